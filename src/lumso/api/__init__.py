@@ -1,0 +1,1 @@
+"""The web API: thin routers, one per noun; errors in one place."""

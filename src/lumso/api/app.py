@@ -1,0 +1,43 @@
+"""The application: the API under /api, the built interface everywhere else."""
+
+from pathlib import Path
+
+from fastapi import APIRouter, FastAPI, HTTPException
+from fastapi.responses import FileResponse, JSONResponse
+from fastapi.staticfiles import StaticFiles
+
+from lumso import __version__
+from lumso.core.workshop import Catalogue
+from lumso.store.database import Database
+
+from . import errors, jobs, planning, workshop
+from .context import Context
+
+WEB = Path(__file__).parent.parent / "web"
+
+
+def create_app(db: Database, catalogue: Catalogue, web: Path = WEB) -> FastAPI:
+    """Lumso over a database and a catalogue; `web` holds the built interface."""
+    app = FastAPI(title="Lumso", version=__version__, docs_url=None, redoc_url=None, openapi_url="/api/openapi.json")
+    app.state.context = Context(db, catalogue)
+    errors.install(app)
+    api = APIRouter(prefix="/api", responses=errors.RESPONSES)
+    for part in (jobs, planning, workshop):
+        api.include_router(part.router)
+    app.include_router(api)
+
+    @app.api_route("/api/{rest:path}", methods=["GET", "POST", "PUT", "DELETE"], include_in_schema=False)
+    def no_such_call(rest: str) -> None:
+        raise HTTPException(404, f"There is nothing at /api/{rest}.")
+
+    if (web / "assets").is_dir():
+        app.mount("/assets", StaticFiles(directory=web / "assets"))
+
+    @app.get("/{rest:path}", include_in_schema=False, response_model=None)
+    def page(rest: str) -> FileResponse | JSONResponse:
+        """The interface, for every address of its own."""
+        if not (web / "index.html").is_file():
+            raise HTTPException(503, "The interface is not built. Run `make ui`.")
+        return FileResponse(web / "index.html", headers={"Cache-Control": "no-cache"})
+
+    return app

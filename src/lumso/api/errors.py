@@ -1,0 +1,110 @@
+"""Exceptions as problem details (RFC 9457), in one place. No traceback reaches a user."""
+
+import logging
+from typing import Any, cast
+
+from fastapi import FastAPI, Request
+from fastapi.exceptions import RequestValidationError
+from fastapi.responses import JSONResponse
+from pydantic import BaseModel, ValidationError
+from starlette.exceptions import HTTPException
+
+from lumso.core.errors import AmbiguousLength, InvalidValue, LumsoError, UnknownEntry
+from lumso.formats.reading import Fault, UnfitDocument, faults_of
+from lumso.store.errors import Busy, NotFound, StaleRevision, StoreError, Unwritable
+
+log = logging.getLogger("lumso")
+
+
+class FaultOut(BaseModel):
+    """One thing wrong: where (a JSON pointer into what was sent), what, and what is allowed."""
+
+    at: str
+    says: str
+    allowed: str
+
+
+class ProblemOut(BaseModel):
+    """RFC 9457 problem details, with the faults, and the readings of an ambiguous length."""
+
+    type: str
+    title: str
+    status: int
+    detail: str
+    faults: list[FaultOut] = []
+    readings: list[str] = []
+    head: int | None = None
+
+
+STATUS: tuple[tuple[type[LumsoError], int, str], ...] = (
+    (UnfitDocument, 422, "That cannot be used"),
+    (InvalidValue, 422, "That value is not allowed"),
+    (UnknownEntry, 422, "That name is not known"),
+    (NotFound, 404, "Not found"),
+    (StaleRevision, 412, "Changed elsewhere"),
+    (Busy, 503, "The database is in use"),
+    (Unwritable, 503, "The database cannot be written"),
+    (StoreError, 503, "The database refused"),
+    (LumsoError, 400, "That did not work"),
+)
+
+
+def _reply(problem: ProblemOut) -> JSONResponse:
+    return JSONResponse(problem.model_dump(exclude_none=True), problem.status, media_type="application/problem+json")
+
+
+def _out(fault: Fault) -> FaultOut:
+    return FaultOut(at=fault.at, says=fault.says, allowed=fault.allowed)
+
+
+def problem_of(error: LumsoError) -> ProblemOut:
+    """The problem details of one of Lumso's own errors."""
+    status, title = next((s, t) for kind, s, t in STATUS if isinstance(error, kind))
+    problem = ProblemOut(type=f"/problems/{type(error).__name__}", title=title, status=status, detail=str(error))
+    match error:
+        case UnfitDocument():
+            problem.faults = [_out(f) for f in error.faults]
+            problem.detail = error.faults[0].says
+        case InvalidValue():
+            problem.faults = [FaultOut(at=error.field, says=error.says, allowed=error.allowed)]
+            problem.readings = list(error.readings) if isinstance(error, AmbiguousLength) else []
+        case StaleRevision():
+            problem.head = error.head
+    return problem
+
+
+def install(app: FastAPI) -> None:
+    """Answer every exception with problem details."""
+
+    @app.exception_handler(LumsoError)
+    def refused(request: Request, error: LumsoError) -> JSONResponse:
+        return _reply(problem_of(error))
+
+    @app.exception_handler(RequestValidationError)
+    def unfit(request: Request, error: RequestValidationError) -> JSONResponse:
+        faults = faults_of(cast(ValidationError, error), {"body": error.body})
+        out = [FaultOut(at=f.at.removeprefix("/body"), says=f.says, allowed=f.allowed) for f in faults]
+        detail = out[0].says if out else "What was sent cannot be read."
+        return _reply(
+            ProblemOut(type="/problems/Unfit", title="That cannot be used", status=422, detail=detail, faults=out)
+        )
+
+    @app.exception_handler(HTTPException)
+    def http(request: Request, error: HTTPException) -> JSONResponse:
+        return _reply(
+            ProblemOut(
+                type="about:blank",
+                title=str(error.detail),
+                status=error.status_code,
+                detail=str(error.detail),
+            )
+        )
+
+    @app.exception_handler(Exception)
+    def broken(request: Request, error: Exception) -> JSONResponse:
+        log.error("%s %s", request.method, request.url.path, exc_info=error)
+        detail = "Lumso made a mistake of its own. What was saved is safe; the log says more."
+        return _reply(ProblemOut(type="/problems/Internal", title="Something broke", status=500, detail=detail))
+
+
+RESPONSES: dict[int | str, dict[str, Any]] = {"default": {"model": ProblemOut, "description": "Problem details"}}

@@ -1,0 +1,180 @@
+"""Jobs: listed, opened, saved, undone. Saves carry the revision they read in If-Match."""
+
+from typing import Annotated
+
+from fastapi import APIRouter, Header, Response
+from pydantic import BaseModel, Field
+
+from lumso.core.entries import embed
+from lumso.core.errors import InvalidValue
+from lumso.core.job import Job
+from lumso.core.plan import NextAction, Plan
+from lumso.core.starting import put_on_piece, start_job, start_pot
+from lumso.formats import jobfile
+from lumso.formats.reading import UnfitDocument
+from lumso.store import jobs
+from lumso.store.ids import new_id
+from lumso.store.jobs import StoredJob
+
+from .context import Context, Here
+
+router = APIRouter(prefix="/jobs", tags=["jobs"])
+
+
+class JobOut(BaseModel):
+    """A job at its head, with its plan."""
+
+    id: str
+    revision: int
+    saved_at: str
+    can_undo: bool
+    can_redo: bool
+    job: Job
+    plan: Plan
+
+
+class JobLine(BaseModel):
+    """A job in the list. `fault` says why one cannot be opened; its document is still in the database."""
+
+    id: str
+    name: str
+    saved_at: str
+    has_piece: bool
+    next: NextAction
+    hexes: list[str]
+    fault: str
+
+
+class AwayIn(BaseModel):
+    away: bool
+
+
+class StartIn(BaseModel):
+    """What a new job starts from: with `ml` it is a quick pot, without it a board to be measured."""
+
+    name: str = "New job"
+    recipe: str
+    ground: str = "raw-pine"
+    ml: Annotated[float, Field(gt=0, le=200_000, allow_inf_nan=False)] | None = None
+
+
+IfMatch = Annotated[str, Header(alias="If-Match", description='The revision that was read, as "7".')]
+
+
+def _read_revision(if_match: str) -> int:
+    text = if_match.strip().removeprefix("W/").strip('"')
+    if not text.isdecimal():
+        raise InvalidValue(
+            f"If-Match {if_match!r} is no revision.",
+            value=if_match,
+            allowed='a revision such as "7"',
+            field="If-Match",
+        )
+    return int(text)
+
+
+def _out(stored: StoredJob, here: Context, response: Response) -> JobOut:
+    job = jobfile.from_json(stored.document, f"Job {stored.id}")
+    response.headers["ETag"] = f'"{stored.revision}"'
+    return JobOut(
+        id=stored.id,
+        revision=stored.revision,
+        saved_at=stored.saved_at,
+        can_undo=stored.can_undo,
+        can_redo=stored.can_redo,
+        job=job,
+        plan=here.plan(job),
+    )
+
+
+def _checked(job: Job, here: Context) -> tuple[str, str]:
+    if faults := jobfile.lengths_disagree(job):
+        raise UnfitDocument("The job", faults)
+    return job.name, jobfile.to_json(embed(job, here.catalogue))
+
+
+def _line(stored: StoredJob, here: Context) -> JobLine:
+    try:
+        job = jobfile.from_json(stored.document, f"Job {stored.id}")
+    except UnfitDocument as error:
+        nothing = NextAction("This job cannot be opened", str(error.faults[0].says), "")
+        return JobLine(
+            id=stored.id,
+            name="?",
+            saved_at=stored.saved_at,
+            has_piece=False,
+            next=nothing,
+            hexes=[],
+            fault=str(error),
+        )
+    made = here.plan(job)
+    mixes = [layer.mix for zone in made.zones for layer in zone.layers if layer.mix]
+    return JobLine(
+        id=stored.id,
+        name=job.name,
+        saved_at=stored.saved_at,
+        has_piece=job.piece is not None,
+        next=made.next,
+        hexes=[p.hex for m in mixes for p in m.parts if p.role == "paint"],
+        fault="",
+    )
+
+
+@router.get("")
+def list_jobs(here: Here) -> list[JobLine]:
+    """All jobs, the one last worked on first, each with what to do next."""
+    return [_line(stored, here) for stored in jobs.every(here.db)]
+
+
+@router.post("", status_code=201)
+def create_job(job: Job, here: Here, response: Response) -> JobOut:
+    """A new job."""
+    return _out(jobs.create(here.db, *_checked(job, here)), here, response)
+
+
+@router.post("/start", status_code=201)
+def begin_job(start: StartIn, here: Here, response: Response) -> JobOut:
+    """A new job with a board to be measured, or a quick pot."""
+    zone, layer = new_id(), new_id()
+    if start.ml is None:
+        job = start_job(start.name, zone, layer, start.recipe, start.ground, here.catalogue)
+    else:
+        job = start_pot(zone, layer, start.recipe, start.ml, here.catalogue)
+    return create_job(job, here, response)
+
+
+@router.post("/on-piece")
+def give_piece(job: Job) -> Job:
+    """A quick pot turned into a job with a piece to be measured. Keeps nothing."""
+    return put_on_piece(job)
+
+
+@router.get("/{job_id}")
+def get_job(job_id: str, here: Here, response: Response) -> JobOut:
+    """One job at its head."""
+    return _out(jobs.get(here.db, job_id), here, response)
+
+
+@router.put("/{job_id}")
+def save_job(job_id: str, job: Job, if_match: IfMatch, here: Here, response: Response) -> JobOut:
+    """Save a new revision; 412 when the job was changed elsewhere meanwhile."""
+    name, document = _checked(job, here)
+    return _out(jobs.save(here.db, job_id, _read_revision(if_match), name, document), here, response)
+
+
+@router.post("/{job_id}/undo")
+def undo_job(job_id: str, if_match: IfMatch, here: Here, response: Response) -> JobOut:
+    """One revision back."""
+    return _out(jobs.undo(here.db, job_id, _read_revision(if_match)), here, response)
+
+
+@router.post("/{job_id}/redo")
+def redo_job(job_id: str, if_match: IfMatch, here: Here, response: Response) -> JobOut:
+    """One revision forward again."""
+    return _out(jobs.redo(here.db, job_id, _read_revision(if_match)), here, response)
+
+
+@router.put("/{job_id}/away", status_code=204)
+def put_job_away(job_id: str, away: AwayIn, here: Here) -> None:
+    """Take a job out of the list, or bring it back."""
+    jobs.put_away(here.db, job_id, away.away)

@@ -1,0 +1,26 @@
+"""A catalogue file: any of the kinds of entry, in one documented format."""
+
+from dataclasses import dataclass
+from typing import Literal
+
+from lumso.core.materials import Consistency, Ground, Material, PotLoss, Technique, Tool, Vessel
+from lumso.core.measures import MeasureSystem
+from lumso.core.recipes import Recipe
+from lumso.core.value import Value
+
+
+@dataclass(frozen=True)
+class CatalogueFile(Value):
+    """Entries of any kind. Shipped data, a user's exported recipes and an imported file all look like this."""
+
+    format: Literal["lumso-catalogue"]
+    version: Literal[1]
+    systems: tuple[MeasureSystem, ...] = ()
+    materials: tuple[Material, ...] = ()
+    grounds: tuple[Ground, ...] = ()
+    techniques: tuple[Technique, ...] = ()
+    tools: tuple[Tool, ...] = ()
+    vessels: tuple[Vessel, ...] = ()
+    consistencies: tuple[Consistency, ...] = ()
+    pot_losses: tuple[PotLoss, ...] = ()
+    recipes: tuple[Recipe, ...] = ()

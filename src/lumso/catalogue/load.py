@@ -1,0 +1,123 @@
+"""Loading catalogue files. A bad file is reported and left out; it does not hide the others."""
+
+from collections.abc import Iterable, Mapping
+from dataclasses import dataclass, fields
+from functools import cache
+from pathlib import Path
+from typing import Protocol, TypeVar
+
+from pydantic import TypeAdapter
+
+from lumso.core.errors import LumsoError
+from lumso.core.recipes import Recipe, compose, with_school
+from lumso.core.workshop import Catalogue
+from lumso.formats.reading import Fault, UnfitDocument, read_json
+
+from .file import CatalogueFile
+
+DATA = Path(__file__).parent / "data"
+ADAPTER = TypeAdapter(CatalogueFile)
+
+
+class Entry(Protocol):
+    @property
+    def slug(self) -> str: ...
+
+
+E = TypeVar("E", bound=Entry)
+
+
+@dataclass(frozen=True)
+class Loaded:
+    """A catalogue, and what had to be left out of it."""
+
+    catalogue: Catalogue
+    refused: tuple[UnfitDocument, ...]
+
+
+def _by_slug(entries: Iterable[E]) -> dict[str, E]:
+    return {entry.slug: entry for entry in entries}
+
+
+def _clashes(files: Mapping[str, CatalogueFile]) -> list[UnfitDocument]:
+    """Two entries of one kind with the same slug: which one counts must not depend on the file's name."""
+    seen: dict[tuple[str, str], str] = {}
+    clashes = []
+    for source, file in files.items():
+        for kind in (f.name for f in fields(CatalogueFile) if f.name not in {"format", "version"}):
+            for i, entry in enumerate(getattr(file, kind)):
+                slug = getattr(entry, "slug", getattr(entry, "cling", ""))
+                if (first := seen.setdefault((kind, slug), source)) != source:
+                    says = f"{slug!r} is already in {first}."
+                    clashes.append(UnfitDocument(source, [Fault(f"/{kind}/{i}/slug", says, slug, "a new slug")]))
+    return clashes
+
+
+def faults_in(recipe: Recipe, catalogue: Catalogue) -> list[tuple[str, str, str]]:
+    """What a recipe refers to that is not there, and amounts that contradict each other: (field, says, allowed)."""
+    found = []
+    for i, component in enumerate(recipe.components):
+        if component.material not in catalogue.materials:
+            known = ", ".join(sorted(catalogue.materials))
+            found.append((f"components/{i}/material", f"There is no material {component.material!r}.", known))
+    for i, technique in enumerate(recipe.techniques):
+        if technique not in catalogue.techniques:
+            known = ", ".join(sorted(catalogue.techniques))
+            found.append((f"techniques/{i}", f"There is no technique {technique!r}.", known))
+    words = [c.slug for c in catalogue.consistencies]
+    if recipe.target not in words:
+        found.append(("target", f"There is no consistency {recipe.target!r}.", ", ".join(words)))
+    ids = {c.id for c in recipe.components}
+    named = [("dial", recipe.dial)] if recipe.dial else []
+    named += [(f"limits/{i}/component", limit.component) for i, limit in enumerate(recipe.limits)]
+    found += [(at, f"There is no component {x!r}.", ", ".join(sorted(ids))) for at, x in named if x not in ids]
+    if not found:
+        for school in ("", *(s.slug for s in recipe.schools)):
+            try:
+                compose(with_school(recipe, school), catalogue.materials)
+            except LumsoError as error:
+                found.append((f"schools/{school}" if school else "components", str(error), "amounts that agree"))
+    return found
+
+
+def load(folder: Path) -> Loaded:
+    """Every *.json below `folder` as one catalogue. Files that do not fit are in `refused`, with their faults."""
+    files: dict[str, CatalogueFile] = {}
+    refused: list[UnfitDocument] = []
+    for path in sorted(folder.rglob("*.json")):
+        source = path.relative_to(folder).as_posix()
+        try:
+            files[source] = read_json(ADAPTER, path.read_bytes(), source)
+        except UnfitDocument as error:
+            refused.append(error)
+    refused += _clashes(files)
+    every = list(files.values())
+    recipes = {r.slug: (source, r) for source, f in files.items() for r in f.recipes}
+    catalogue = Catalogue(
+        systems=_by_slug(e for f in every for e in f.systems),
+        materials=_by_slug(e for f in every for e in f.materials),
+        grounds=_by_slug(e for f in every for e in f.grounds),
+        techniques=_by_slug(e for f in every for e in f.techniques),
+        tools=_by_slug(e for f in every for e in f.tools),
+        recipes={slug: recipe for slug, (_, recipe) in recipes.items()},
+        consistencies=tuple(e for f in every for e in f.consistencies),
+        pot_losses={e.cling: e for f in every for e in f.pot_losses},
+        vessels=tuple(e for f in every for e in f.vessels),
+    )
+    sound = {}
+    for slug, (source, recipe) in recipes.items():
+        if found := faults_in(recipe, catalogue):
+            faults = [Fault(f"/recipes/{slug}/{at}", says, "", allowed) for at, says, allowed in found]
+            refused.append(UnfitDocument(source, faults))
+        else:
+            sound[slug] = recipe
+    return Loaded(Catalogue(**{**vars(catalogue), "recipes": sound}), tuple(refused))
+
+
+@cache
+def shipped() -> Catalogue:
+    """The catalogue that comes with Lumso. Raises the first fault: shipped data must be sound."""
+    loaded = load(DATA)
+    if loaded.refused:
+        raise loaded.refused[0]
+    return loaded.catalogue

@@ -1,0 +1,126 @@
+"""The job: a piece, its zones, and the layers each zone gets. The one thing everything else is about."""
+
+from dataclasses import dataclass, field
+from typing import Annotated, Literal
+
+from annotated_types import Interval, Len, MaxLen, Predicate
+
+from .lengths import Length
+from .materials import Ground, Material, Technique, Tool
+from .recipes import Amount, Recipe
+from .value import Fraction, Name, Positive, Slug, Value
+
+
+def _is_hex(text: str) -> bool:
+    return len(text) == 7 and text[0] == "#" and all(c in "0123456789abcdefABCDEF" for c in text[1:])
+
+
+Hex = Annotated[str, Predicate(_is_hex)]
+"""A colour as #rrggbb."""
+
+
+@dataclass(frozen=True)
+class Colour(Value):
+    """What the user calls a colour, and how it is drawn."""
+
+    name: Annotated[str, MaxLen(80)]
+    hex: Hex
+
+
+@dataclass(frozen=True)
+class FromArea(Value):
+    """As much as the zone's surfaces take."""
+
+    by: Literal["area"]
+
+
+@dataclass(frozen=True)
+class FromTotal(Value):
+    """So much of the finished mix."""
+
+    by: Literal["total"]
+    ml: Annotated[float, Interval(gt=0, le=200_000)]
+
+
+@dataclass(frozen=True)
+class FromPart(Value):
+    """As much as what is left of one component allows."""
+
+    by: Literal["part"]
+    component: Slug
+    unit: Literal["ml", "g"]
+    quantity: Annotated[float, Interval(gt=0, le=400_000)]
+
+
+@dataclass(frozen=True)
+class FromVessel(Value):
+    """As much as a vessel of `ml` holds with room to stir."""
+
+    by: Literal["vessel"]
+    ml: Annotated[float, Interval(gt=0, le=200_000)]
+
+
+Want = FromArea | FromTotal | FromPart | FromVessel
+
+
+@dataclass(frozen=True)
+class Layer(Value):
+    """The coats of one mix on a zone. `amounts` are the recipe's amounts as changed for this layer."""
+
+    id: Slug
+    recipe: Slug
+    technique: Slug
+    tool: Slug
+    want: Want
+    coats: Annotated[int, Interval(ge=1, le=12)] = 1
+    margin: Annotated[float, Interval(ge=0, le=1)] = 0.10
+    touched: Annotated[float, Interval(gt=0, le=1)] = 1.0
+    school: str = ""
+    amounts: dict[str, Amount] = field(default_factory=dict)
+    colours: dict[str, Colour] = field(default_factory=dict)
+
+
+@dataclass(frozen=True)
+class Zone(Value):
+    """A group of surfaces that get one treatment."""
+
+    id: Slug
+    name: Name
+    ground: Slug
+    surfaces: Annotated[tuple[Slug, ...], MaxLen(60)]
+    layers: Annotated[tuple[Layer, ...], MaxLen(40)]
+
+
+@dataclass(frozen=True)
+class Piece(Value):
+    """A piece of a known kind, with the sizes that kind asks for."""
+
+    kind: Slug
+    sizes: dict[str, Length]
+
+
+@dataclass(frozen=True)
+class Entries(Value):
+    """The catalogue entries a job uses, as they were when it took them up: it opens anywhere, and stays itself."""
+
+    recipes: tuple[Recipe, ...] = ()
+    materials: tuple[Material, ...] = ()
+    grounds: tuple[Ground, ...] = ()
+    techniques: tuple[Technique, ...] = ()
+    tools: tuple[Tool, ...] = ()
+
+
+@dataclass(frozen=True)
+class Job(Value):
+    """A job file. `piece` is None for a quick pot: a mix with nothing to put it on yet."""
+
+    format: Literal["lumso-job"]
+    version: Literal[1]
+    name: Name
+    zones: Annotated[tuple[Zone, ...], Len(1, 60)]
+    piece: Piece | None = None
+    entries: Entries = field(default_factory=Entries)
+
+
+__all__ = ["Colour", "Entries", "Fraction", "FromArea", "FromPart", "FromTotal", "FromVessel", "Job", "Layer"]
+__all__ += ["Piece", "Positive", "Want", "Zone"]

@@ -1,0 +1,269 @@
+"""The plan: what a job comes to. Composes the other modules; Job in, Plan out."""
+
+from collections.abc import Mapping
+from dataclasses import dataclass
+from typing import Literal
+
+from .consistency import thickness
+from .coverage import film, mix_needed
+from .drawing import Drawing
+from .errors import InvalidValue, UnknownEntry
+from .job import FromArea, Job, Layer, Piece, Zone
+from .lengths import say_length
+from .limits import DialLimit, dial_limits
+from .mix import Mix, ingredients, mix, refuse_crumbs
+from .pieces import PieceKind, Surface, kind_of
+from .recipes import compose, with_amounts, with_school
+from .value import Value
+from .working import Figure, Step, tidy
+from .workshop import Catalogue, Conditions, Workshop, pick
+
+
+@dataclass(frozen=True)
+class Problem(Value):
+    """Something in the job that nothing can be computed from. `at` is a JSON pointer into the job."""
+
+    at: str
+    says: str
+    allowed: str
+
+
+@dataclass(frozen=True)
+class Finding(Value):
+    """Something the painter should know about a layer. `at` is a JSON pointer into the job."""
+
+    grade: Literal["will fail", "risky", "know this"]
+    at: str
+    says: str
+    reason: str
+    provenance: str
+
+
+@dataclass(frozen=True)
+class LeftOut(Value):
+    """A surface that gets no coat, its area in m², and why."""
+
+    surface: str
+    name: str
+    area_m2: float
+    why: str
+
+
+@dataclass(frozen=True)
+class LayerPlan(Value):
+    """The plan of one layer; `mix` is None where a problem stands in its way."""
+
+    layer: str
+    zone: str
+    name: str
+    mix: Mix | None
+    limits: tuple[DialLimit, ...]
+    findings: tuple[Finding, ...]
+
+
+@dataclass(frozen=True)
+class ZonePlan(Value):
+    """A zone's area (None for a quick pot, or where its sizes cannot be used) and what was left out of it."""
+
+    zone: str
+    name: str
+    area: Figure | None
+    left_out: tuple[LeftOut, ...]
+    layers: tuple[LayerPlan, ...]
+
+
+@dataclass(frozen=True)
+class NextAction(Value):
+    """What to do next, and where in the job that is (a JSON pointer)."""
+
+    says: str
+    detail: str
+    at: str
+
+
+@dataclass(frozen=True)
+class Plan(Value):
+    """Everything a job comes to, with its working attached."""
+
+    name: str
+    measures: str
+    drawing: Drawing | None
+    zones: tuple[ZonePlan, ...]
+    problems: tuple[Problem, ...]
+    next: NextAction
+
+
+def check_sizes(piece: Piece, kind: PieceKind) -> list[Problem]:
+    """Sizes that are missing, unknown or outside what the kind can have."""
+    problems = []
+    for spec in kind.sizes:
+        at = f"/piece/sizes/{spec.slug}"
+        allowed = f"{say_length(spec.least_mm)} to {say_length(spec.most_mm)}"
+        given = piece.sizes.get(spec.slug)
+        if given is None:
+            problems.append(Problem(at, f"{spec.name} is missing.", allowed))
+        elif not spec.least_mm <= given.mm <= spec.most_mm:
+            says = f"{spec.name} {given.typed!r} is {say_length(given.mm)}."
+            problems.append(Problem(at, says, allowed))
+    known = {spec.slug for spec in kind.sizes}
+    for slug in sorted(piece.sizes.keys() - known):
+        says = f"A {kind.name.lower()} has no size called {slug!r}."
+        problems.append(Problem(f"/piece/sizes/{slug}", says, ", ".join(sorted(known))))
+    return problems
+
+
+def _area(zone: Zone, surfaces: Mapping[str, Surface], at: str, problems: list[Problem]) -> Figure | None:
+    unknown = [s for s in zone.surfaces if s not in surfaces]
+    if unknown:
+        says = f"{zone.name} names a surface {unknown[0]!r} that the piece does not have."
+        problems.append(Problem(f"{at}/surfaces", says, ", ".join(surfaces)))
+        return None
+    if not zone.surfaces:
+        says = f"{zone.name} has no surface to coat."
+        problems.append(Problem(f"{at}/surfaces", says, f"at least one of {', '.join(surfaces)}"))
+        return None
+    steps = [Step(s.name, s.how, s.area_m2, "m²", "geometry") for s in (surfaces[x] for x in zone.surfaces)]
+    total = sum(step.value for step in steps)
+    if len(steps) > 1:
+        steps.append(Step("Area", " + ".join(tidy(s.value) for s in steps), total, "m²", "geometry"))
+    return Figure(total, "m²", tuple(steps))
+
+
+def _limit_findings(layer: Layer, limits: tuple[DialLimit, ...], shares: Mapping[str, float], at: str,
+                    names: Mapping[str, str]) -> tuple[Finding, ...]:  # fmt: skip
+    findings = []
+    for limit in (x for x in limits if x.crossed):
+        share, name = shares[limit.component], names[limit.component]
+        over = share > limit.most
+        bound = f"at most {limit.most:.0%}" if over else f"at least {limit.least:.0%}"
+        says = f"{name} is {share:.0%} of the whole; here {bound}."
+        findings.append(Finding("risky", f"{at}/amounts/{limit.component}", says, limit.reason, limit.provenance))
+    return tuple(findings)
+
+
+def _misfit(layer: Layer, recipe_surfaces: tuple[str, ...], technique_surfaces: tuple[str, ...],
+            surface: str, at: str, recipe: str, technique: str) -> tuple[Finding, ...]:  # fmt: skip
+    findings = []
+    if recipe_surfaces and surface not in recipe_surfaces:
+        says = f"{recipe} is meant for {' or '.join(recipe_surfaces)}; this ground is {surface}."
+        reason = "Its water share and its wet rate were found on other grounds: make a test board first."
+        findings.append(Finding("know this", f"{at}/recipe", says, reason, "rule of the trade"))
+    if technique_surfaces and surface not in technique_surfaces:
+        says = f"“{technique}” is done on {' or '.join(technique_surfaces)}; this ground is {surface}."
+        reason = "How much lies on the surface will differ from the estimate."
+        findings.append(Finding("know this", f"{at}/technique", says, reason, "rule of the trade"))
+    return tuple(findings)
+
+
+def plan_layer(
+    layer: Layer,
+    zone: Zone,
+    area: Figure | None,
+    catalogue: Catalogue,
+    measures: str,
+    at: str,
+    problems: list[Problem],
+) -> LayerPlan:
+    """Plan one layer of a zone; what cannot be computed is added to `problems`."""
+    limits: tuple[DialLimit, ...] = ()
+    findings: tuple[Finding, ...] = ()
+    made: Mix | None = None
+    name = layer.recipe
+    try:
+        base = pick("recipe", catalogue.recipes, layer.recipe)
+        name = base.name
+        recipe = with_amounts(with_school(base, layer.school), layer.amounts)
+        ground = pick("ground", catalogue.grounds, zone.ground)
+        technique = pick("technique", catalogue.techniques, layer.technique)
+        tool = pick("tool", catalogue.tools, layer.tool)
+        for component in recipe.components:
+            pick("material", catalogue.materials, component.material)
+        pours = compose(recipe, catalogue.materials)
+        shares = {p.component.id: p.poured_ml for p in pours}
+        names = {p.component.id: p.component.name for p in pours}
+        limits = dial_limits(recipe, ground.surface, layer.technique, shares)
+        findings = _limit_findings(layer, limits, shares, at, names)
+        findings += _misfit(layer, recipe.surfaces, technique.surfaces, ground.surface, at, recipe.name, technique.name)
+        needed: Figure | None = None
+        if isinstance(layer.want, FromArea):
+            if area is None:
+                return LayerPlan(layer.id, zone.id, name, None, limits, findings)
+            flow = thickness(ingredients(pours), catalogue.consistencies)
+            refuse_crumbs(recipe, flow)
+            on_surface = film(area, technique, ground, layer.coats, layer.touched)
+            needed = mix_needed(on_surface, flow.cling, catalogue.pot_losses, tool, layer.coats, layer.margin)
+        made = mix(
+            recipe,
+            pours,
+            layer,
+            needed,
+            catalogue.system(measures),
+            catalogue.consistencies,
+            catalogue.vessels,
+        )
+    except InvalidValue as error:
+        problems.append(Problem(f"{at}/{error.field}".rstrip("/"), error.says, error.allowed))
+    except UnknownEntry as error:
+        field = error.noun if error.noun in {"recipe", "technique", "tool"} else "recipe"
+        where = f"{at.rsplit('/layers', 1)[0]}/ground" if error.noun == "ground" else f"{at}/{field}"
+        problems.append(Problem(where, f"There is no {error.noun} called {error.slug!r}.", ", ".join(error.known)))
+    return LayerPlan(layer.id, zone.id, name, made, limits, findings)
+
+
+def _next(job: Job, zones: tuple[ZonePlan, ...], problems: list[Problem]) -> NextAction:
+    if problems:
+        return NextAction(problems[0].says, f"Allowed: {problems[0].allowed}.", problems[0].at)
+    for i, zone in enumerate(zones):
+        for j, layer in enumerate(zone.layers):
+            if layer.mix:
+                says = f"Mix {tidy(layer.mix.volume.value)} ml of {layer.name.lower()}"
+                parts = ", ".join(f"{tidy(p.poured.value)} ml {p.name.lower()}" for p in layer.mix.parts)
+                return NextAction(says, f"{parts}.", f"/zones/{i}/layers/{j}")
+        if not zone.layers:
+            return NextAction(f"Choose a mix for {zone.name.lower()}", "Nothing is planned on it yet.", f"/zones/{i}")
+    return NextAction("Choose a mix", "Nothing is planned yet.", "/zones/0")
+
+
+def plan(job: Job, workshop: Workshop, catalogue: Catalogue, conditions: Conditions) -> Plan:
+    """What the job comes to.
+
+    Never raises for what a person can enter: sizes and names that cannot be used become `problems`, each with
+    the place in the job and what is allowed. `conditions` is the room; this version's numbers do not depend
+    on it yet.
+    """
+    known = catalogue.with_entries(job.entries)
+    problems: list[Problem] = []
+    surfaces: dict[str, Surface] = {}
+    drawing: Drawing | None = None
+    if job.piece is not None:
+        try:
+            kind = kind_of(job.piece.kind)
+            problems += check_sizes(job.piece, kind)
+        except UnknownEntry as error:
+            problems.append(Problem("/piece/kind", f"There is no piece called {error.slug!r}.", ", ".join(error.known)))
+        if not problems:
+            sizes = {slug: length.mm for slug, length in job.piece.sizes.items()}
+            surfaces = {s.slug: s for s in kind.surfaces(sizes)}
+            drawing = kind.draw(sizes, frozenset(s for zone in job.zones for s in zone.surfaces))
+    zones = []
+    coated = {s for zone in job.zones for s in zone.surfaces}
+    for i, zone in enumerate(job.zones):
+        at = f"/zones/{i}"
+        area = _area(zone, surfaces, at, problems) if surfaces else None
+        if job.piece is None:
+            for j, layer in enumerate(zone.layers):
+                if isinstance(layer.want, FromArea):
+                    says = "An amount by area needs a piece to take it from."
+                    problems.append(Problem(f"{at}/layers/{j}/want", says, "a total, a part or a vessel"))
+        layers = tuple(
+            plan_layer(layer, zone, area, known, workshop.measures, f"{at}/layers/{j}", problems)
+            for j, layer in enumerate(zone.layers)
+        )
+        left = tuple(
+            LeftOut(s.slug, s.name, s.area_m2, s.usually_bare or "left bare by choice")
+            for s in surfaces.values()
+            if s.slug not in coated
+        )
+        zones.append(ZonePlan(zone.id, zone.name, area, left if i == 0 else (), layers))
+    done = tuple(zones)
+    return Plan(job.name, workshop.measures, drawing, done, tuple(problems), _next(job, done, problems))

@@ -1,0 +1,1 @@
+"""Files people exchange, read and written at the edge."""

@@ -1,0 +1,67 @@
+"""The job file: one job as JSON, with the catalogue entries it uses."""
+
+import json
+from collections.abc import Callable, Mapping
+from typing import Any
+
+from pydantic import TypeAdapter
+
+from lumso.core.errors import LumsoError
+from lumso.core.job import Job
+from lumso.core.lengths import parse_length
+
+from .reading import Fault, UnfitDocument, parse_json, read
+
+ADAPTER = TypeAdapter(Job)
+FORMAT, VERSION = "lumso-job", 1
+UPGRADES: Mapping[int, Callable[[dict[str, Any]], dict[str, Any]]] = {}
+"""From version n to n + 1: one chain for files and for the database."""
+
+
+def _upgraded(document: object, source: str) -> object:
+    if not isinstance(document, dict) or document.get("format") != FORMAT:
+        given = repr(document.get("format")) if isinstance(document, dict) else type(document).__name__
+        raise UnfitDocument(source, [Fault("/format", f"{given} is not a job.", given, repr(FORMAT))])
+    version = document.get("version")
+    if not isinstance(version, int) or not 1 <= version <= VERSION:
+        newer = isinstance(version, int) and version > VERSION
+        says = f"Version {version!r} was written by a newer Lumso." if newer else f"{version!r} is no version."
+        raise UnfitDocument(source, [Fault("/version", says, repr(version), f"1 to {VERSION}")])
+    while version < VERSION:
+        document = UPGRADES[version](document)
+        version += 1
+    return document
+
+
+def lengths_disagree(job: Job) -> list[Fault]:
+    """Sizes whose typed words do not say the millimetres beside them."""
+    faults = []
+    for slug, length in job.piece.sizes.items() if job.piece else ():
+        at = f"/piece/sizes/{slug}"
+        try:
+            said = parse_length(length.typed).mm
+        except LumsoError as error:
+            faults.append(Fault(f"{at}/typed", str(error), repr(length.typed), getattr(error, "allowed", "a length")))
+            continue
+        if abs(said - length.mm) > 1e-6 * max(said, 1):
+            says = f"{length.typed!r} is {said:g} mm, but mm says {length.mm:g}."
+            faults.append(Fault(at, says, repr(length.typed), "typed and mm that agree"))
+    return faults
+
+
+def from_document(document: object, source: str = "The job") -> Job:
+    """A job from parsed JSON of this or an earlier version. Raises UnfitDocument."""
+    job = read(ADAPTER, _upgraded(document, source), source)
+    if faults := lengths_disagree(job):
+        raise UnfitDocument(source, faults)
+    return job
+
+
+def from_json(text: str | bytes, source: str = "The job") -> Job:
+    """A job from JSON text. Raises UnfitDocument."""
+    return from_document(parse_json(text, source), source)
+
+
+def to_json(job: Job, indent: int | None = None) -> str:
+    """The job as JSON text."""
+    return json.dumps(ADAPTER.dump_python(job, mode="json"), ensure_ascii=False, indent=indent)

@@ -1,0 +1,160 @@
+"""Reading JSON from outside: what does not fit is refused with its place, its value and what is allowed."""
+
+from collections.abc import Iterable, Mapping, Sequence
+from dataclasses import dataclass
+from typing import Any, TypeVar, cast
+
+from pydantic import TypeAdapter, ValidationError
+
+from lumso.core.errors import LumsoError
+
+T = TypeVar("T")
+
+
+@dataclass(frozen=True)
+class Fault:
+    """One thing wrong in a document: `at` is a JSON pointer into it."""
+
+    at: str
+    says: str
+    value: str
+    allowed: str
+
+
+class UnfitDocument(LumsoError):
+    """A document that does not have the shape it should. `faults` says where and what is allowed."""
+
+    def __init__(self, source: str, faults: Sequence[Fault]) -> None:
+        self.source, self.faults = source, tuple(faults)
+        lines = (f"{f.at or 'the whole'}: {f.says} Allowed: {f.allowed}." for f in self.faults)
+        super().__init__(f"{source} cannot be used.\n  " + "\n  ".join(lines))
+
+
+MOST_SHOWN = 20
+
+
+def _shown(value: object) -> str:
+    text = repr(value)
+    return text if len(text) <= 80 else text[:77] + "…"
+
+
+def _allowed(error: Mapping[str, Any]) -> str:
+    ctx = error.get("ctx", {})
+    kind = error["type"]
+    bounds: dict[str, str] = {
+        "greater_than": "more than {gt}",
+        "greater_than_equal": "{ge} or more",
+        "less_than": "less than {lt}",
+    }
+    bounds |= {"less_than_equal": "{le} or less", "literal_error": "{expected}"}
+    bounds |= {"too_short": "at least {min_length}", "too_long": "at most {max_length}"}
+    bounds |= {"string_too_short": "at least {min_length} characters"}
+    bounds |= {"string_too_long": "at most {max_length} characters"}
+    if kind in bounds:
+        return str(bounds[kind]).format(**ctx)
+    plain = {
+        "unexpected_keyword_argument": "only the fields docs/formats.md describes",
+        "missing": "this field is needed",
+        "finite_number": "a finite number",
+        "float_type": "a number",
+        "float_parsing": "a number",
+        "int_from_float": "a whole number",
+        "int_parsing": "a whole number",
+        "int_type": "a whole number",
+        "string_type": "text",
+        "predicate_failed": "a colour written as #rrggbb",
+    }
+    message = str(error["msg"])
+    return plain.get(kind, message[:1].lower() + message[1:])
+
+
+def _says(error: Mapping[str, Any]) -> str:
+    if error["type"] == "unexpected_keyword_argument":
+        return f"There is no field {error['loc'][-1]!r} here."
+    if error["type"] == "missing":
+        return f"{error['loc'][-1]!r} is missing."
+    if error["type"] == "value_error" and "error" in error.get("ctx", {}):
+        return str(error["ctx"]["error"])
+    return f"{_shown(error['input'])} is not allowed."
+
+
+def _pointer(location: Iterable[str | int], document: object) -> str:
+    """The location as a JSON pointer, without the names of union members that pydantic puts into it."""
+    steps, here = [], document
+    for step in location:
+        if (isinstance(here, Mapping) and step in here) or (
+            isinstance(here, list | tuple) and isinstance(step, int) and step < len(here)
+        ):
+            here = here[step]
+        elif not (isinstance(step, str) and step[:1].isupper()):
+            here = None
+        else:
+            continue
+        steps.append(str(step).replace("~", "~0").replace("/", "~1"))
+    return "".join(f"/{s}" for s in steps)
+
+
+def _of_the_right_member(errors: list[Mapping[str, Any]]) -> list[Mapping[str, Any]]:
+    """Of a union, keep the faults of the member whose tag matches: the others only say that they are others."""
+
+    def member(error: Mapping[str, Any]) -> tuple[str | int, ...] | None:
+        for i, step in enumerate(error["loc"]):
+            if isinstance(step, str) and step[:1].isupper():
+                return tuple(error["loc"][: i + 1])
+        return None
+
+    others = {member(e) for e in errors if e["type"] == "literal_error" and e["loc"][-1] == "by"} - {None}
+    unions = {m[:-1] for m in (member(e) for e in errors) if m}
+    members = {m for e in errors if (m := member(e))}
+    all_wrong = {u for u in unions if {m for m in members if m[:-1] == u} <= others}
+    kept = []
+    for error in errors:
+        found = member(error)
+        if found in others and not (found and found[:-1] in all_wrong and error["loc"][-1] == "by"):
+            continue
+        kept.append(error)
+    return kept
+
+
+def faults_of(error: ValidationError, document: object) -> list[Fault]:
+    """A validation error as faults, the first twenty."""
+    found = _of_the_right_member(cast(list[Mapping[str, Any]], error.errors(include_url=False)))
+    faults: dict[str, Fault] = {}
+    for e in found:
+        at = _pointer(e["loc"], document)
+        allowed = _allowed(e)
+        if at in faults and allowed not in faults[at].allowed:
+            allowed = f"{faults[at].allowed}, {allowed}"
+        faults[at] = Fault(at, _says(e), _shown(e["input"]), allowed)
+    return list(faults.values())[:MOST_SHOWN]
+
+
+def read(adapter: TypeAdapter[T], document: object, source: str) -> T:
+    """`document` (parsed JSON) as the adapter's type. Raises UnfitDocument."""
+    try:
+        return adapter.validate_python(document)
+    except ValidationError as error:
+        raise UnfitDocument(source, faults_of(error, document)) from None
+
+
+def read_json(adapter: TypeAdapter[T], text: str | bytes, source: str) -> T:
+    """The same from JSON text; text that is no JSON, or holds NaN, is refused with its place."""
+    return read(adapter, parse_json(text, source), source)
+
+
+def parse_json(text: str | bytes, source: str) -> object:
+    """JSON text as values. Raises UnfitDocument with line and column, also for NaN and Infinity."""
+    import json
+
+    def no_constant(name: str) -> float:
+        raise UnfitDocument(source, [Fault("", f"{name} is not a number.", name, "finite numbers")])
+
+    try:
+        return json.loads(text, parse_constant=no_constant)
+    except json.JSONDecodeError as error:
+        says = f"Line {error.lineno}, column {error.colno}: {error.msg}."
+        raise UnfitDocument(source, [Fault("", says, "", "JSON")]) from None
+    except UnicodeDecodeError as error:
+        raise UnfitDocument(source, [Fault("", f"Not UTF-8 text: {error.reason}.", "", "JSON in UTF-8")]) from None
+    except RecursionError:
+        raise UnfitDocument(source, [Fault("", "Nested too deeply.", "", "JSON as Lumso writes it")]) from None

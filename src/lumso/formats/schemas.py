@@ -1,0 +1,22 @@
+"""The JSON Schemas of what Lumso reads and writes, exported from the types themselves."""
+
+from typing import Any
+
+from pydantic import TypeAdapter
+
+from lumso.catalogue.file import CatalogueFile
+from lumso.core.job import Job
+from lumso.core.plan import Plan
+
+DOCUMENTS: dict[str, TypeAdapter[Any]] = {
+    "job": TypeAdapter(Job),
+    "plan": TypeAdapter(Plan),
+    "catalogue": TypeAdapter(CatalogueFile),
+}
+
+
+def schema(name: str) -> dict[str, Any]:
+    """The JSON Schema (2020-12) of the document called `name`."""
+    mode = "serialization" if name == "plan" else "validation"
+    body = DOCUMENTS[name].json_schema(mode=mode)
+    return {"$schema": "https://json-schema.org/draft/2020-12/schema", **body}

@@ -1,0 +1,1 @@
+"""SQLite by plain SQL: one module per noun, numbered migrations, one writer."""

@@ -1,0 +1,54 @@
+import createClient from "openapi-fetch";
+import type { components, paths } from "./generated";
+
+type Schemas = components["schemas"];
+export type Job = Schemas["Job-Output"];
+export type Zone = Schemas["Zone-Output"];
+export type Layer = Schemas["Layer-Output"];
+export type Piece = Schemas["Piece"];
+export type Length = Schemas["Length"];
+export type Want = Layer["want"];
+export type Plan = Schemas["Plan"];
+export type ZonePlan = Schemas["ZonePlan"];
+export type LayerPlan = Schemas["LayerPlan"];
+export type Mix = Schemas["Mix"];
+export type Part = Schemas["Part"];
+export type JarDrawing = Schemas["Jar"];
+export type Figure = Schemas["Figure"];
+export type Finding = Schemas["Finding"];
+export type DialLimit = Schemas["DialLimit"];
+export type PieceGeometry = Schemas["Drawing"];
+export type Catalogue = Schemas["CatalogueOut"];
+export type Recipe = Schemas["Recipe-Output"];
+export type PieceKind = Schemas["PieceKindOut"];
+export type JobReply = Schemas["JobOut"];
+export type JobLine = Schemas["JobLine"];
+export type Workshop = Schemas["Workshop-Output"];
+export type Problem = Schemas["ProblemOut"];
+
+export const api = createClient<paths>({ baseUrl: "/" });
+
+/** What the server refused, in words meant for the person at the bench. */
+export class Refused extends Error {
+  constructor(readonly problem: Problem) {
+    super(problem.detail);
+  }
+}
+
+/** No answer at all: the server is stopped or out of reach. */
+export class NoAnswer extends Error {
+  constructor() {
+    super("Lumso is not answering. What you entered is kept here; it is saved as soon as it answers.");
+  }
+}
+
+/** The data of a reply, or Refused, or NoAnswer. */
+export async function answer<T>(
+  reply: Promise<{ data?: T; error?: unknown; response: Response }>,
+): Promise<T> {
+  const got = await reply.catch(() => {
+    throw new NoAnswer();
+  });
+  if (got.error !== undefined || !got.response.ok) throw new Refused(got.error as Problem);
+  return got.data as T;
+}

@@ -1,0 +1,99 @@
+import { Dialog } from "radix-ui";
+import { useParams } from "react-router";
+import { useCatalogue } from "../api/queries";
+import { Failure } from "../parts/Failure";
+import { MixColumn } from "./MixColumn";
+import { PieceColumn } from "./PieceColumn";
+import { PotColumn } from "./PotColumn";
+import { type OpenJob, useJob } from "./useJob";
+
+/** One job: the piece, what goes on it, and the pot that takes. */
+export function JobView() {
+  const { id } = useParams();
+  const { open, failed } = useJob(id ?? "");
+  const catalogue = useCatalogue();
+  if (failed) return <Failure error={failed} />;
+  if (catalogue.error) return <Failure error={catalogue.error} onRetry={() => void catalogue.refetch()} />;
+  if (!open || !catalogue.data) return <p className="p-6 text-soft">Opening the job…</p>;
+  return (
+    <>
+      <JobBar open={open} />
+      <div className="grid min-h-[calc(100dvh-7rem)] lg:grid-cols-[minmax(17rem,21rem)_minmax(20rem,26rem)_1fr]">
+        <PieceColumn open={open} catalogue={catalogue.data} />
+        <MixColumn open={open} catalogue={catalogue.data} />
+        <PotColumn open={open} catalogue={catalogue.data} />
+      </div>
+      <Elsewhere open={open} />
+    </>
+  );
+}
+
+const SAVE_WORDS = {
+  saved: "Saved",
+  saving: "Saving…",
+  waiting: "Not saved yet",
+  "changed elsewhere": "Changed elsewhere",
+  refused: "Not saved",
+};
+
+function JobBar({ open }: { open: OpenJob }) {
+  return (
+    <div className="flex min-h-14 flex-wrap items-center gap-x-3 gap-y-1 border-b-2 border-ink bg-enamel px-4 py-1.5">
+      <h1 className="min-w-0 grow">
+        <label className="sr-only" htmlFor="job-name">
+          Name of the job
+        </label>
+        <input
+          id="job-name"
+          className="tape w-full max-w-md text-lg font-bold"
+          value={open.job.name}
+          maxLength={120}
+          required
+          onChange={(e) => e.target.value && open.edit((job) => ({ ...job, name: e.target.value }))}
+        />
+      </h1>
+      <p role="status" className="narrow text-sm text-soft">
+        {SAVE_WORDS[open.saveState]}
+      </p>
+      <div className="flex">
+        <button type="button" className="press" onClick={open.undo} disabled={!open.canUndo}>
+          Undo
+        </button>
+        <button type="button" className="press border-l-0" onClick={open.redo} disabled={!open.canRedo}>
+          Redo
+        </button>
+      </div>
+      {open.says && (
+        <p role="alert" className="narrow w-full border-l-4 border-ink pl-2 text-sm font-semibold">
+          {open.says}
+        </p>
+      )}
+    </div>
+  );
+}
+
+/** The job was changed elsewhere: neither version is lost, and the painter says which one goes on. */
+function Elsewhere({ open }: { open: OpenJob }) {
+  return (
+    <Dialog.Root open={open.saveState === "changed elsewhere"}>
+      <Dialog.Portal>
+        <Dialog.Overlay className="fixed inset-0 z-10 bg-ink/60" />
+        <Dialog.Content className="fixed inset-x-4 top-24 z-20 mx-auto max-w-lg border-2 border-ink bg-enamel p-5">
+          <Dialog.Title className="text-lg font-bold">This job was changed elsewhere</Dialog.Title>
+          <Dialog.Description className="mt-2">
+            Another window or device saved it while you worked. Keep yours, and theirs stays one undo away; or
+            take theirs, and yours is let go.
+          </Dialog.Description>
+          <div className="mt-4 flex flex-wrap gap-3">
+            <button type="button" className="press press-strong" onClick={open.keepMine}>
+              Keep mine
+            </button>
+            <button type="button" className="press" onClick={open.takeTheirs}>
+              Take theirs
+            </button>
+          </div>
+        </Dialog.Content>
+      </Dialog.Portal>
+    </Dialog.Root>
+  );
+}

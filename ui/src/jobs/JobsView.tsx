@@ -1,0 +1,123 @@
+import { useState } from "react";
+import { Link, useNavigate } from "react-router";
+import type { JobLine } from "../api/client";
+import { useBeginJob, useCatalogue, useJobs, usePutAway } from "../api/queries";
+import { Failure } from "../parts/Failure";
+import { when } from "../parts/say";
+
+/** What to do next on the last job, and all the jobs under it. */
+export function JobsView() {
+  const jobs = useJobs();
+  const catalogue = useCatalogue();
+  const begin = useBeginJob();
+  const away = usePutAway();
+  const navigate = useNavigate();
+  const [gone, setGone] = useState<JobLine | null>(null);
+
+  function newJob() {
+    const recipe =
+      catalogue.data?.recipes.find((r) => r.surfaces.includes("raw wood")) ?? catalogue.data?.recipes[0];
+    if (recipe) begin.mutate({ recipe: recipe.slug }, { onSuccess: (made) => navigate(`/jobs/${made.id}`) });
+  }
+
+  if (jobs.error) return <Failure error={jobs.error} onRetry={() => void jobs.refetch()} />;
+  if (!jobs.data) return <p className="p-6 text-soft">Opening the jobs…</p>;
+  const [last, ...rest] = jobs.data;
+  const start = (
+    <button
+      type="button"
+      className="press press-strong px-5"
+      onClick={newJob}
+      disabled={begin.isPending || !catalogue.data}
+    >
+      New job
+    </button>
+  );
+  return (
+    <div className="mx-auto max-w-6xl px-4 py-6 sm:px-8">
+      {last ? (
+        <section aria-labelledby="next" className="border-b-2 border-ink pb-6">
+          <p className="text-sm font-semibold text-soft">
+            Next, on <span className="bg-tape px-2 py-1 text-ink">{last.name}</span>
+          </p>
+          <h1 id="next" className="wide mt-3 text-2xl leading-tight font-bold">
+            {last.next.says}
+          </h1>
+          <p className="mt-2 text-lg">{last.next.detail}</p>
+          <div className="mt-5 flex flex-wrap gap-3">
+            <Link
+              to={`/jobs/${last.id}`}
+              className="press press-strong flex min-h-[72px] items-center px-8 text-lg"
+            >
+              Go on
+            </Link>
+          </div>
+        </section>
+      ) : (
+        <section className="max-w-xl border-b-2 border-ink pb-6">
+          <h1 className="wide text-2xl leading-tight font-bold">Nothing on the bench yet</h1>
+          <p className="mt-2 mb-5 text-lg">
+            Measure a board, choose what goes on it, and Lumso says how much to mix, in the spoons you own.
+          </p>
+          {start}
+        </section>
+      )}
+      {begin.error && <Failure error={begin.error} />}
+      {gone && (
+        <p role="status" className="mt-4 flex flex-wrap items-center gap-3">
+          {gone.name} is put away.
+          <button
+            type="button"
+            className="press"
+            onClick={() => away.mutate({ id: gone.id, away: false }, { onSuccess: () => setGone(null) })}
+          >
+            Bring it back
+          </button>
+        </p>
+      )}
+      {last && (
+        <section className="mt-6">
+          <div className="mb-3 flex items-center justify-between gap-3">
+            <h2 className="text-lg font-bold">Jobs</h2>
+            {start}
+          </div>
+          <ul>
+            {[last, ...rest].map((job) => (
+              <Line
+                key={job.id}
+                job={job}
+                onAway={() => away.mutate({ id: job.id, away: true }, { onSuccess: () => setGone(job) })}
+              />
+            ))}
+          </ul>
+        </section>
+      )}
+    </div>
+  );
+}
+
+function Line({ job, onAway }: { job: JobLine; onAway: () => void }) {
+  return (
+    <li className="flex items-stretch gap-3 border-t border-line py-2">
+      <span aria-hidden className="flex w-8 flex-col border border-ink">
+        {(job.hexes.length ? job.hexes : ["transparent"]).map((hex, i) => (
+          // biome-ignore lint/suspicious/noArrayIndexKey: colours in layer order
+          <span key={i} className="grow" style={{ background: hex }} />
+        ))}
+      </span>
+      <Link
+        to={`/jobs/${job.id}`}
+        className="flex min-h-11 min-w-0 grow flex-col justify-center hover:underline sm:flex-row sm:items-center sm:gap-4"
+      >
+        <span className="min-w-56 font-semibold">
+          <span className="bg-tape px-2 py-0.5">{job.name}</span>
+        </span>
+        <span className="narrow min-w-0 grow text-soft">{job.next.says}</span>
+        <span className="narrow text-sm whitespace-nowrap text-soft">{when(job.saved_at)}</span>
+      </Link>
+      <button type="button" className="press" aria-label={`Put ${job.name} away`} onClick={onAway}>
+        Put away
+      </button>
+    </li>
+  );
+}

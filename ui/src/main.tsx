@@ -1,0 +1,22 @@
+import { QueryClient, QueryClientProvider } from "@tanstack/react-query";
+import { StrictMode } from "react";
+import { createRoot } from "react-dom/client";
+import { BrowserRouter } from "react-router";
+import { App } from "./app";
+import "./theme.css";
+
+const client = new QueryClient({
+  defaultOptions: { queries: { staleTime: 0, retry: 1, refetchOnWindowFocus: false } },
+});
+
+const root = document.getElementById("root");
+if (!root) throw new Error("The page has no #root.");
+createRoot(root).render(
+  <StrictMode>
+    <QueryClientProvider client={client}>
+      <BrowserRouter>
+        <App />
+      </BrowserRouter>
+    </QueryClientProvider>
+  </StrictMode>,
+);

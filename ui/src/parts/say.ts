@@ -1,0 +1,23 @@
+/** A number as it is said at the bench: enough digits to measure by, no more. */
+export function say(value: number): string {
+  const size = Math.abs(value);
+  if (size === 0) return "0";
+  if (size >= 100) return value.toFixed(0);
+  if (size >= 10) return value.toFixed(1);
+  if (size >= 0.1) return value.toFixed(2).replace(/0$/, "").replace(/\.0$/, "");
+  return value.toPrecision(2);
+}
+
+export const percent = (share: number): string => `${Math.round(share * 1000) / 10} %`;
+
+/** A point in time as people say it, in the reader's own zone. */
+export function when(iso: string): string {
+  const how = { day: "numeric", month: "short", hour: "2-digit", minute: "2-digit" } as const;
+  return new Date(iso).toLocaleString(undefined, how);
+}
+
+/** An id for a zone or a layer that has never been used before. */
+export function newId(): string {
+  const bytes = crypto.getRandomValues(new Uint8Array(10));
+  return Array.from(bytes, (b) => (b % 36).toString(36)).join("");
+}
