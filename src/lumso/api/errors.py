@@ -1,12 +1,12 @@
 """Exceptions as problem details (RFC 9457), in one place. No traceback reaches a user."""
 
 import logging
-from typing import Any, cast
+from typing import Any
 
 from fastapi import FastAPI, Request
 from fastapi.exceptions import RequestValidationError
 from fastapi.responses import JSONResponse
-from pydantic import BaseModel, ValidationError
+from pydantic import BaseModel
 from starlette.exceptions import HTTPException
 
 from lumso.core.errors import AmbiguousLength, InvalidValue, LumsoError, UnknownEntry
@@ -82,7 +82,7 @@ def install(app: FastAPI) -> None:
 
     @app.exception_handler(RequestValidationError)
     def unfit(request: Request, error: RequestValidationError) -> JSONResponse:
-        faults = faults_of(cast(ValidationError, error), {"body": error.body})
+        faults = faults_of(error.errors(), {"body": error.body})
         out = [FaultOut(at=f.at.removeprefix("/body"), says=f.says, allowed=f.allowed) for f in faults]
         detail = out[0].says if out else "What was sent cannot be read."
         return _reply(

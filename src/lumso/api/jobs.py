@@ -8,6 +8,7 @@ from pydantic import BaseModel, Field
 from lumso.core.entries import embed
 from lumso.core.errors import InvalidValue
 from lumso.core.job import Job
+from lumso.core.mix import Mix
 from lumso.core.plan import NextAction, Plan
 from lumso.core.starting import put_on_piece, start_job, start_pot
 from lumso.formats import jobfile
@@ -42,6 +43,8 @@ class JobLine(BaseModel):
     has_piece: bool
     next: NextAction
     hexes: list[str]
+    pot: Mix | None
+    """The first mix of the job, to show what is next."""
     fault: str
 
 
@@ -105,6 +108,7 @@ def _line(stored: StoredJob, here: Context) -> JobLine:
             has_piece=False,
             next=nothing,
             hexes=[],
+            pot=None,
             fault=str(error),
         )
     made = here.plan(job)
@@ -116,6 +120,7 @@ def _line(stored: StoredJob, here: Context) -> JobLine:
         has_piece=job.piece is not None,
         next=made.next,
         hexes=[p.hex for m in mixes for p in m.parts if p.role == "paint"],
+        pot=mixes[0] if mixes and not made.problems else None,
         fault="",
     )
 

@@ -34,8 +34,8 @@ def start_job(name: str, zone_id: str, layer_id: str, recipe: str, ground: str, 
 def start_pot(zone_id: str, layer_id: str, recipe: str, ml: float, catalogue: Catalogue) -> Job:
     """A quick pot: `ml` of a recipe with no piece, on the first ground the recipe is for. Raises UnknownEntry."""
     mixed = pick("recipe", catalogue.recipes, recipe)
-    fitting = (g for g in catalogue.grounds.values() if not mixed.surfaces or g.surface in mixed.surfaces)
-    ground = next(fitting, next(iter(catalogue.grounds.values())))
+    grounds = list(catalogue.grounds.values())
+    ground = next((g for surface in mixed.surfaces for g in grounds if g.surface == surface), grounds[0])
     layer = start_layer(layer_id, recipe, ground.slug, catalogue)
     pot = replace(layer, want=FromTotal("total", ml))
     return Job("lumso-job", 1, f"Pot of {mixed.name.lower()}", (Zone(zone_id, "Pot", ground.slug, (), (pot,)),))

@@ -80,12 +80,13 @@ def _says(error: Mapping[str, Any]) -> str:
 
 def _pointer(location: Iterable[str | int], document: object) -> str:
     """The location as a JSON pointer, without the names of union members that pydantic puts into it."""
-    steps, here = [], document
+    steps: list[str] = []
+    here: Any = document
     for step in location:
         if (isinstance(here, Mapping) and step in here) or (
             isinstance(here, list | tuple) and isinstance(step, int) and step < len(here)
         ):
-            here = here[step]
+            here = cast(Any, here)[step]
         elif not (isinstance(step, str) and step[:1].isupper()):
             here = None
         else:
@@ -94,7 +95,7 @@ def _pointer(location: Iterable[str | int], document: object) -> str:
     return "".join(f"/{s}" for s in steps)
 
 
-def _of_the_right_member(errors: list[Mapping[str, Any]]) -> list[Mapping[str, Any]]:
+def _of_the_right_member(errors: Sequence[Mapping[str, Any]]) -> list[Mapping[str, Any]]:
     """Of a union, keep the faults of the member whose tag matches: the others only say that they are others."""
 
     def member(error: Mapping[str, Any]) -> tuple[str | int, ...] | None:
@@ -116,9 +117,9 @@ def _of_the_right_member(errors: list[Mapping[str, Any]]) -> list[Mapping[str, A
     return kept
 
 
-def faults_of(error: ValidationError, document: object) -> list[Fault]:
-    """A validation error as faults, the first twenty."""
-    found = _of_the_right_member(cast(list[Mapping[str, Any]], error.errors(include_url=False)))
+def faults_of(errors: Sequence[Mapping[str, Any]], document: object) -> list[Fault]:
+    """Pydantic's list of errors about `document` as faults, the first twenty."""
+    found = _of_the_right_member(errors)
     faults: dict[str, Fault] = {}
     for e in found:
         at = _pointer(e["loc"], document)
@@ -134,7 +135,8 @@ def read(adapter: TypeAdapter[T], document: object, source: str) -> T:
     try:
         return adapter.validate_python(document)
     except ValidationError as error:
-        raise UnfitDocument(source, faults_of(error, document)) from None
+        found = cast(list[Mapping[str, Any]], error.errors(include_url=False))
+        raise UnfitDocument(source, faults_of(found, document)) from None
 
 
 def read_json(adapter: TypeAdapter[T], text: str | bytes, source: str) -> T:

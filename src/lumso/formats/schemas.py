@@ -1,6 +1,6 @@
 """The JSON Schemas of what Lumso reads and writes, exported from the types themselves."""
 
-from typing import Any
+from typing import Any, Literal
 
 from pydantic import TypeAdapter
 
@@ -17,6 +17,6 @@ DOCUMENTS: dict[str, TypeAdapter[Any]] = {
 
 def schema(name: str) -> dict[str, Any]:
     """The JSON Schema (2020-12) of the document called `name`."""
-    mode = "serialization" if name == "plan" else "validation"
+    mode: Literal["serialization", "validation"] = "serialization" if name == "plan" else "validation"
     body = DOCUMENTS[name].json_schema(mode=mode)
     return {"$schema": "https://json-schema.org/draft/2020-12/schema", **body}

@@ -760,6 +760,7 @@ export interface components {
             /** Name */
             name: string;
             next: components["schemas"]["NextAction"];
+            pot: components["schemas"]["Mix"] | null;
             /** Saved At */
             saved_at: string;
         };

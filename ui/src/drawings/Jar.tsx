@@ -15,6 +15,7 @@ export function Jar({ jar, picked }: { jar: JarDrawing; picked?: string | undefi
       viewBox={`0 -14 ${LEFT + WIDTH + 8} ${HEIGHT + 24}`}
       role="img"
       aria-label={`${title}: ${jar.strata.map((s) => `${say(s.top_ml - s.bottom_ml)} ml ${s.name}`).join(", then ")}`}
+      preserveAspectRatio="xMinYMin meet"
       className="h-full w-full"
     >
       <defs>

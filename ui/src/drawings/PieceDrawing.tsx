@@ -9,7 +9,7 @@ interface PieceDrawingProps {
 /** The piece from its sizes, to scale: coated faces in the look planned for them, bare ones hatched. */
 export function PieceDrawing({ drawing, fill, sizes }: PieceDrawingProps) {
   const scale = 1000 / Math.max(drawing.width, drawing.height * 1.6);
-  const pad = 78;
+  const pad = 96;
   const width = drawing.width * scale;
   const height = drawing.height * scale;
   return (
@@ -19,7 +19,7 @@ export function PieceDrawing({ drawing, fill, sizes }: PieceDrawingProps) {
       aria-label={`The piece to scale: ${Object.entries(sizes)
         .map(([size, typed]) => `${size} ${typed}`)
         .join(", ")}`}
-      className="max-h-[240px] w-full"
+      className="max-h-[230px] w-full"
     >
       <defs>
         <pattern id="bare" width="16" height="16" patternUnits="userSpaceOnUse" patternTransform="rotate(45)">
@@ -49,13 +49,13 @@ export function PieceDrawing({ drawing, fill, sizes }: PieceDrawingProps) {
             <text
               x={(x1 + x2) / 2 + dx * 1.4}
               y={(y1 + y2) / 2 + dy * 1.4}
-              dy={c.side === "below" ? 26 : c.side === "above" ? -6 : 12}
+              dy={c.side === "below" ? 40 : c.side === "above" ? -8 : 12}
               textAnchor="middle"
-              transform={upright ? `rotate(90 ${(x1 + x2) / 2 + dx * 2.2} ${(y1 + y2) / 2})` : undefined}
+              transform={upright ? `rotate(90 ${(x1 + x2) / 2 + dx * 2.4} ${(y1 + y2) / 2})` : undefined}
               stroke="none"
               fill="var(--color-ink)"
               className="numeral"
-              fontSize="38"
+              fontSize="54"
             >
               {sizes[c.size]}
             </text>

@@ -2,6 +2,7 @@ import { Dialog } from "radix-ui";
 import { useParams } from "react-router";
 import { useCatalogue } from "../api/queries";
 import { Failure } from "../parts/Failure";
+import { say } from "../parts/say";
 import { MixColumn } from "./MixColumn";
 import { PieceColumn } from "./PieceColumn";
 import { PotColumn } from "./PotColumn";
@@ -23,8 +24,30 @@ export function JobView() {
         <MixColumn open={open} catalogue={catalogue.data} />
         <PotColumn open={open} catalogue={catalogue.data} />
       </div>
+      <PotInReach open={open} />
       <Elsewhere open={open} />
     </>
+  );
+}
+
+/** On a narrow screen the pot is below the fold: its amounts stay in reach at the foot. */
+function PotInReach({ open }: { open: OpenJob }) {
+  const mix = open.plan.zones[0]?.layers[0]?.mix;
+  if (!mix) return null;
+  return (
+    <a
+      href="#pot"
+      className="sticky bottom-0 z-[5] flex min-h-[72px] flex-wrap items-center gap-x-4 border-t-2 border-ink bg-dark px-4 py-2 text-enamel lg:hidden"
+    >
+      <span className="numeral text-2xl">
+        {say(mix.volume.value)} <span className="text-base">ml</span>
+      </span>
+      {mix.parts.map((part) => (
+        <span key={part.component} className="narrow text-sm">
+          {part.name} <span className="numeral text-base">{say(part.poured.value)}</span> ml
+        </span>
+      ))}
+    </a>
   );
 }
 

@@ -92,29 +92,33 @@ export function MixColumn({ open, catalogue }: { open: OpenJob; catalogue: Catal
           }
         />
       )}
-      <Choice
-        label="Put on"
-        value={layer.technique}
-        options={catalogue.techniques.filter(
-          (t) =>
-            !t.surfaces.length ||
-            !ground ||
-            t.surfaces.includes(ground.surface) ||
-            t.slug === layer.technique,
-        )}
-        onChange={(slug) => {
-          const next = catalogue.techniques.find((t) => t.slug === slug);
-          change({ technique: slug, tool: next?.tools[0] ?? layer.tool });
-        }}
-      />
-      {technique && <p className="narrow -mt-3 text-sm text-soft">{technique.how}</p>}
-      <Choice
-        label="Tool"
-        value={layer.tool}
-        options={catalogue.tools}
-        onChange={(tool) => change({ tool })}
-      />
-      <div className="grid grid-cols-2 gap-4">
+      <div>
+        <div className="grid grid-cols-2 gap-3">
+          <Choice
+            label="Put on"
+            value={layer.technique}
+            options={catalogue.techniques.filter(
+              (t) =>
+                !t.surfaces.length ||
+                !ground ||
+                t.surfaces.includes(ground.surface) ||
+                t.slug === layer.technique,
+            )}
+            onChange={(slug) => {
+              const next = catalogue.techniques.find((t) => t.slug === slug);
+              change({ technique: slug, tool: next?.tools[0] ?? layer.tool });
+            }}
+          />
+          <Choice
+            label="Tool"
+            value={layer.tool}
+            options={catalogue.tools}
+            onChange={(tool) => change({ tool })}
+          />
+        </div>
+        {technique && <p className="narrow mt-1 text-sm text-soft">{technique.how}</p>}
+      </div>
+      <div className="grid grid-cols-2 gap-3">
         <Stepper label="Coats" value={layer.coats} min={1} max={12} onChange={(coats) => change({ coats })} />
         <Stepper
           label="Margin"

@@ -11,6 +11,7 @@ export function PotColumn({ open, catalogue }: { open: OpenJob; catalogue: Catal
   const mix = open.plan.zones[0]?.layers[0]?.mix;
   return (
     <section
+      id="pot"
       aria-label="The pot"
       className="flex flex-col gap-3 bg-enamel p-4 max-lg:border-t-2 max-lg:border-ink"
     >
@@ -53,22 +54,20 @@ function Measures({ open, catalogue }: { open: OpenJob; catalogue: Catalogue }) 
 
 function Amounts({ mix }: { mix: Mix }) {
   return (
-    <div className="grid grow grid-cols-[minmax(7rem,15rem)_1fr] gap-x-5">
-      <div className="min-h-72 max-h-[560px]">
+    <div className="grid grow grid-cols-[7.5rem_minmax(0,1fr)] gap-x-4 sm:grid-cols-[14rem_minmax(0,1fr)] sm:gap-x-6">
+      <div className="h-[min(34rem,calc(100dvh-14rem))] min-h-72">
         <Jar jar={mix.jar} />
       </div>
       <div className="flex min-w-0 flex-col">
-        <div>
-          <span className="narrow block text-sm font-semibold text-soft">Mix</span>
-          <Why figure={mix.volume} name="Mix">
-            <span className="numeral text-3xl">{say(mix.volume.value)}</span>
-            <span className="text-xl font-semibold">ml</span>
-          </Why>
-          <p className="narrow text-sm text-soft">
-            {say(mix.mass_g)} g in a {mix.jar.vessel}, about as thick as {mix.thickness.word} (an estimate)
-          </p>
-        </div>
-        <ol className="mt-2 flex grow flex-col-reverse justify-end">
+        <span className="narrow text-sm font-semibold text-soft">Mix</span>
+        <Why figure={mix.volume} name="Mix">
+          <span className="numeral text-3xl">{say(mix.volume.value)}</span>
+          <span className="text-xl font-semibold">ml</span>
+        </Why>
+        <p className="narrow mt-1 mb-4 text-sm text-soft">
+          {say(mix.mass_g)} g, in a {mix.jar.vessel}. About as thick as {mix.thickness.word} (an estimate).
+        </p>
+        <ol className="flex flex-col-reverse">
           {mix.parts.map((part, i) => (
             <PartLine key={part.component} part={part} order={i + 1} />
           ))}
@@ -78,35 +77,42 @@ function Amounts({ mix }: { mix: Mix }) {
   );
 }
 
+/** One component: how it is measured, poured and weighed. The last one in stands on top, as in the jar. */
 function PartLine({ part, order }: { part: Part; order: number }) {
   return (
     <li className="border-t-2 border-ink py-3">
       <div className="flex items-center gap-2 font-semibold">
-        <span aria-hidden className="size-5 border-2 border-ink" style={{ background: part.hex }} />
-        {order}. {part.name}
-        {part.colour && <span className="bg-tape px-1.5 py-0.5 text-sm">{part.colour}</span>}
-        <span className="narrow ml-auto text-sm font-normal text-soft">{percent(part.share)}</span>
+        <span aria-hidden className="size-5 shrink-0 border-2 border-ink" style={{ background: part.hex }} />
+        <span>
+          {order}. {part.name}
+        </span>
+        <span className="narrow ml-auto text-sm font-normal whitespace-nowrap text-soft">
+          {percent(part.share)}
+        </span>
       </div>
-      <div className="flex flex-wrap items-baseline gap-x-5 gap-y-1">
+      {part.colour && (
+        <span className="mt-1 inline-block bg-tape px-1.5 py-0.5 text-sm font-semibold">{part.colour}</span>
+      )}
+      <p className="numeral mt-2 text-xl">
+        {part.spoken.words}
+        {Math.abs(part.spoken.error) > 0.005 && (
+          <span className="narrow text-sm font-normal text-soft">
+            {" "}
+            {part.spoken.error > 0 ? "+" : "−"}
+            {percent(Math.abs(part.spoken.error))}
+          </span>
+        )}
+      </p>
+      <div className="mt-1 flex flex-wrap items-end gap-x-5">
         <Why figure={part.poured} name={part.name}>
           <span className="numeral text-2xl">{say(part.poured.value)}</span>
           <span className="text-lg font-semibold">ml</span>
         </Why>
         <Why figure={part.mass} name={`${part.name}, weighed`}>
-          <span className="numeral text-xl">{say(part.mass.value)}</span>
-          <span className="font-semibold">g</span>
+          <span className="numeral text-2xl font-medium">{say(part.mass.value)}</span>
+          <span className="text-lg font-semibold">g</span>
         </Why>
       </div>
-      <p className="numeral mt-1.5 text-lg font-semibold">
-        {part.spoken.words}
-        {Math.abs(part.spoken.error) > 0.005 && (
-          <span className="narrow text-sm font-normal text-soft">
-            {" "}
-            ({part.spoken.error > 0 ? "+" : "−"}
-            {percent(Math.abs(part.spoken.error))})
-          </span>
-        )}
-      </p>
     </li>
   );
 }

@@ -2,8 +2,9 @@ import { useState } from "react";
 import { Link, useNavigate } from "react-router";
 import type { JobLine } from "../api/client";
 import { useBeginJob, useCatalogue, useJobs, usePutAway } from "../api/queries";
+import { Jar } from "../drawings/Jar";
 import { Failure } from "../parts/Failure";
-import { when } from "../parts/say";
+import { say, when } from "../parts/say";
 
 /** What to do next on the last job, and all the jobs under it. */
 export function JobsView() {
@@ -37,20 +38,47 @@ export function JobsView() {
     <div className="mx-auto max-w-6xl px-4 py-6 sm:px-8">
       {last ? (
         <section aria-labelledby="next" className="border-b-2 border-ink pb-6">
-          <p className="text-sm font-semibold text-soft">
-            Next, on <span className="bg-tape px-2 py-1 text-ink">{last.name}</span>
-          </p>
-          <h1 id="next" className="wide mt-3 text-2xl leading-tight font-bold">
-            {last.next.says}
-          </h1>
-          <p className="mt-2 text-lg">{last.next.detail}</p>
-          <div className="mt-5 flex flex-wrap gap-3">
-            <Link
-              to={`/jobs/${last.id}`}
-              className="press press-strong flex min-h-[72px] items-center px-8 text-lg"
-            >
-              Go on
-            </Link>
+          <div className="flex gap-6">
+            <div className="min-w-0 grow">
+              <p className="text-sm font-semibold text-soft">
+                Next, on <span className="bg-tape px-2 py-1 text-ink">{last.name}</span>
+              </p>
+              <h1 id="next" className="wide mt-3 text-2xl leading-tight font-bold">
+                {last.next.says}
+              </h1>
+              {last.pot ? (
+                <ol className="mt-5 flex flex-wrap gap-x-10 gap-y-3">
+                  {last.pot.parts.map((part) => (
+                    <li key={part.component}>
+                      <span className="flex items-center gap-2 font-semibold">
+                        <span
+                          aria-hidden
+                          className="size-5 border-2 border-ink"
+                          style={{ background: part.hex }}
+                        />
+                        {part.name}
+                      </span>
+                      <span className="numeral text-3xl">{say(part.poured.value)}</span>{" "}
+                      <span className="text-xl font-semibold">ml</span>
+                      <span className="numeral block text-lg font-medium">{part.spoken.words}</span>
+                    </li>
+                  ))}
+                </ol>
+              ) : (
+                <p className="mt-2 text-lg">{last.next.detail}</p>
+              )}
+              <Link
+                to={`/jobs/${last.id}`}
+                className="press press-strong mt-6 inline-flex min-h-[72px] items-center px-8 text-lg"
+              >
+                Go on with it
+              </Link>
+            </div>
+            {last.pot && (
+              <div className="hidden h-72 w-48 shrink-0 sm:block">
+                <Jar jar={last.pot.jar} />
+              </div>
+            )}
           </div>
         </section>
       ) : (

@@ -171,7 +171,7 @@ export function Choice({ label, value, options, onChange }: ChoiceProps) {
       </label>
       <select
         id={id}
-        className="tape w-full font-semibold"
+        className="tape narrow w-full font-semibold"
         value={value}
         onChange={(e) => onChange(e.target.value)}
       >

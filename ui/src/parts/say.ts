@@ -3,8 +3,8 @@ export function say(value: number): string {
   const size = Math.abs(value);
   if (size === 0) return "0";
   if (size >= 100) return value.toFixed(0);
-  if (size >= 10) return value.toFixed(1);
-  if (size >= 0.1) return value.toFixed(2).replace(/0$/, "").replace(/\.0$/, "");
+  if (size >= 10) return value.toFixed(1).replace(/\.0$/, "");
+  if (size >= 0.1) return value.toFixed(2).replace(/\.?0+$/, "");
   return value.toPrecision(2);
 }
 

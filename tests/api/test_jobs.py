@@ -1,0 +1,99 @@
+"""Jobs over the API: begun, saved with their revision, undone, listed with what is next."""
+
+from typing import Any
+
+import pytest
+from starlette.testclient import TestClient
+
+from lumso.store import jobs
+from lumso.store.database import Database
+
+
+def begin(client: TestClient, **start: Any) -> dict[str, Any]:
+    reply = client.post("/api/jobs/start", json={"recipe": "paint-wash-raw-wood", **start})
+    assert reply.status_code == 201, reply.text
+    found: dict[str, Any] = reply.json()
+    return found
+
+
+def sized(job: dict[str, Any]) -> dict[str, Any]:
+    sizes = {"length": {"mm": 1000, "typed": "1 m"}, "width": {"mm": 500, "typed": "50 cm"}}
+    return {**job, "piece": {**job["piece"], "sizes": {**sizes, "thickness": {"mm": 20, "typed": "20"}}}}
+
+
+def save(client: TestClient, made: dict[str, Any], job: dict[str, Any], revision: int) -> Any:
+    return client.put(f"/api/jobs/{made['id']}", json=job, headers={"If-Match": f'"{revision}"'})
+
+
+def test_a_new_job_is_measured_saved_and_undone(client: TestClient) -> None:
+    made = begin(client, name="Rack")
+    assert made["plan"]["problems"][0]["at"] == "/piece/sizes/length"
+    saved = save(client, made, sized(made["job"]), 1)
+    assert saved.headers["ETag"] == '"2"'
+    assert saved.json()["plan"]["zones"][0]["area"]["value"] == pytest.approx(0.56)
+    undone = client.post(f"/api/jobs/{made['id']}/undo", headers={"If-Match": '"2"'}).json()
+    assert (undone["revision"], undone["can_undo"], undone["can_redo"]) == (1, False, True)
+    assert undone["job"]["piece"]["sizes"] == {}
+    redone = client.post(f"/api/jobs/{made['id']}/redo", headers={"If-Match": '"1"'}).json()
+    assert redone["job"] == saved.json()["job"]
+
+
+def test_a_stale_save_gets_412_with_the_head_and_loses_nothing(client: TestClient) -> None:
+    made = begin(client)
+    save(client, made, sized(made["job"]), 1)
+    stale = save(client, made, {**made["job"], "name": "Mine"}, 1)
+    assert stale.status_code == 412
+    assert stale.headers["content-type"] == "application/problem+json"
+    assert stale.json()["head"] == 2
+    assert client.get(f"/api/jobs/{made['id']}").json()["revision"] == 2
+
+
+@pytest.mark.parametrize("headers", [{}, {"If-Match": "latest"}])
+def test_a_save_without_its_revision_is_refused(client: TestClient, headers: dict[str, str]) -> None:
+    made = begin(client)
+    reply = client.put(f"/api/jobs/{made['id']}", json=made["job"], headers=headers)
+    assert reply.status_code == 422
+
+
+def test_the_saved_job_carries_its_entries(client: TestClient) -> None:
+    entries = begin(client)["job"]["entries"]
+    assert [r["slug"] for r in entries["recipes"]] == ["paint-wash-raw-wood"]
+    assert {m["slug"] for m in entries["materials"]} == {"matt-paint", "water"}
+
+
+def test_a_quick_pot_becomes_a_job(client: TestClient) -> None:
+    pot = begin(client, ml=200)
+    assert pot["job"]["piece"] is None
+    assert pot["plan"]["zones"][0]["layers"][0]["mix"]["volume"]["value"] == pytest.approx(200)
+    job = client.post("/api/jobs/on-piece", json=pot["job"]).json()
+    saved = save(client, pot, sized(job), 1).json()
+    assert saved["plan"]["problems"] == []
+    assert saved["job"]["zones"][0]["layers"][0]["want"] == {"by": "area"}
+
+
+@pytest.mark.parametrize("ml", [0, -5, 1e9])
+def test_an_absurd_pot_is_refused_at_its_field(client: TestClient, ml: float) -> None:
+    reply = client.post("/api/jobs/start", json={"recipe": "colour-wash", "ml": ml})
+    assert reply.status_code == 422
+    assert reply.json()["faults"][0]["at"] == "/ml"
+
+
+def test_the_list_says_what_is_next_and_jobs_can_be_put_away(client: TestClient) -> None:
+    pot, board = begin(client, ml=200), begin(client, name="Board")
+    lines = client.get("/api/jobs").json()
+    assert [line["id"] for line in lines] == [board["id"], pot["id"]]
+    assert lines[1]["next"]["says"] == "Mix 200 ml of paint wash on raw wood"
+    assert lines[0]["pot"] is None
+    assert client.put(f"/api/jobs/{board['id']}/away", json={"away": True}).status_code == 204
+    assert [line["id"] for line in client.get("/api/jobs").json()] == [pot["id"]]
+
+
+def test_a_job_that_cannot_be_opened_does_not_hide_the_others(client: TestClient, db: Database) -> None:
+    begin(client)
+    jobs.create(db, "Broken", '{"format": "lumso-job", "version": 99}')
+    lines = client.get("/api/jobs").json()
+    assert [bool(line["fault"]) for line in lines] == [True, False]
+
+
+def test_an_unknown_job_is_404(client: TestClient) -> None:
+    assert client.get("/api/jobs/nowhere").status_code == 404

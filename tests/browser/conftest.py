@@ -1,0 +1,113 @@
+"""A real server on a real database file, the built interface, real Chromium; no request leaves the machine."""
+
+import socket
+import threading
+from collections.abc import Iterator
+from dataclasses import dataclass
+from pathlib import Path
+from typing import Any
+
+import pytest
+import uvicorn
+from axe_playwright_python.sync_playwright import Axe
+from fastapi import FastAPI
+from playwright.sync_api import Page, Route
+
+from lumso.api.context import Context
+from lumso.catalogue import shipped
+from lumso.demo import seed
+from lumso.store.database import Database
+
+CHROMIUM = ["--no-sandbox", "--disable-gpu", "--disable-quic", "--no-first-run", "--disable-background-networking"]
+CHROMIUM += ["--disable-component-update", "--disable-sync"]
+
+
+@pytest.fixture(scope="session")
+def browser_type_launch_args() -> dict[str, Any]:
+    return {"executable_path": "/usr/bin/chromium", "args": CHROMIUM}
+
+
+@pytest.fixture(scope="session")
+def browser_context_args() -> dict[str, Any]:
+    return {"viewport": {"width": 1280, "height": 800}, "locale": "en-GB"}
+
+
+@dataclass
+class Running:
+    """A Lumso that can be stopped and started again on the same file, on the same port."""
+
+    data: Path
+    with_demo: bool
+    app: FastAPI
+    port: int = 0
+
+    def start(self) -> None:
+        self.db = Database(self.data)
+        if self.with_demo:
+            seed(self.db, shipped())
+        self.app.state.context = Context(self.db, shipped())
+        listener = socket.socket()
+        listener.setsockopt(socket.SOL_SOCKET, socket.SO_REUSEADDR, 1)
+        listener.bind(("127.0.0.1", self.port))
+        self.port = listener.getsockname()[1]
+        self.server = uvicorn.Server(uvicorn.Config(self.app, log_level="error"))
+        self.thread = threading.Thread(target=self.server.run, kwargs={"sockets": [listener]})
+        self.thread.start()
+
+    def stop(self) -> None:
+        self.server.should_exit = True
+        self.thread.join()
+        self.db.close()
+
+    @property
+    def url(self) -> str:
+        return f"http://127.0.0.1:{self.port}"
+
+
+def _running(data: Path, with_demo: bool, app: FastAPI) -> Iterator[Running]:
+    lumso = Running(data, with_demo, app)
+    lumso.start()
+    yield lumso
+    lumso.stop()
+
+
+@pytest.fixture
+def empty(tmp_path: Path, app: FastAPI) -> Iterator[Running]:
+    """A fresh Lumso with nothing in it."""
+    yield from _running(tmp_path / "empty.sqlite3", with_demo=False, app=app)
+
+
+@pytest.fixture
+def loft(tmp_path: Path, app: FastAPI) -> Iterator[Running]:
+    """A Lumso with the demo jobs."""
+    yield from _running(tmp_path / "loft.sqlite3", with_demo=True, app=app)
+
+
+@pytest.fixture(autouse=True)
+def nothing_leaves_the_machine(page: Page) -> Iterator[None]:
+    away: list[str] = []
+    broken: list[str] = []
+
+    def only_local(route: Route) -> None:
+        if route.request.url.startswith(("http://127.0.0.1:", "data:", "blob:")):
+            route.continue_()
+        else:
+            away.append(route.request.url)
+            route.abort()
+
+    page.route("**/*", only_local)
+    page.on("pageerror", lambda error: broken.append(str(error)))
+    yield
+    assert away == []
+    assert broken == []
+
+
+def serious(page: Page) -> list[str]:
+    """What axe finds serious or critical on the page as it stands."""
+    found = Axe().run(page).response["violations"]
+    return [
+        f"{v['id']}: {node['html'][:120]}"
+        for v in found
+        if v["impact"] in {"serious", "critical"}
+        for node in v["nodes"]
+    ]

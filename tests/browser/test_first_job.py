@@ -1,0 +1,100 @@
+"""From an empty database to amounts on the screen, and back again by undo, also after a restart."""
+
+import re
+
+from playwright.sync_api import Page, expect
+
+from tests.browser.conftest import Running
+
+
+def amount(page: Page, name: str) -> str:
+    label = page.get_by_role("button", name=re.compile(rf"^{name}: .* ml")).get_attribute("aria-label")
+    assert label
+    return label.split(": ")[1].split(" ml")[0]
+
+
+def test_from_nothing_to_amounts_reload_restart_undo(page: Page, empty: Running) -> None:
+    page.goto(empty.url)
+    expect(page.get_by_role("heading", name="Nothing on the bench yet")).to_be_visible()
+    page.get_by_role("button", name="New job").click()
+    page.get_by_role("textbox", name="Length").fill("1 m")
+    page.get_by_role("textbox", name="Width").fill("0,5 m")
+    page.get_by_role("textbox", name="Thickness").fill("20")
+    expect(page.get_by_role("button", name="Area to coat: 0.56 m². Show why")).to_be_visible()
+    expect(page.get_by_role("button", name="Mix: 46.1 ml. Show why")).to_be_visible()
+    assert (amount(page, "Paint"), amount(page, "Water")) == ("11.5", "34.6")
+
+    page.get_by_role("radio", name="US", exact=True).click()
+    expect(page.get_by_text("2 tbsp + 1 tsp")).to_be_visible()
+    page.get_by_role("button", name="Water: 34.6 ml. Show why").click()
+    why = page.get_by_role("dialog")
+    expect(why.get_by_text("Clings to the pot")).to_be_visible()
+    expect(why.get_by_text("0.56 m² × 60 ml/m²")).to_be_visible()
+    page.keyboard.press("Escape")
+
+    page.get_by_role("button", name="Coats: more").click()
+    expect(page.get_by_role("button", name="Mix: 92.3 ml. Show why")).to_be_visible()
+    expect(page.get_by_text("Saved", exact=True)).to_be_visible()
+    page.reload()
+    expect(page.get_by_role("button", name="Mix: 92.3 ml. Show why")).to_be_visible()
+    expect(page.get_by_role("textbox", name="Width")).to_have_value("0,5 m")
+
+    empty.stop()
+    empty.start()
+    page.reload()
+    page.get_by_role("button", name="Undo").click()
+    expect(page.get_by_role("button", name="Mix: 46.1 ml. Show why")).to_be_visible()
+    page.get_by_role("button", name="Redo").click()
+    expect(page.get_by_role("button", name="Mix: 92.3 ml. Show why")).to_be_visible()
+
+    page.get_by_role("link", name="Lumso").click()
+    expect(page.get_by_role("heading", name="Mix 92.3 ml of paint wash on raw wood")).to_be_visible()
+
+
+def test_bad_lengths_stay_in_their_field_with_what_is_allowed(page: Page, loft: Running) -> None:
+    page.goto(loft.url)
+    page.get_by_role("link", name="Go on with it").click()
+    length = page.get_by_role("textbox", name="Length")
+    for typed, says in [
+        ("wide", "for example 750, 75 cm"),
+        ("0", "is zero"),
+        ("-4", "below zero"),
+        ("400 m", "10 mm to 6 m"),
+    ]:
+        length.fill(typed)
+        expect(page.get_by_role("alert").filter(has_text=says)).to_be_visible()
+        expect(length).to_have_value(typed)
+        expect(length).to_have_attribute("aria-invalid", "true")
+    length.fill("1,250")
+    page.get_by_role("button", name="1250", exact=True).click()
+    expect(page.get_by_role("button", name="Area to coat: 0.7 m². Show why")).to_be_visible()
+    expect(length).to_have_value("1250")
+
+
+def test_an_edit_made_while_the_server_is_away_is_saved_when_it_is_back(page: Page, loft: Running) -> None:
+    page.goto(loft.url)
+    page.get_by_role("link", name="Go on with it").click()
+    expect(page.get_by_role("button", name="Mix: 46.1 ml. Show why")).to_be_visible()
+    loft.stop()
+    page.get_by_role("button", name="Coats: more").click()
+    expect(page.get_by_text("Not saved yet")).to_be_visible()
+    loft.start()
+    expect(page.get_by_text("Saved", exact=True)).to_be_visible(timeout=10_000)
+    page.reload()
+    expect(page.get_by_role("button", name="Mix: 92.3 ml. Show why")).to_be_visible()
+
+
+def test_two_windows_on_one_job_lose_neither_version(page: Page, loft: Running) -> None:
+    page.goto(loft.url)
+    page.get_by_role("link", name="Go on with it").click()
+    expect(page.get_by_label("Name of the job")).to_have_value("Programme rack")
+    other = page.context.new_page()
+    other.goto(page.url)
+    other.get_by_label("Name of the job").fill("Theirs")
+    expect(other.get_by_text("Saved", exact=True)).to_be_visible()
+    page.get_by_label("Name of the job").fill("Mine")
+    expect(page.get_by_role("dialog", name="This job was changed elsewhere")).to_be_visible()
+    page.get_by_role("button", name="Keep mine").click()
+    expect(page.get_by_text("Saved", exact=True)).to_be_visible()
+    page.get_by_role("button", name="Undo").click()
+    expect(page.get_by_label("Name of the job")).to_have_value("Theirs")

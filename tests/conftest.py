@@ -1,0 +1,65 @@
+"""What all tests share: the shipped catalogue and the example job."""
+
+from collections.abc import Iterator
+from dataclasses import replace
+from pathlib import Path
+
+import pytest
+from fastapi import FastAPI
+
+from lumso.api.app import create_app
+from lumso.catalogue import shipped
+from lumso.core.job import Job, Layer
+from lumso.core.mix import Mix
+from lumso.core.plan import Plan, plan
+from lumso.core.workshop import Catalogue, Conditions, Workshop
+from lumso.formats.jobfile import from_json
+from lumso.store.database import Database
+
+ROOT = Path(__file__).parent.parent
+
+
+@pytest.fixture(scope="session")
+def catalogue() -> Catalogue:
+    return shipped()
+
+
+@pytest.fixture(scope="session")
+def app(catalogue: Catalogue, tmp_path_factory: pytest.TempPathFactory) -> FastAPI:
+    """The real application, built once; each test gives it a context of its own."""
+    database = Database(tmp_path_factory.mktemp("app") / "none.sqlite3")
+    built = create_app(database, catalogue)
+    database.close()
+    return built
+
+
+@pytest.fixture
+def rack() -> Job:
+    """The programme rack: a 1000 × 500 × 20 mm board of raw pine, one rubbed-in wash."""
+    return from_json((ROOT / "examples" / "programme-rack.json").read_bytes())
+
+
+@pytest.fixture
+def db(tmp_path: Path) -> Iterator[Database]:
+    database = Database(tmp_path / "workshop.sqlite3")
+    yield database
+    database.close()
+
+
+def planned(job: Job, measures: str = "metric") -> Plan:
+    return plan(job, Workshop(measures=measures), shipped(), Conditions())
+
+
+def only_mix(made: Plan) -> Mix:
+    """The mix of the first layer of the first zone, which must have been planned."""
+    assert made.problems == ()
+    mix = made.zones[0].layers[0].mix
+    assert mix is not None
+    return mix
+
+
+def with_layer(job: Job, **changes: object) -> Job:
+    """The job with its first layer changed."""
+    zone = job.zones[0]
+    layer: Layer = replace(zone.layers[0], **changes)  # type: ignore[arg-type]
+    return replace(job, zones=(replace(zone, layers=(layer, *zone.layers[1:])), *job.zones[1:]))

@@ -1,0 +1,85 @@
+"""Jobs in append-only revisions: nothing saved is ever lost, and undo survives a restart."""
+
+from pathlib import Path
+
+import pytest
+from hypothesis import given, settings
+from hypothesis import strategies as st
+
+from lumso.store import jobs
+from lumso.store.database import Database
+from lumso.store.errors import NotFound, StaleRevision
+
+
+def revisions(db: Database) -> int:
+    with db.read() as connection:
+        return int(connection.execute("SELECT count(*) FROM job_revision").fetchone()[0])
+
+
+def test_undo_and_redo_move_the_head_and_survive_a_restart(tmp_path: Path) -> None:
+    db = Database(tmp_path / "x.sqlite3")
+    job = jobs.create(db, "Rack", "one")
+    jobs.save(db, job.id, 1, "Rack", "two")
+    back = jobs.undo(db, job.id, 2)
+    assert (back.document, back.can_undo, back.can_redo) == ("one", False, True)
+    db.close()
+    db = Database(tmp_path / "x.sqlite3")
+    again = jobs.redo(db, job.id, 1)
+    assert (again.document, again.can_undo, again.can_redo) == ("two", True, False)
+    db.close()
+
+
+def test_a_stale_save_is_refused_and_changes_nothing(db: Database) -> None:
+    job = jobs.create(db, "Rack", "one")
+    jobs.save(db, job.id, 1, "Rack", "theirs")
+    with pytest.raises(StaleRevision) as caught:
+        jobs.save(db, job.id, 1, "Rack", "mine")
+    assert (caught.value.read, caught.value.head) == (1, 2)
+    assert jobs.get(db, job.id).document == "theirs"
+
+
+def test_saving_the_same_again_adds_no_revision(db: Database) -> None:
+    job = jobs.create(db, "Rack", "one")
+    assert jobs.save(db, job.id, 1, "Rack", "one").revision == 1
+
+
+def test_an_edit_after_undo_keeps_the_undone_revision(db: Database) -> None:
+    job = jobs.create(db, "Rack", "one")
+    jobs.save(db, job.id, 1, "Rack", "two")
+    jobs.undo(db, job.id, 2)
+    third = jobs.save(db, job.id, 1, "Rack", "three")
+    assert (third.revision, third.can_redo) == (3, False)
+    assert jobs.undo(db, job.id, 3).document == "one"
+    assert revisions(db) == 3
+
+
+def test_jobs_are_listed_last_worked_on_first_and_can_be_put_away(db: Database) -> None:
+    first, second = jobs.create(db, "A", "a"), jobs.create(db, "B", "b")
+    assert [j.id for j in jobs.every(db)] == [second.id, first.id]
+    jobs.put_away(db, second.id, away=True)
+    assert [j.id for j in jobs.every(db)] == [first.id]
+    jobs.put_away(db, second.id, away=False)
+    assert len(jobs.every(db)) == 2
+
+
+def test_an_unknown_job_is_named(db: Database) -> None:
+    with pytest.raises(NotFound, match="nowhere"):
+        jobs.get(db, "nowhere")
+
+
+@settings(max_examples=20, deadline=None)
+@given(st.lists(st.sampled_from(["save", "undo", "redo"]), max_size=12))
+def test_whatever_is_done_no_document_is_lost(tmp_path_factory: pytest.TempPathFactory, moves: list[str]) -> None:
+    db = Database(tmp_path_factory.mktemp("jobs") / "x.sqlite3")
+    now = jobs.create(db, "Rack", "0")
+    written = {"0"}
+    for i, move in enumerate(moves, 1):
+        if move == "save":
+            now = jobs.save(db, now.id, now.revision, "Rack", str(i))
+            written.add(str(i))
+        else:
+            now = getattr(jobs, move)(db, now.id, now.revision)
+    with db.read() as connection:
+        kept = {row[0] for row in connection.execute("SELECT document FROM job_revision")}
+    db.close()
+    assert kept == written

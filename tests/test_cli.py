@@ -1,0 +1,65 @@
+"""The command line: plans without a server, and says clearly what it cannot do."""
+
+import json
+import socket
+from pathlib import Path
+
+import pytest
+from typer.testing import CliRunner
+
+from lumso.cli import app
+from tests.conftest import ROOT
+
+run = CliRunner()
+EXAMPLE = str(ROOT / "examples" / "programme-rack.json")
+
+
+def test_plan_prints_the_plan_as_json() -> None:
+    result = run.invoke(app, ["plan", EXAMPLE, "--measures", "us"])
+    assert result.exit_code == 0
+    mix = json.loads(result.stdout)["zones"][0]["layers"][0]["mix"]
+    assert mix["volume"]["value"] == pytest.approx(46.13, abs=0.01)
+    assert mix["parts"][1]["spoken"]["words"] == "2 tbsp + 1 tsp"
+
+
+def test_plan_of_a_job_with_a_problem_exits_with_one_and_says_where(tmp_path: Path) -> None:
+    doc = json.loads(Path(EXAMPLE).read_text())
+    doc["piece"]["sizes"]["length"] = {"mm": 400_000, "typed": "400 m"}
+    (tmp_path / "job.json").write_text(json.dumps(doc))
+    result = run.invoke(app, ["plan", str(tmp_path / "job.json")])
+    assert result.exit_code == 1
+    assert "/piece/sizes/length" in result.stderr
+    assert "10 mm to 6 m" in result.stderr
+
+
+@pytest.mark.parametrize(
+    ("arguments", "says"),
+    [
+        (["plan", "nowhere.json"], "cannot be read"),
+        (["plan", EXAMPLE, "--measures", "troy"], "Known: "),
+        (["plan", str(ROOT / "pyproject.toml")], "Line 1"),
+    ],
+)
+def test_what_cannot_be_planned_says_why_without_a_traceback(arguments: list[str], says: str) -> None:
+    result = run.invoke(app, arguments)
+    assert result.exit_code == 2
+    assert says in result.stderr
+    assert "Traceback" not in result.output
+
+
+def test_a_port_in_use_is_named_with_a_way_out(tmp_path: Path) -> None:
+    with socket.socket() as taken:
+        taken.bind(("127.0.0.1", 0))
+        taken.listen()
+        port = taken.getsockname()[1]
+        result = run.invoke(app, ["serve", "--port", str(port), "--data", str(tmp_path / "x.sqlite3")])
+    assert result.exit_code == 1
+    assert f"port {port}" in result.stderr
+    assert "--port" in result.stderr
+
+
+def test_a_database_that_cannot_be_opened_stops_with_a_reason(tmp_path: Path) -> None:
+    (tmp_path / "x.sqlite3").write_text("not a database " * 100)
+    result = run.invoke(app, ["serve", "--port", "0", "--data", str(tmp_path / "x.sqlite3")])
+    assert result.exit_code == 1
+    assert "not a Lumso database" in result.stderr
