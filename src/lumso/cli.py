@@ -29,6 +29,7 @@ def _bind(host: str, port: int) -> socket.socket:
     listener.setsockopt(socket.SOL_SOCKET, socket.SO_REUSEADDR, 1)
     try:
         listener.bind((host, port))
+        listener.listen(128)  # a browser that is quick off the mark waits in line
     except OSError as error:
         listener.close()
         raise _fail(
@@ -53,7 +54,7 @@ def _serve(host: str, port: int, data: Path, demo: bool) -> None:
     except LumsoError as error:
         listener.close()
         raise _fail(str(error)) from None
-    typer.echo(f"Lumso is at http://{host}:{listener.getsockname()[1]}/  (data in {data}; stop with Ctrl+C)")
+    print(f"Lumso is at http://{host}:{listener.getsockname()[1]}/  (data in {data}; stop with Ctrl+C)", flush=True)
     config = uvicorn.Config(create_app(db, shipped()), log_level="warning", access_log=False)
     try:
         uvicorn.Server(config).run(sockets=[listener])

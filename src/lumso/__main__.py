@@ -1,0 +1,5 @@
+"""`python -m lumso` is the `lumso` command."""
+
+from .cli import app
+
+app()

@@ -1,0 +1,119 @@
+"""Print how long things take on this machine: medians of repeated runs, in milliseconds unless said otherwise."""
+
+import gzip
+import json
+import re
+import statistics
+import subprocess
+import sys
+import tempfile
+import time
+from collections.abc import Callable, Iterator
+from contextlib import contextmanager
+from pathlib import Path
+from urllib.request import Request, urlopen
+
+from playwright.sync_api import sync_playwright
+
+from lumso.catalogue import shipped
+from lumso.core.plan import plan
+from lumso.core.workshop import Conditions, Workshop
+from lumso.formats.jobfile import from_json
+
+ROOT = Path(__file__).parent.parent
+EXAMPLE = ROOT / "examples" / "programme-rack.json"
+CHROMIUM = ["--no-sandbox", "--disable-gpu", "--disable-quic", "--no-first-run", "--disable-background-networking"]
+
+
+def row(name: str, value: float, unit: str = "ms") -> None:
+    print(f"{name:<56}{value:>10.1f} {unit}")
+
+
+def median_ms(work: Callable[[], object], runs: int = 50) -> float:
+    """Median wall time of `work` in ms after three warm-up runs."""
+    times = []
+    for i in range(runs + 3):
+        start = time.perf_counter()
+        work()
+        if i >= 3:
+            times.append((time.perf_counter() - start) * 1000)
+    return statistics.median(times)
+
+
+@contextmanager
+def server(folder: Path) -> Iterator[tuple[str, float]]:
+    """A demo server as a process of its own; gives its address and how long it took to answer, in ms."""
+    start = time.perf_counter()
+    command = [sys.executable, "-m", "lumso", "demo", "--port", "0", "--data", str(folder / "bench.sqlite3")]
+    process = subprocess.Popen(command, stdout=subprocess.PIPE, text=True)
+    try:
+        assert process.stdout
+        found = re.search(r"http://[^/]+", process.stdout.readline())
+        assert found
+        url = found.group(0)
+        urlopen(f"{url}/api/jobs").read()
+        yield url, (time.perf_counter() - start) * 1000
+    finally:
+        process.terminate()
+        process.wait()
+
+
+def core() -> None:
+    job, catalogue = from_json(EXAMPLE.read_bytes()), shipped()
+    row("plan of the example, core", median_ms(lambda: plan(job, Workshop(), catalogue, Conditions())))
+
+
+def api(url: str) -> None:
+    body = json.dumps({"sequence": 1, "job": json.loads(EXAMPLE.read_text())}).encode()
+    request = Request(f"{url}/api/plan", body, {"content-type": "application/json"})
+    row("plan of the example, API round trip", median_ms(lambda: urlopen(request).read()))
+
+
+KEY_TO_AMOUNT = """async () => {
+  const slider = document.querySelector('[role=slider]');
+  const shown = () => document.querySelector('[aria-label^="Water, weighed: "]').ariaLabel;
+  const times = [];
+  slider.focus();
+  for (let i = 0; i < 30; i++) {
+    const before = shown(), start = performance.now();
+    const key = i % 2 ? 'ArrowRight' : 'ArrowLeft';
+    slider.dispatchEvent(new KeyboardEvent('keydown', {key, bubbles: true}));
+    while (shown() === before) await new Promise(r => requestAnimationFrame(r));
+    times.push(performance.now() - start);
+    await new Promise(r => setTimeout(r, 600));
+  }
+  return times.sort((a, b) => a - b);
+}"""
+
+
+def screen(url: str) -> None:
+    with sync_playwright() as playwright:
+        browser = playwright.chromium.launch(executable_path="/usr/bin/chromium", args=CHROMIUM)
+        page = browser.new_page(viewport={"width": 1280, "height": 800})
+        page.goto(url)
+        page.get_by_role("link", name="Go on with it").click()
+        page.get_by_role("slider").wait_for()
+        times = page.evaluate(KEY_TO_AMOUNT)
+        row("key press to new amounts on screen, median", statistics.median(times))
+        row("key press to new amounts on screen, slowest of 30", times[-1])
+        browser.close()
+
+
+def interface() -> None:
+    for kind in ("js", "css", "woff2"):
+        files = list((ROOT / "src" / "lumso" / "web" / "assets").glob(f"*.{kind}"))
+        size = sum(len(gzip.compress(f.read_bytes())) for f in files)
+        row(f"interface, {kind} compressed", size / 1024, "KiB")
+
+
+def main() -> None:
+    core()
+    with tempfile.TemporaryDirectory() as folder, server(Path(folder)) as (url, start_ms):
+        row("server start to first answer", start_ms)
+        api(url)
+        screen(url)
+    interface()
+
+
+if __name__ == "__main__":
+    main()
