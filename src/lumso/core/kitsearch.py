@@ -1,0 +1,332 @@
+"""Exact search for the fillings that measure a mix out.
+
+Amounts live on an integer grid. Where every measure of the kit is a multiple of the smallest filling the grid is
+that filling and nothing is rounded; otherwise it is 0.01 ml (0.05 ml above two litres). The amounts that k
+fillings can make are one bit set; those of k + 1 are its shifts by every filling. So the fewest fillings of every
+amount are known exactly, and what is left is to choose one amount per component: never short of the need, in
+ratio, and least of what is asked for. Components are chosen one after the other within the window the others
+leave, and a branch is cut as soon as it cannot beat the best found.
+"""
+
+from collections.abc import Sequence
+from dataclasses import dataclass
+from functools import lru_cache
+from math import ceil, inf
+
+import numpy as np
+from numpy.typing import NDArray
+
+from .kit import Filling, Kit, KitAnswer, KitOption, Measured, Weighed
+
+EXTRA_FILLINGS = 8
+"""How many fillings beyond the fewest possible a component may take."""
+EXACT = 1e-6
+MOST_NODES = 4000
+Ints = NDArray[np.int64]
+
+
+@dataclass(frozen=True)
+class _Value:
+    """One filling as the grid sees it."""
+
+    units: int
+    name: str
+    ml: float
+    to_mark: bool
+
+
+@dataclass(frozen=True)
+class _Choices:
+    """The amounts of one component inside its window, ascending, with the fewest fillings of each."""
+
+    units: Ints
+    fillings: Ints
+
+
+def _fillings(kit: Kit) -> list[tuple[str, float, bool]]:
+    """Every distinct filling: each measure to its brim, and to each of its marks, brims first."""
+    found: dict[float, tuple[str, float, bool]] = {}
+    for measure in kit.measures:
+        found.setdefault(round(measure.ml, 6), (measure.name, measure.ml, False))
+    for measure in kit.measures:
+        marks = int(measure.ml / measure.step_ml + 1e-9) if measure.step_ml else 0
+        for k in range(1, min(marks, 200) + 1):
+            ml = round(k * measure.step_ml, 6)
+            found.setdefault(ml, (measure.name, ml, True))
+    return sorted(found.values(), key=lambda f: f[1])
+
+
+def _grid(kit: Kit, most_ml: float) -> tuple[float, list[_Value]]:
+    """The grid's unit in ml, and the kit's fillings on it, largest first."""
+    fillings = _fillings(kit)
+    smallest = fillings[0][1]
+    common = all(abs(ml / smallest - round(ml / smallest)) < 1e-4 for _, ml, _ in fillings)
+    unit = smallest if common else (0.01 if most_ml <= 2000 else 0.05)
+    values = [_Value(max(round(ml / unit), 1), name, ml, marked) for name, ml, marked in fillings]
+    return unit, values[::-1]
+
+
+def _layers(values: Sequence[_Value], windows: Sequence[tuple[int, int]]) -> list[int]:
+    """Bit sets of the amounts first reached with 0, 1, 2 … fillings, until every window has had its fill."""
+    top = max(high for _, high in windows)
+    mask = (1 << (top + 1)) - 1
+    shifts = sorted({v.units for v in values if v.units <= top})
+    seen = frontier = 1
+    layers = [1]
+    first: list[int | None] = [None] * len(windows)
+    while frontier and shifts:
+        grown = 0
+        for shift in shifts:
+            grown |= frontier << shift
+        frontier = grown & mask & ~seen
+        seen |= frontier
+        layers.append(frontier)
+        for i, (low, high) in enumerate(windows):
+            if first[i] is None and (frontier >> low) & ((1 << (high - low + 1)) - 1):
+                first[i] = len(layers) - 1
+        if all(f is not None and len(layers) > f + EXTRA_FILLINGS for f in first):
+            break
+        if len(layers) > top + 1:
+            break
+    return layers
+
+
+def _choices(layers: Sequence[int], low: int, high: int) -> _Choices:
+    width = high - low + 1
+    window_mask = (1 << width) - 1
+    units: list[Ints] = []
+    counts: list[Ints] = []
+    least: int | None = None
+    for k, layer in enumerate(layers):
+        bits = (layer >> low) & window_mask
+        if not bits:
+            continue
+        least = k if least is None else least
+        if k > least + EXTRA_FILLINGS:
+            break
+        packed = np.frombuffer(bits.to_bytes((width + 7) // 8, "little"), dtype=np.uint8)
+        at = np.flatnonzero(np.unpackbits(packed, bitorder="little")).astype(np.int64) + low
+        units.append(at)
+        counts.append(np.full(len(at), k, dtype=np.int64))
+    if not units:
+        return _Choices(np.empty(0, np.int64), np.empty(0, np.int64))
+    every, count = np.concatenate(units), np.concatenate(counts)
+    order = np.argsort(every, kind="stable")
+    return _Choices(every[order], count[order])
+
+
+class _Search:
+    """Chooses one amount per component; `needs` in grid units (fractions allowed), all positive."""
+
+    def __init__(self, needs: Sequence[float], choices: Sequence[_Choices], tolerance: float, most: float) -> None:
+        self.needs, self.choices, self.most = needs, list(choices), most
+        self.total = sum(needs)
+        self.tolerance = tolerance
+        self.order = sorted(range(len(needs)), key=lambda i: len(choices[i].units))
+        self.window = (1 + tolerance) / (1 - tolerance) * (1 + 1e-9)
+        self.rest_units = self._suffix([float(c.units[0]) for c in choices])
+        self.rest_fillings = self._suffix([float(c.fillings.min()) for c in choices])
+        self.nodes, self.proved = 0, True
+
+    def _suffix(self, least: Sequence[float]) -> list[float]:
+        sums = [0.0]
+        for i in reversed(self.order):
+            sums.append(sums[-1] + least[i])
+        return sums[::-1]
+
+    def in_ratio(self, amounts: Sequence[int]) -> bool:
+        whole = sum(amounts)
+        return all(
+            abs(a / whole * self.total / n - 1) <= self.tolerance + 1e-9
+            for a, n in zip(amounts, self.needs, strict=True)
+        )
+
+    def run(self, fewest_first: bool, known: tuple[int, ...] | None = None) -> tuple[int, ...] | None:
+        """The best amounts in the components' own order: least total first, or fewest fillings first.
+
+        `known` is an answer to start from: with it, amounts that take too many fillings to beat it fall away.
+        """
+        self.best: tuple[float, float] = (inf, inf)
+        self.found: tuple[int, ...] | None = None
+        self.fewest_first = fewest_first
+        self.nodes = 0
+        if known:
+            self._offer(known, sum(self._count(i, a) for i, a in enumerate(known)))
+        if fewest_first:
+            self._drop_costly()
+        else:
+            self._sweep()
+        if fewest_first or self.tolerance > EXACT:
+            self._descend(0, [0] * len(self.needs), 0.0, 0, 0.0, inf)
+        return self.found
+
+    def _count(self, i: int, units: int) -> float:
+        c = self.choices[i]
+        return float(c.fillings[np.searchsorted(c.units, units)])
+
+    def _drop_costly(self) -> None:
+        """Of each component keep the amounts whose fillings leave the others enough to match the best known."""
+        if self.best[0] == inf:
+            return
+        spare = self.best[0] - self.rest_fillings[0]
+        for i, c in enumerate(self.choices):
+            keep = c.fillings <= c.fillings.min() + spare
+            self.choices[i] = _Choices(c.units[keep], c.fillings[keep])
+
+    def _offer(self, amounts: Sequence[int], fillings: float) -> None:
+        whole = float(sum(amounts))
+        score = (fillings, whole) if self.fewest_first else (whole, fillings)
+        if score < self.best and whole <= self.most + 1e-9 and self.in_ratio(amounts):
+            self.best, self.found = score, tuple(int(a) for a in amounts)
+
+    def _sweep(self) -> None:
+        """A first answer, and for an exact ratio the answer: the least amounts at or above each common scale."""
+        scales = np.unique(np.concatenate([c.units / n for c, n in zip(self.choices, self.needs, strict=True)]))
+        picks, inside = [], np.ones(len(scales), dtype=bool)
+        for c, n in zip(self.choices, self.needs, strict=True):
+            at = np.searchsorted(c.units, scales * n * (1 - EXACT))
+            inside &= at < len(c.units)
+            picks.append(np.minimum(at, len(c.units) - 1))
+        amounts = np.stack([c.units[p] for c, p in zip(self.choices, picks, strict=True)])
+        fillings = np.stack([c.fillings[p] for c, p in zip(self.choices, picks, strict=True)]).sum(axis=0)
+        whole = amounts.sum(axis=0)
+        shares = amounts / whole * self.total / np.array(self.needs)[:, None]
+        good = inside & (np.abs(shares - 1).max(axis=0) <= self.tolerance + 1e-9) & (whole <= self.most + 1e-9)
+        for k in np.flatnonzero(good)[:64]:
+            self._offer(amounts[:, k].tolist(), float(fillings[k]))
+
+    def _descend(self, depth: int, amounts: list[int], sum_units: float, count: int, low: float, high: float) -> None:
+        """Choose the component at `depth`; `low` and `high` are the least and greatest scale chosen so far."""
+        i = self.order[depth]
+        c, need = self.choices[i], self.needs[i]
+        from_scale = high_seen / self.window if (high_seen := low) else 0.0
+        to_scale = high * self.window
+        start = int(np.searchsorted(c.units, from_scale * need * (1 - 1e-9)))
+        room = self.most - sum_units - self.rest_units[depth + 1]
+        if not self.fewest_first:
+            room = min(room, self.best[0] - sum_units - self.rest_units[depth + 1])
+        stop = int(np.searchsorted(c.units, min(to_scale * need, room) * (1 + 1e-9), side="right"))
+        units, fillings = c.units[start:stop], c.fillings[start:stop]
+        if self.fewest_first:
+            spare = self.best[0] - count - self.rest_fillings[depth + 1]
+            keep = fillings <= spare
+            units, fillings = units[keep], fillings[keep]
+            by = np.lexsort((units, fillings))
+            units, fillings = units[by], fillings[by]
+        for a, f in zip(units.tolist(), fillings.tolist(), strict=True):
+            self.nodes += 1
+            if self.nodes > MOST_NODES:
+                self.proved = False
+                return
+            bound_units = sum_units + a + self.rest_units[depth + 1]
+            bound_count = count + f + self.rest_fillings[depth + 1]
+            bound = (bound_count, bound_units) if self.fewest_first else (bound_units, bound_count)
+            if bound >= self.best:
+                if self.fewest_first and bound_count < self.best[0] + 1:
+                    continue
+                break
+            amounts[i] = a
+            if depth == len(self.order) - 1:
+                self._offer(amounts, count + f)
+            else:
+                scale = a / need
+                self._descend(depth + 1, amounts, sum_units + a, count + f, max(low, scale), min(high, scale))
+
+
+def _fill(units: int, layers: Sequence[int], values: Sequence[_Value]) -> tuple[Filling, ...]:
+    """Which fillings make `units` in the fewest: back through the layers, the largest that fits first."""
+    k = next(k for k, layer in enumerate(layers) if layer >> units & 1)
+    counts: dict[_Value, int] = {}
+    while units:
+        k -= 1
+        step = next(v for v in values if v.units <= units and layers[k] >> (units - v.units) & 1)
+        counts[step] = counts.get(step, 0) + 1
+        units -= step.units
+    return tuple(Filling(v.name, v.ml, n, v.to_mark) for v, n in counts.items())
+
+
+def _option(label: str, names: Sequence[str], needs_ml: Sequence[float], amounts: Sequence[int],
+            layers: Sequence[int], values: Sequence[_Value]) -> KitOption:  # fmt: skip
+    fillings = [_fill(a, layers, values) for a in amounts]
+    ml = [sum(f.ml * f.count for f in parts) for parts in fillings]
+    whole, need = sum(ml), sum(needs_ml)
+    errors = [m / whole * need / n - 1 for m, n in zip(ml, needs_ml, strict=True)]
+    parts = tuple(Measured(*p) for p in zip(names, needs_ml, ml, errors, fillings, strict=True))
+    count = sum(f.count for filling in fillings for f in filling)
+    return KitOption(label, whole, whole / need - 1, max(map(abs, errors)), count, parts)
+
+
+ASKED = (
+    ("least waste", False, False),
+    ("fewest fillings", True, False),
+    ("exact ratio, least waste", False, True),
+    ("exact ratio, fewest fillings", True, True),
+)
+
+
+def _options(names: Sequence[str], needs_ml: Sequence[float], kit: Kit, surplus: float) -> tuple[list[KitOption], bool]:
+    most_ml = max(needs_ml) * (1 + surplus) * (1 + kit.tolerance)
+    unit, values = _grid(kit, most_ml)
+    needs = [n / unit for n in needs_ml]
+    windows = [
+        (ceil(n - 1e-6), max(int(n * (1 + surplus) * (1 + kit.tolerance) + 1e-9), ceil(n - 1e-6))) for n in needs
+    ]
+    layers = _layers(values, windows)
+    choices = [_choices(layers, low, high) for low, high in windows]
+    if any(len(c.units) == 0 for c in choices):
+        return [], True
+    options: list[KitOption] = []
+    taken: set[tuple[int, ...]] = set()
+    proved = True
+    least: dict[bool, tuple[int, ...] | None] = {}
+    for label, fewest_first, exact in ASKED:
+        search = _Search(needs, choices, EXACT if exact else kit.tolerance, sum(needs) * (1 + surplus))
+        found = search.run(fewest_first, least.get(exact) if fewest_first else None)
+        least.setdefault(exact, found)
+        proved &= search.proved
+        if found and found not in taken:
+            taken.add(found)
+            options.append(_option(label, names, needs_ml, found, layers, values))
+    return options, proved
+
+
+def weigh(needs_g: Sequence[tuple[str, float]], resolution_g: float) -> tuple[Weighed, ...]:
+    """Each need (g, more than zero) rounded up to what the scale can show."""
+    shown = [ceil(g / resolution_g - 1e-9) * resolution_g for _, g in needs_g]
+    need, whole = sum(g for _, g in needs_g), sum(shown)
+    return tuple(Weighed(name, g, s, s / whole * need / g - 1) for (name, g), s in zip(needs_g, shown, strict=True))
+
+
+@lru_cache(maxsize=512)
+def measure_out(needs_ml: tuple[tuple[str, float], ...], needs_g: tuple[tuple[str, float], ...], kit: Kit) -> KitAnswer:
+    """How to measure a mix with a kit.
+
+    `needs_ml` are the components' names and what each needs in ml as poured, `needs_g` the same in g; needs of
+    zero are left out. Every option covers every need, exceeds the whole by no more than `kit.surplus`, and keeps
+    every share within `kit.tolerance`. Where none can, the answer says so and how much larger the smallest batch
+    is that can be measured: nothing is ever rounded to nothing.
+    """
+    needs = [(name, ml) for name, ml in needs_ml if ml > 0]
+    grams = [(name, g) for name, g in needs_g if g > 0]
+    weighed = weigh(grams, kit.scale_g) if kit.scale_g else ()
+    if not kit.measures:
+        return KitAnswer((), weighed, "" if weighed else "This kit holds nothing to measure with.")
+    names, amounts = [n for n, _ in needs], [ml for _, ml in needs]
+    options, proved = _options(names, amounts, kit, kit.surplus)
+    if options:
+        return KitAnswer(tuple(options), weighed, proved=proved)
+    least = _fillings(kit)[0][1]
+    smallest = min(amounts)
+    name = names[amounts.index(smallest)]
+    for factor in (1.0, 2.0, 4.0, 8.0, 16.0, 32.0, 64.0, 128.0):
+        scale = factor if smallest >= least else factor * least / smallest
+        larger, proved = _options(names, [a * scale for a in amounts], kit, max(1.0, kit.surplus))
+        if larger:
+            times = larger[0].total_ml / sum(amounts)
+            why = (
+                f"{name} needs {smallest:.3g} ml, less than the smallest filling of this kit, {least:.3g} ml."
+                if smallest < least
+                else f"No fillings keep the shares within {kit.tolerance:.0%} with at most {kit.surplus:.0%} more than needed."
+            )
+            return KitAnswer((), weighed, f"{why} The batch is too small to measure.", times, proved)
+    return KitAnswer((), weighed, f"This kit cannot measure {smallest:.3g} ml of {name} beside the rest.", None, proved)

@@ -1,0 +1,130 @@
+"""Measuring out: the worked case, and exactness against brute force."""
+
+from itertools import product
+
+import pytest
+from hypothesis import given, settings
+from hypothesis import strategies as st
+
+from lumso.core.kit import Kit, KitAnswer, KitMeasure
+from lumso.core.kitsearch import EXTRA_FILLINGS, measure_out
+
+TSP, TBSP = 4.92892159375, 14.78676478125
+US_SPOONS = Kit(
+    "spoons",
+    "US spoons",
+    (KitMeasure("¼ tsp", TSP / 4), KitMeasure("½ tsp", TSP / 2), KitMeasure("tsp", TSP), KitMeasure("tbsp", TBSP)),
+)
+
+
+def out(kit: Kit, **needs: float) -> KitAnswer:
+    pairs = tuple(needs.items())
+    return measure_out(pairs, pairs, kit)
+
+
+def test_the_wash_with_us_spoons() -> None:
+    answer = out(US_SPOONS, paint=46.1333 / 4, water=46.1333 * 3 / 4)
+    by = {o.label: o for o in answer.options}
+    waste = answer.options[0]
+    assert waste.label == "least waste"
+    assert (round(waste.total_ml, 1), waste.count) == (48.1, 7)
+    assert waste.parts[0].ml / waste.total_ml == pytest.approx(0.256, abs=0.0005)
+    assert waste.surplus == pytest.approx(0.04, abs=0.005)
+    exact = by["exact ratio, least waste"]
+    assert (round(exact.total_ml, 1), exact.count) == (49.3, 7)
+    assert exact.surplus == pytest.approx(0.07, abs=0.005)
+    clean = by["fewest fillings"]
+    assert (round(clean.total_ml, 1), clean.count) == (59.1, 4)
+    assert clean.surplus == pytest.approx(0.28, abs=0.005)
+    assert [(f.name, f.count) for f in clean.parts[1].fillings] == [("tbsp", 3)]
+    assert answer.proved
+
+
+def brute(kit: Kit, needs: list[float], fewest_first: bool, tolerance: float) -> tuple[float, float] | None:
+    """The best (total, fillings) over every combination of level fillings, by trying them all."""
+    sizes = [m.ml for m in kit.measures]
+    total = sum(needs)
+    per_need = []
+    for need in needs:
+        most = need * (1 + kit.surplus) * (1 + kit.tolerance) + 1e-9
+        counts: dict[float, int] = {}
+        for combo in product(*(range(int(most / s) + 1) for s in sizes)):
+            ml = round(sum(n * s for n, s in zip(combo, sizes, strict=True)), 6)
+            if need - 1e-6 <= ml <= most:
+                counts[ml] = min(counts.get(ml, 10**9), sum(combo))
+        fewest = min(counts.values(), default=0)
+        per_need.append([(ml, n) for ml, n in counts.items() if n <= fewest + EXTRA_FILLINGS])
+    best = None
+    for picks in product(*per_need):
+        whole = sum(ml for ml, _ in picks)
+        if whole > total * (1 + kit.surplus) + 1e-6:
+            continue
+        if any(abs(ml / whole * total / n - 1) > tolerance + 1e-9 for (ml, _), n in zip(picks, needs, strict=True)):
+            continue
+        n = sum(k for _, k in picks)
+        score = (n, round(whole, 4)) if fewest_first else (round(whole, 4), n)
+        best = score if best is None else min(best, score)
+    return best
+
+
+@settings(max_examples=40, deadline=None)
+@given(
+    st.lists(st.sampled_from([2.5, 5.0, 7.5, 12.0, 15.0, 20.0, 33.0]), min_size=2, max_size=3, unique=True),
+    st.lists(st.floats(2.0, 40.0), min_size=2, max_size=3),
+    st.sampled_from([0.02, 0.05, 0.1]),
+)
+def test_the_search_is_exact(sizes: list[float], needs: list[float], tolerance: float) -> None:
+    kit = Kit("k", "kit", tuple(KitMeasure(f"{s} ml", s) for s in sizes), tolerance=tolerance)
+    answer = out(kit, **{f"c{i}": n for i, n in enumerate(needs)})
+    by = {o.label: o for o in answer.options}
+    least, fewest = brute(kit, needs, False, tolerance), brute(kit, needs, True, tolerance)
+    if least is None or fewest is None:
+        assert answer.options == ()
+        return
+    assert answer.proved
+    got = answer.options[0]
+    assert (round(got.total_ml, 4), got.count) == pytest.approx(least)
+    clean = by.get("fewest fillings", got)
+    assert (clean.count, round(clean.total_ml, 4)) == pytest.approx(fewest)
+
+
+@settings(max_examples=40, deadline=None)
+@given(
+    st.lists(st.floats(0.3, 400.0), min_size=1, max_size=5),
+    st.floats(0.05, 0.5),
+    st.floats(0.01, 0.1),
+)
+def test_amounts_never_fall_short_nor_exceed_the_surplus_nor_leave_the_tolerance(
+    needs: list[float], surplus: float, tolerance: float
+) -> None:
+    marks = (KitMeasure("syringe", 10, 0.5, "syringe"), KitMeasure("jug", 500, 25, "jug"), KitMeasure("cup", 236.6))
+    kit = Kit("k", "kit", (*US_SPOONS.measures, *marks), surplus=surplus, tolerance=tolerance)
+    answer = out(kit, **{f"c{i}": n for i, n in enumerate(needs)})
+    for option in answer.options:
+        assert option.surplus <= surplus + 2e-3
+        assert option.error <= tolerance + 2e-3
+        for part in option.parts:
+            assert part.ml >= part.need_ml * (1 - 2e-3) - 0.01
+            assert part.ml == pytest.approx(sum(f.ml * f.count for f in part.fillings))
+    if not answer.options:
+        assert answer.says
+
+
+def test_an_amount_below_the_smallest_measure_is_never_rounded_to_nothing() -> None:
+    answer = out(US_SPOONS, paint=50, drop=0.05)
+    assert answer.options == ()
+    assert "drop needs 0.05 ml" in answer.says
+    assert answer.smallest_batch is not None
+    enough = out(US_SPOONS, paint=50 * answer.smallest_batch, drop=0.05 * answer.smallest_batch)
+    assert enough.options
+
+
+def test_a_scale_rounds_up_to_what_it_can_show() -> None:
+    kit = Kit("s", "scale only", (), scale_g=1)
+    answer = measure_out((), (("wax", 95.2), ("pigment", 4.8)), kit)
+    assert [(w.component, w.g) for w in answer.weighed] == [("wax", 96), ("pigment", 5)]
+    assert answer.says == ""
+
+
+def test_an_empty_kit_says_so() -> None:
+    assert out(Kit("none", "nothing", ()), paint=5).says == "This kit holds nothing to measure with."
