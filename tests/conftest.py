@@ -51,10 +51,9 @@ def planned(job: Job, measures: str = "metric") -> Plan:
 
 
 def only_mix(made: Plan) -> Mix:
-    """The mix of the first layer of the first zone, which must have been planned."""
+    """The one mix of the first layer of the first zone, which must have been planned."""
     assert made.problems == ()
-    mix = made.zones[0].layers[0].mix
-    assert mix is not None
+    (mix,) = made.zones[0].layers[0].mixes
     return mix
 
 

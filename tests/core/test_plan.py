@@ -86,7 +86,7 @@ def test_absurd_sizes_become_a_problem_at_the_size_with_what_is_allowed(rack: Jo
     (problem,) = made.problems
     assert (problem.at, problem.allowed) == ("/piece/sizes/length", "10 mm to 6 m")
     assert typed in problem.says
-    assert made.zones[0].layers[0].mix is None
+    assert made.zones[0].layers[0].mixes == ()
     assert made.next.at == problem.at
 
 

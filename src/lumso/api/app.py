@@ -10,7 +10,7 @@ from lumso import __version__
 from lumso.core.workshop import Catalogue
 from lumso.store.database import Database
 
-from . import errors, jobs, planning, workshop
+from . import book, errors, jobs, planning, workshop
 from .context import Context
 
 WEB = Path(__file__).parent.parent / "web"
@@ -22,7 +22,7 @@ def create_app(db: Database, catalogue: Catalogue, web: Path = WEB) -> FastAPI:
     app.state.context = Context(db, catalogue)
     errors.install(app)
     api = APIRouter(prefix="/api", responses=errors.RESPONSES)
-    for part in (jobs, planning, workshop):
+    for part in (jobs, planning, workshop, book):
         api.include_router(part.router)
     app.include_router(api)
 

@@ -1,18 +1,25 @@
 """What every router needs: the database, the catalogue and the workshop as it is now."""
 
-from typing import Annotated
+from typing import Annotated, Any
 
 from fastapi import Depends, Request
-from pydantic import TypeAdapter
+from pydantic import BaseModel, ConfigDict
 
 from lumso.core.job import Job
 from lumso.core.plan import Plan, plan
-from lumso.core.workshop import Catalogue, Conditions, Workshop
+from lumso.core.workshop import Catalogue, Conditions, Workshop, pick
 from lumso.formats.reading import read_json
-from lumso.store import settings
+from lumso.formats.workshop import DOCUMENT
+from lumso.store import entries, settings
 from lumso.store.database import Database
 
-WORKSHOP = TypeAdapter(Workshop)
+
+class Settings(BaseModel):
+    """What the user has chosen for the whole workshop."""
+
+    model_config = ConfigDict(extra="forbid")
+    measures: str = "metric"
+    kit: str = "metric-spoons"
 
 
 class Context:
@@ -20,11 +27,40 @@ class Context:
 
     def __init__(self, db: Database, catalogue: Catalogue) -> None:
         self.db, self.catalogue = db, catalogue
+        self._read: tuple[int, Workshop] | None = None
+
+    def settings(self) -> Settings:
+        """What was chosen, or what everybody starts with."""
+        document = settings.get(self.db, "workshop")
+        return Settings.model_validate_json(document) if document else Settings()
+
+    def choose(self, chosen: Settings) -> None:
+        """Keep what was chosen. Raises UnknownEntry for measures or a kit that are not there."""
+        pick("measure system", self.catalogue.systems, chosen.measures)
+        pick("kit", self.known().kits, chosen.kit)
+        settings.put(self.db, "workshop", chosen.model_dump_json())
 
     def workshop(self) -> Workshop:
-        """The user's workshop as it is saved, or the one everybody starts with."""
-        document = settings.get(self.db, "workshop")
-        return read_json(WORKSHOP, document, "The saved workshop") if document else Workshop()
+        """The user's workshop, read again when anybody has written since."""
+        version = self.db.version()
+        if self._read is None or self._read[0] != version:
+            held: dict[str, list[Any]] = {"kit": [], "recipe": [], "shelf": []}
+            for (kind, slug), document in entries.every(self.db).items():
+                held[kind].append(read_json(DOCUMENT[kind], document, f"The saved {kind} {slug}"))
+            chosen = self.settings()
+            workshop = Workshop(
+                measures=chosen.measures,
+                kit=chosen.kit,
+                kits=tuple(held["kit"]),
+                shelf=tuple(held["shelf"]),
+                recipes=tuple(held["recipe"]),
+            )
+            self._read = (version, workshop)
+        return self._read[1]
+
+    def known(self) -> Catalogue:
+        """The catalogue with the workshop's own on top."""
+        return self.catalogue.with_workshop(self.workshop())
 
     def plan(self, job: Job) -> Plan:
         """The plan of a job in this workshop."""

@@ -93,7 +93,7 @@ def _out(stored: StoredJob, here: Context, response: Response) -> JobOut:
 def _checked(job: Job, here: Context) -> tuple[str, str]:
     if faults := jobfile.lengths_disagree(job):
         raise UnfitDocument("The job", faults)
-    return job.name, jobfile.to_json(embed(job, here.catalogue))
+    return job.name, jobfile.to_json(embed(job, here.known()))
 
 
 def _line(stored: StoredJob, here: Context) -> JobLine:
@@ -112,7 +112,7 @@ def _line(stored: StoredJob, here: Context) -> JobLine:
             fault=str(error),
         )
     made = here.plan(job)
-    mixes = [layer.mix for zone in made.zones for layer in zone.layers if layer.mix]
+    mixes = [mix for zone in made.zones for layer in zone.layers for mix in layer.mixes]
     return JobLine(
         id=stored.id,
         name=job.name,
@@ -142,9 +142,9 @@ def begin_job(start: StartIn, here: Here, response: Response) -> JobOut:
     """A new job with a board to be measured, or a quick pot."""
     zone, layer = new_id(), new_id()
     if start.ml is None:
-        job = start_job(start.name, zone, layer, start.recipe, start.ground, here.catalogue)
+        job = start_job(start.name, zone, layer, start.recipe, start.ground, here.known())
     else:
-        job = start_pot(zone, layer, start.recipe, start.ml, here.catalogue)
+        job = start_pot(zone, layer, start.recipe, start.ml, here.known())
     return create_job(job, here, response)
 
 

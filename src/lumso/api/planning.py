@@ -53,7 +53,7 @@ def plan_job(edit: PlanIn, here: Here) -> PlanOut:
 @router.post("/layers")
 def start(layer: LayerIn, here: Here) -> Layer:
     """A layer of a recipe on a ground, with the technique and tool that are usual for them. Keeps nothing."""
-    return start_layer(layer.id, layer.recipe, layer.ground, here.catalogue)
+    return start_layer(layer.id, layer.recipe, layer.ground, here.known())
 
 
 @router.post("/lengths")

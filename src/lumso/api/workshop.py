@@ -1,18 +1,23 @@
-"""The workshop, and the catalogue it works from."""
+"""The workshop: what was chosen for it, its kits and its shelf, and the catalogue it works from."""
 
-import json
+from typing import Annotated
 
 from fastapi import APIRouter
-from pydantic import BaseModel
+from pydantic import BaseModel, ConfigDict, Field
 
+from lumso.core.errors import InvalidValue
+from lumso.core.kit import Kit, KitAnswer
+from lumso.core.kitsearch import measure_out
 from lumso.core.materials import Consistency, Ground, Material, Technique, Tool, Vessel
 from lumso.core.measures import MeasureSystem
 from lumso.core.pieces import KINDS, SizeSpec
 from lumso.core.recipes import Recipe
-from lumso.core.workshop import Workshop, pick
-from lumso.store import settings
+from lumso.core.shelf import BOUNDS, ShelfItem, density_from_weighing, with_overlays
+from lumso.core.workshop import pick
+from lumso.formats.workshop import document
+from lumso.store import entries
 
-from .context import WORKSHOP, Here
+from .context import Here, Settings
 
 router = APIRouter(tags=["workshop"])
 
@@ -33,7 +38,7 @@ class PieceKindOut(BaseModel):
 
 
 class CatalogueOut(BaseModel):
-    """What there is to choose from."""
+    """What there is to choose from, the workshop's own included."""
 
     systems: list[MeasureSystem]
     materials: list[Material]
@@ -41,9 +46,60 @@ class CatalogueOut(BaseModel):
     techniques: list[Technique]
     tools: list[Tool]
     recipes: list[Recipe]
+    own_recipes: list[str]
+    kits: list[Kit]
+    own_kits: list[str]
     consistencies: list[Consistency]
     vessels: list[Vessel]
     pieces: list[PieceKindOut]
+
+
+class FieldOut(BaseModel):
+    """A value of a material: what it is now, what it would be without the user's own, and where it comes from."""
+
+    field: str
+    name: str
+    unit: str
+    least: float
+    most: float
+    value: float
+    starting: float
+    source: str
+
+
+class ShelfLine(BaseModel):
+    """A material with what the shelf knows of it."""
+
+    material: Material
+    item: ShelfItem
+    on_shelf: bool
+    values: list[FieldOut]
+
+
+class WeighingIn(BaseModel):
+    """A level measure of `ml` that weighs `grams`."""
+
+    model_config = ConfigDict(extra="forbid")
+    grams: Annotated[float, Field(allow_inf_nan=False)]
+    ml: Annotated[float, Field(allow_inf_nan=False)]
+
+
+class DensityOut(BaseModel):
+    density: float
+
+
+class NeedIn(BaseModel):
+    component: str
+    ml: Annotated[float, Field(ge=0, le=1e6, allow_inf_nan=False)]
+    g: Annotated[float, Field(ge=0, le=1e7, allow_inf_nan=False)]
+
+
+class MeasureIn(BaseModel):
+    """What a mix needs of each component. `kit` is the one in use when it is left out."""
+
+    model_config = ConfigDict(extra="forbid")
+    needs: Annotated[list[NeedIn], Field(max_length=12)]
+    kit: str | None = None
 
 
 def _kinds() -> list[PieceKindOut]:
@@ -58,7 +114,7 @@ def _kinds() -> list[PieceKindOut]:
 @router.get("/catalogue")
 def get_catalogue(here: Here) -> CatalogueOut:
     """Everything there is to choose from."""
-    c = here.catalogue
+    c, workshop = here.known(), here.workshop()
     return CatalogueOut(
         systems=list(c.systems.values()),
         materials=list(c.materials.values()),
@@ -66,6 +122,9 @@ def get_catalogue(here: Here) -> CatalogueOut:
         techniques=list(c.techniques.values()),
         tools=list(c.tools.values()),
         recipes=list(c.recipes.values()),
+        own_recipes=[r.slug for r in workshop.recipes],
+        kits=list(c.kits.values()),
+        own_kits=[k.slug for k in workshop.kits],
         consistencies=list(c.consistencies),
         vessels=list(c.vessels),
         pieces=_kinds(),
@@ -73,14 +132,92 @@ def get_catalogue(here: Here) -> CatalogueOut:
 
 
 @router.get("/workshop")
-def get_workshop(here: Here) -> Workshop:
-    """The workshop as it is now."""
-    return here.workshop()
+def get_settings(here: Here) -> Settings:
+    """What was chosen for the workshop."""
+    return here.settings()
 
 
 @router.put("/workshop")
-def put_workshop(workshop: Workshop, here: Here) -> Workshop:
-    """Change the workshop."""
-    pick("measure system", here.catalogue.systems, workshop.measures)
-    settings.put(here.db, "workshop", json.dumps(WORKSHOP.dump_python(workshop, mode="json")))
-    return workshop
+def put_settings(chosen: Settings, here: Here) -> Settings:
+    """Choose measures and kit."""
+    here.choose(chosen)
+    return chosen
+
+
+@router.post("/measure")
+def measure(asked: MeasureIn, here: Here) -> KitAnswer:
+    """How to measure a mix with a kit: the trade-offs, least waste first. Keeps nothing."""
+    kit = pick("kit", here.known().kits, asked.kit or here.workshop().kit)
+    needs_ml = tuple((n.component, n.ml) for n in asked.needs)
+    return measure_out(needs_ml, tuple((n.component, n.g) for n in asked.needs), kit)
+
+
+@router.put("/kits/{slug}")
+def put_kit(slug: str, kit: Kit, here: Here) -> Kit:
+    """Add a kit of one's own, or change one. A kit that ships can be changed too: put back by deleting it."""
+    if kit.slug != slug:
+        raise InvalidValue("The kit and its address differ.", value=kit.slug, allowed=slug, field="slug")
+    entries.put(here.db, [("kit", slug, document("kit", kit))])
+    return kit
+
+
+@router.delete("/kits/{slug}", status_code=204)
+def delete_kit(slug: str, here: Here) -> None:
+    """Take a kit out, or put a shipped one back as it was."""
+    entries.delete(here.db, "kit", slug)
+    chosen = here.settings()
+    if chosen.kit not in here.known().kits:
+        here.choose(chosen.model_copy(update={"kit": next(iter(here.catalogue.kits))}))
+
+
+def _line(material: Material, item: ShelfItem | None) -> ShelfLine:
+    kept = item or ShelfItem(material.slug)
+    start = kept.own or material
+    now = with_overlays(start, kept.overlays)
+    known = {o.field: o for o in kept.overlays}
+    values = [
+        FieldOut(
+            field=field,
+            name=name,
+            unit=unit,
+            least=least,
+            most=most,
+            value=getattr(now, field),
+            starting=getattr(start, field),
+            source=f"{known[field].source}, {known[field].at}" if field in known else "starting value",
+        )
+        for field, (name, least, most, unit) in BOUNDS.items()
+    ]
+    return ShelfLine(material=now, item=kept, on_shelf=item is not None, values=values)
+
+
+@router.get("/shelf")
+def get_shelf(here: Here) -> list[ShelfLine]:
+    """Every material, with what the shelf knows of it; what is on the shelf first."""
+    items = {item.slug: item for item in here.workshop().shelf}
+    materials = {**here.catalogue.materials, **{i.slug: i.own for i in items.values() if i.own}}
+    lines = [_line(material, items.get(slug)) for slug, material in materials.items()]
+    return sorted(lines, key=lambda line: (not line.on_shelf, line.material.name))
+
+
+@router.put("/shelf/{slug}")
+def put_shelf_item(slug: str, item: ShelfItem, here: Here) -> ShelfLine:
+    """Put a material on the shelf, or change what is known of it."""
+    if item.slug != slug:
+        raise InvalidValue("The item and its address differ.", value=item.slug, allowed=slug, field="slug")
+    material = item.own or pick("material", here.catalogue.materials, slug)
+    line = _line(material, item)
+    entries.put(here.db, [("shelf", slug, document("shelf", item))])
+    return line
+
+
+@router.delete("/shelf/{slug}", status_code=204)
+def delete_shelf_item(slug: str, here: Here) -> None:
+    """Take a material off the shelf: every value of its own is put back."""
+    entries.delete(here.db, "shelf", slug)
+
+
+@router.post("/shelf/density")
+def weigh_level_cup(weighing: WeighingIn) -> DensityOut:
+    """The density that weighing a level measure gives, or why that cannot be right."""
+    return DensityOut(density=density_from_weighing(weighing.grams, weighing.ml))

@@ -3,6 +3,7 @@
 from dataclasses import dataclass
 from typing import Literal
 
+from lumso.core.kit import Kit
 from lumso.core.materials import Consistency, Ground, Material, PotLoss, Technique, Tool, Vessel
 from lumso.core.measures import MeasureSystem
 from lumso.core.recipes import Recipe
@@ -24,3 +25,4 @@ class CatalogueFile(Value):
     consistencies: tuple[Consistency, ...] = ()
     pot_losses: tuple[PotLoss, ...] = ()
     recipes: tuple[Recipe, ...] = ()
+    kits: tuple[Kit, ...] = ()

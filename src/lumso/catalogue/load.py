@@ -100,6 +100,7 @@ def load(folder: Path) -> Loaded:
         techniques=_by_slug(e for f in every for e in f.techniques),
         tools=_by_slug(e for f in every for e in f.tools),
         recipes={slug: recipe for slug, (_, recipe) in recipes.items()},
+        kits=_by_slug(e for f in every for e in f.kits),
         consistencies=tuple(e for f in every for e in f.consistencies),
         pot_losses={e.cling: e for f in every for e in f.pot_losses},
         vessels=tuple(e for f in every for e in f.vessels),

@@ -11,13 +11,20 @@ from .materials import Ground, PotLoss, Technique, Tool
 from .working import Figure, Step, tidy
 
 
-def film(area: Figure, technique: Technique, ground: Ground, coats: int, touched: float) -> Figure:
+def film(
+    area: Figure, technique: Technique, ground: Ground, coats: int, touched: float, thickness_mm: float = 1.0
+) -> Figure:
     """What lies on the surface when all coats are on, in ml.
 
-    `area` in m², `coats` at least 1, `touched` the share of the area that gets any (0–1).
+    `area` in m², `coats` at least 1, `touched` the share of the area that gets any (0–1). `thickness_mm` is the
+    mean thickness of a coat, for techniques whose rate is per mm.
     """
     q = technique.wet_rate_ml_per_m2
-    figure = area.then(Step("Wet rate", technique.name, q, "ml/m² a coat", "starting value", technique.provenance))
+    rate = technique.name
+    if technique.per_mm:
+        rate = f"{tidy(thickness_mm)} mm × {tidy(q)} ml/m² for each mm, {technique.name}"
+        q *= thickness_mm
+    figure = area.then(Step("Wet rate", rate, q, "ml/m² a coat", "starting value", technique.provenance))
     per_m2 = coats * q
     how = f"{tidy(area.value)} m² × {tidy(q)} ml/m²"
     if coats > 1:

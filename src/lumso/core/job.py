@@ -8,7 +8,7 @@ from annotated_types import Interval, Len, MaxLen, Predicate
 from .lengths import Length
 from .materials import Ground, Material, Technique, Tool
 from .recipes import Amount, Recipe
-from .value import Fraction, Name, Positive, Slug, Value
+from .value import Name, Slug, Value
 
 
 def _is_hex(text: str) -> bool:
@@ -64,8 +64,35 @@ Want = FromArea | FromTotal | FromPart | FromVessel
 
 
 @dataclass(frozen=True)
+class Tint(Value):
+    """One of the paints a colour is mixed from, with its parts by volume."""
+
+    name: Annotated[str, MaxLen(80)]
+    hex: Hex
+    parts: Annotated[float, Interval(gt=0, le=1000)]
+
+
+@dataclass(frozen=True)
+class Pot(Value):
+    """One of several pots mixed from one recipe: its share of the surface, and its colours.
+
+    `tints` says what a component's colour is mixed from; it goes before `colours`.
+    """
+
+    id: Slug
+    name: Annotated[str, MaxLen(80)]
+    share: Annotated[float, Interval(gt=0, le=1)] = 1.0
+    colours: dict[str, Colour] = field(default_factory=dict)
+    tints: dict[str, tuple[Tint, ...]] = field(default_factory=dict)
+
+
+@dataclass(frozen=True)
 class Layer(Value):
-    """The coats of one mix on a zone. `amounts` are the recipe's amounts as changed for this layer."""
+    """The coats of one mix on a zone. `amounts` are the recipe's amounts as changed for this layer.
+
+    With `pots` the mix is made several times over, each pot with its share and its own colours; without, once,
+    with the layer's `colours` and `tints`.
+    """
 
     id: Slug
     recipe: Slug
@@ -75,9 +102,13 @@ class Layer(Value):
     coats: Annotated[int, Interval(ge=1, le=12)] = 1
     margin: Annotated[float, Interval(ge=0, le=1)] = 0.10
     touched: Annotated[float, Interval(gt=0, le=1)] = 1.0
+    thickness_mm: Annotated[float, Interval(gt=0, le=10)] = 1.0
+    """Mean thickness of a textured or trowelled coat; other coats do not have one."""
     school: str = ""
     amounts: dict[str, Amount] = field(default_factory=dict)
     colours: dict[str, Colour] = field(default_factory=dict)
+    tints: dict[str, tuple[Tint, ...]] = field(default_factory=dict)
+    pots: Annotated[tuple[Pot, ...], MaxLen(12)] = ()
 
 
 @dataclass(frozen=True)
@@ -120,7 +151,3 @@ class Job(Value):
     zones: Annotated[tuple[Zone, ...], Len(1, 60)]
     piece: Piece | None = None
     entries: Entries = field(default_factory=Entries)
-
-
-__all__ = ["Colour", "Entries", "Fraction", "FromArea", "FromPart", "FromTotal", "FromVessel", "Job", "Layer"]
-__all__ += ["Piece", "Positive", "Want", "Zone"]

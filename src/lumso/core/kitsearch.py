@@ -326,7 +326,7 @@ def measure_out(needs_ml: tuple[tuple[str, float], ...], needs_g: tuple[tuple[st
             why = (
                 f"{name} needs {smallest:.3g} ml, less than the smallest filling of this kit, {least:.3g} ml."
                 if smallest < least
-                else f"No fillings keep the shares within {kit.tolerance:.0%} with at most {kit.surplus:.0%} more than needed."
+                else f"No fillings keep the shares within {kit.tolerance:.0%} at {kit.surplus:.0%} surplus or less."
             )
             return KitAnswer((), weighed, f"{why} The batch is too small to measure.", times, proved)
     return KitAnswer((), weighed, f"This kit cannot measure {smallest:.3g} ml of {name} beside the rest.", None, proved)

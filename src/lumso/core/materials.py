@@ -107,6 +107,8 @@ class Technique(Value):
     """True when the wet rate was taken on its own thirsty ground, so that nothing is added for thirst."""
     how: str
     provenance: str
+    per_mm: bool = False
+    """True for textured and trowelled coats: the wet rate is for each mm of mean thickness."""
 
 
 @dataclass(frozen=True)

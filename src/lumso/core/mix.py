@@ -1,17 +1,29 @@
 """A mix: a recipe's components as amounts to pour and to weigh, and what they come to."""
 
 from collections.abc import Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, field
 
 from .consistency import Ingredient, Thickness, thickness
 from .errors import ImpossibleRecipe
-from .jar import Jar, draw
-from .job import Colour, FromPart, FromTotal, FromVessel, Layer, Want
+from .jar import HEADROOM, Jar, draw
+from .job import Colour, FromPart, FromTotal, FromVessel, Layer, Pot, Tint, Want
 from .materials import Consistency, Vessel
 from .measures import MeasureSystem, Spoken, spoken
 from .recipes import Pour, Recipe
 from .value import Value
-from .working import Figure, Step, tidy
+from .working import Figure, SourceKind, Step, tidy
+
+
+@dataclass(frozen=True)
+class Paint(Value):
+    """One of the paints a component's colour is mixed from, as an amount."""
+
+    name: str
+    hex: str
+    parts: float
+    ml: float
+    g: float
+    spoken: Spoken
 
 
 @dataclass(frozen=True)
@@ -30,16 +42,21 @@ class Part(Value):
     mass: Figure
     adds_ml: float
     share: float
+    share_by_weight: float
     per_paint: float | None
     spoken: Spoken
+    paints: tuple[Paint, ...]
 
 
 @dataclass(frozen=True)
 class Mix(Value):
     """A batch as planned. `volume` is what it yields; `naive_ml` what adding up the poured volumes would say."""
 
+    pot: str
+    pot_name: str
     recipe: str
     name: str
+    measured_by: str
     volume: Figure
     naive_ml: float
     mass_g: float
@@ -48,6 +65,18 @@ class Mix(Value):
     target: str
     parts: tuple[Part, ...]
     jar: Jar
+
+
+@dataclass(frozen=True)
+class Bench:
+    """What a mix is said and drawn with."""
+
+    system: MeasureSystem
+    scale: Sequence[Consistency]
+    vessels: Sequence[Vessel]
+    colours: dict[str, Colour] = field(default_factory=dict)
+    tints: dict[str, tuple[Tint, ...]] = field(default_factory=dict)
+    pot: Pot | None = None
 
 
 def ingredients(pours: Sequence[Pour], factor: float = 1.0) -> list[Ingredient]:
@@ -68,13 +97,16 @@ def refuse_crumbs(recipe: Recipe, flow: Thickness) -> None:
 
 
 def poured_for(want: Want, pours: Sequence[Pour]) -> float:
-    """How many ml to pour altogether for `want` (not by area). Raises ImpossibleRecipe for a part that is not in it."""
+    """How many ml to pour altogether for `want`, which must not be by area.
+
+    Raises ImpossibleRecipe for a part that is not in the mix.
+    """
     yield_per_ml = sum(p.adds_ml for p in pours)
     match want:
         case FromTotal(ml=ml):
             return ml / yield_per_ml
         case FromVessel(ml=ml):
-            return ml * 0.85 / yield_per_ml
+            return ml * (1 - HEADROOM) / yield_per_ml
         case FromPart(component=component, unit=unit, quantity=quantity):
             for pour in pours:
                 one = pour.poured_ml if unit == "ml" else pour.mass_g
@@ -87,13 +119,19 @@ def poured_for(want: Want, pours: Sequence[Pour]) -> float:
                 field="want/component",
             )
         case _:
-            raise ValueError("an amount by area needs an area")
+            raise ImpossibleRecipe(
+                "An amount by area needs a piece to take it from.",
+                value="area",
+                allowed="a total, a part or a vessel",
+                field="want",
+            )
 
 
 def _wanted_step(want: Want, volume: float) -> Step:
     match want:
         case FromVessel(ml=ml):
-            return Step("Fits the vessel", f"{tidy(ml)} ml × 85 %, room to stir", volume, "ml", "your choice")
+            how = f"{tidy(ml)} ml × {1 - HEADROOM:.0%}, room to stir"
+            return Step("Fits the vessel", how, volume, "ml", "your choice")
         case FromPart(component=component, unit=unit, quantity=quantity):
             how = f"from {tidy(quantity)} {unit} of {component}"
             return Step("What that makes", how, volume, "ml", "your choice")
@@ -101,61 +139,73 @@ def _wanted_step(want: Want, volume: float) -> Step:
             return Step("Amount wanted", "as given", volume, "ml", "your choice")
 
 
-def _part(pour: Pour, volume: Figure, poured_ml: float, per_paint: float | None, layer: Layer,
-          system: MeasureSystem) -> Part:  # fmt: skip
+def _blend(tints: Sequence[Tint]) -> str:
+    """A colour to draw a blend in: the mean of the light the paints give back. Not a prediction."""
+    whole = sum(t.parts for t in tints)
+    channels = [
+        (sum(t.parts * (int(t.hex[i : i + 2], 16) / 255) ** 2.2 for t in tints) / whole) ** (1 / 2.2) for i in (1, 3, 5)
+    ]
+    return "#" + "".join(f"{round(c * 255):02x}" for c in channels)
+
+
+def _source(given: str) -> SourceKind:
+    return "measured" if given == "measured" else "label" if given == "label" else "starting value"
+
+
+def _part(pour: Pour, volume: Figure, poured_ml: float, per_paint: float | None, mass: float, bench: Bench) -> Part:
     component, material = pour.component, pour.material
     amount = poured_ml * pour.poured_ml
     how = f"{tidy(poured_ml)} ml as poured × {pour.poured_ml:.3g}"
     poured = volume.then(Step(component.name, how, amount, "ml", "geometry", "its share of the whole, as poured"))
     grams = amount * material.bulk_density
-    source = material.sources.get("bulk_density", "starting value")
     weigh = Step(
         f"{component.name}, weighed",
-        f"{tidy(amount)} ml × {material.bulk_density:g} g/ml",
+        f"{tidy(amount)} ml × {material.bulk_density:.3g} g/ml",
         grams,
         "g",
-        "measured" if source == "measured" else "label" if source == "label" else "starting value",
+        _source(material.sources.get("bulk_density", "")),
         material.provenance,
     )
-    colour = layer.colours.get(component.id, Colour("", material.hex))
+    tints = bench.tints.get(component.id, ())
+    whole = sum(t.parts for t in tints)
+    paints = tuple(
+        Paint(t.name, t.hex, t.parts, amount * t.parts / whole, grams * t.parts / whole,
+              spoken(amount * t.parts / whole, bench.system))
+        for t in tints
+    )  # fmt: skip
+    colour = bench.colours.get(component.id, Colour("", material.hex))
     return Part(
         component.id,
         component.name,
         component.role,
         material.slug,
         component.stage,
-        colour.hex,
+        _blend(tints) if tints else colour.hex,
         colour.name,
         material.is_solid,
         poured,
         poured.then(weigh),
-        amount * pour.adds_ml / pour.poured_ml if pour.poured_ml else 0.0,
+        poured_ml * pour.adds_ml,
         pour.poured_ml,
+        pour.mass_g / mass,
         per_paint,
-        spoken(amount, system),
+        spoken(amount, bench.system),
+        paints,
     )
 
 
-def mix(
-    recipe: Recipe,
-    pours: Sequence[Pour],
-    layer: Layer,
-    needed: Figure | None,
-    system: MeasureSystem,
-    scale: Sequence[Consistency],
-    vessels: Sequence[Vessel],
-) -> Mix:
-    """The batch for a layer: `needed` ml of finished mix when that comes from an area, else as the layer wants.
+def mix(recipe: Recipe, pours: Sequence[Pour], want: Want, needed: Figure | None, bench: Bench) -> Mix:
+    """The batch of a recipe: `needed` ml of finished mix when that comes from an area, else as `want` says.
 
     Raises ImpossibleRecipe for crumbs and for a part that is not in the mix.
     """
-    flow = thickness(ingredients(pours), scale)
+    flow = thickness(ingredients(pours), bench.scale)
     refuse_crumbs(recipe, flow)
     yield_per_ml = sum(p.adds_ml for p in pours)
     if needed is None:
-        poured_ml = poured_for(layer.want, pours)
+        poured_ml = poured_for(want, pours)
         made = poured_ml * yield_per_ml
-        volume = Figure(made, "ml", (_wanted_step(layer.want, made),))
+        volume = Figure(made, "ml", (_wanted_step(want, made),))
     else:
         poured_ml, volume = needed.value / yield_per_ml, needed
     chain = volume
@@ -163,12 +213,16 @@ def mix(
         how = f"{tidy(volume.value)} ml ÷ {yield_per_ml:.3g}: powder is mostly air"
         chain = volume.then(Step("To pour altogether", how, poured_ml, "ml", "starting value"))
     paint = sum(p.poured_ml for p in pours if p.component.role == "paint")
-    parts = tuple(_part(p, chain, poured_ml, p.poured_ml / paint if paint else None, layer, system) for p in pours)
-    mass = sum(p.mass.value for p in parts)
+    one_mass = sum(p.mass_g for p in pours)
+    parts = tuple(_part(p, chain, poured_ml, p.poured_ml / paint if paint else None, one_mass, bench) for p in pours)
+    mass = poured_ml * one_mass
     strata = [(p.component, p.name, p.hex, p.solid, p.poured.value, p.adds_ml) for p in parts]
     return Mix(
+        bench.pot.id if bench.pot else "",
+        bench.pot.name if bench.pot else "",
         recipe.slug,
         recipe.name,
+        recipe.measured_by,
         volume,
         poured_ml,
         mass,
@@ -176,5 +230,10 @@ def mix(
         flow,
         recipe.target,
         parts,
-        draw(strata, vessels, system),
+        draw(strata, bench.vessels, bench.system),
     )
+
+
+def pots_of(layer: Layer) -> tuple[Pot, ...]:
+    """The layer's pots; a layer without any is one pot with the layer's own colours."""
+    return layer.pots or (Pot("", "", 1.0, layer.colours, layer.tints),)

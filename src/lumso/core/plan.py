@@ -8,12 +8,13 @@ from .consistency import thickness
 from .coverage import film, mix_needed
 from .drawing import Drawing
 from .errors import InvalidValue, UnknownEntry
-from .job import FromArea, Job, Layer, Piece, Zone
+from .job import FromArea, FromTotal, Job, Layer, Piece, Zone
 from .lengths import say_length
 from .limits import DialLimit, dial_limits
-from .mix import Mix, ingredients, mix, refuse_crumbs
+from .materials import Ground, Technique, Tool
+from .mix import Bench, Mix, ingredients, mix, pots_of, refuse_crumbs
 from .pieces import PieceKind, Surface, kind_of
-from .recipes import compose, with_amounts, with_school
+from .recipes import Pour, Recipe, compose, with_amounts, with_school
 from .value import Value
 from .working import Figure, Step, tidy
 from .workshop import Catalogue, Conditions, Workshop, pick
@@ -51,12 +52,12 @@ class LeftOut(Value):
 
 @dataclass(frozen=True)
 class LayerPlan(Value):
-    """The plan of one layer; `mix` is None where a problem stands in its way."""
+    """The plan of one layer: a mix for each of its pots, none where a problem stands in its way."""
 
     layer: str
     zone: str
     name: str
-    mix: Mix | None
+    mixes: tuple[Mix, ...]
     limits: tuple[DialLimit, ...]
     findings: tuple[Finding, ...]
 
@@ -155,6 +156,33 @@ def _misfit(layer: Layer, recipe_surfaces: tuple[str, ...], technique_surfaces: 
     return tuple(findings)
 
 
+def _mixes(layer: Layer, recipe: Recipe, pours: tuple[Pour, ...], area: Figure | None, ground: Ground,
+           technique: Technique, tool: Tool, catalogue: Catalogue, measures: str) -> tuple[Mix, ...]:  # fmt: skip
+    """A mix for each pot of the layer."""
+    flow = thickness(ingredients(pours), catalogue.consistencies)
+    refuse_crumbs(recipe, flow)
+    made = []
+    for pot in pots_of(layer):
+        needed: Figure | None = None
+        if isinstance(layer.want, FromArea) and area is not None:
+            touched = layer.touched * pot.share
+            on_surface = film(area, technique, ground, layer.coats, touched, layer.thickness_mm)
+            needed = mix_needed(on_surface, flow.cling, catalogue.pot_losses, tool, layer.coats, layer.margin)
+        bench = Bench(
+            catalogue.system(measures),
+            catalogue.consistencies,
+            catalogue.vessels,
+            pot.colours,
+            pot.tints,
+            pot if layer.pots else None,
+        )
+        want = layer.want
+        if isinstance(want, FromTotal):
+            want = FromTotal("total", want.ml * pot.share)
+        made.append(mix(recipe, pours, want, needed, bench))
+    return tuple(made)
+
+
 def plan_layer(
     layer: Layer,
     zone: Zone,
@@ -167,7 +195,7 @@ def plan_layer(
     """Plan one layer of a zone; what cannot be computed is added to `problems`."""
     limits: tuple[DialLimit, ...] = ()
     findings: tuple[Finding, ...] = ()
-    made: Mix | None = None
+    made: tuple[Mix, ...] = ()
     name = layer.recipe
     try:
         base = pick("recipe", catalogue.recipes, layer.recipe)
@@ -176,31 +204,18 @@ def plan_layer(
         ground = pick("ground", catalogue.grounds, zone.ground)
         technique = pick("technique", catalogue.techniques, layer.technique)
         tool = pick("tool", catalogue.tools, layer.tool)
-        for component in recipe.components:
-            pick("material", catalogue.materials, component.material)
         pours = compose(recipe, catalogue.materials)
         shares = {p.component.id: p.poured_ml for p in pours}
         names = {p.component.id: p.component.name for p in pours}
         limits = dial_limits(recipe, ground.surface, layer.technique, shares)
         findings = _limit_findings(layer, limits, shares, at, names)
         findings += _misfit(layer, recipe.surfaces, technique.surfaces, ground.surface, at, recipe.name, technique.name)
-        needed: Figure | None = None
-        if isinstance(layer.want, FromArea):
-            if area is None:
-                return LayerPlan(layer.id, zone.id, name, None, limits, findings)
-            flow = thickness(ingredients(pours), catalogue.consistencies)
-            refuse_crumbs(recipe, flow)
-            on_surface = film(area, technique, ground, layer.coats, layer.touched)
-            needed = mix_needed(on_surface, flow.cling, catalogue.pot_losses, tool, layer.coats, layer.margin)
-        made = mix(
-            recipe,
-            pours,
-            layer,
-            needed,
-            catalogue.system(measures),
-            catalogue.consistencies,
-            catalogue.vessels,
-        )
+        over = sum(pot.share for pot in layer.pots) - 1
+        if over > 1e-6:
+            says = f"The pots of {name} cover {1 + over:.0%} of the surface."
+            problems.append(Problem(f"{at}/pots", says, "shares that come to at most 100 %"))
+        elif area is not None or not isinstance(layer.want, FromArea):
+            made = _mixes(layer, recipe, pours, area, ground, technique, tool, catalogue, measures)
     except InvalidValue as error:
         problems.append(Problem(f"{at}/{error.field}".rstrip("/"), error.says, error.allowed))
     except UnknownEntry as error:
@@ -215,9 +230,11 @@ def _next(job: Job, zones: tuple[ZonePlan, ...], problems: list[Problem]) -> Nex
         return NextAction(problems[0].says, f"Allowed: {problems[0].allowed}.", problems[0].at)
     for i, zone in enumerate(zones):
         for j, layer in enumerate(zone.layers):
-            if layer.mix:
-                says = f"Mix {tidy(layer.mix.volume.value)} ml of {layer.name.lower()}"
-                parts = ", ".join(f"{tidy(p.poured.value)} ml {p.name.lower()}" for p in layer.mix.parts)
+            if layer.mixes:
+                first = layer.mixes[0]
+                pot = f", {first.pot_name}" if first.pot_name else ""
+                says = f"Mix {tidy(first.volume.value)} ml of {layer.name.lower()}{pot}"
+                parts = ", ".join(f"{tidy(p.poured.value)} ml {p.name.lower()}" for p in first.parts)
                 return NextAction(says, f"{parts}.", f"/zones/{i}/layers/{j}")
         if not zone.layers:
             return NextAction(f"Choose a mix for {zone.name.lower()}", "Nothing is planned on it yet.", f"/zones/{i}")
@@ -231,7 +248,7 @@ def plan(job: Job, workshop: Workshop, catalogue: Catalogue, conditions: Conditi
     the place in the job and what is allowed. `conditions` is the room; this version's numbers do not depend
     on it yet.
     """
-    known = catalogue.with_entries(job.entries)
+    known = catalogue.with_entries(job.entries).with_workshop(workshop)
     problems: list[Problem] = []
     surfaces: dict[str, Surface] = {}
     drawing: Drawing | None = None

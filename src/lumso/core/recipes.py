@@ -7,7 +7,7 @@ from typing import Annotated, Literal
 import numpy as np
 from annotated_types import Interval, Len
 
-from .errors import ImpossibleRecipe, InvalidValue
+from .errors import ImpossibleRecipe, InvalidValue, UnknownEntry
 from .materials import Material, Role
 from .value import Fraction, Name, NotNegative, Positive, Slug, Value
 
@@ -226,9 +226,12 @@ def compose(recipe: Recipe, materials: Mapping[str, Material]) -> tuple[Pour, ..
     """What one ml as poured is made of, in the recipe's order; poured volumes sum to 1.
 
     A component measured as V weighs V·ρ_bulk and adds V·ρ_bulk/ρ_true to the mix: a powder is mostly air.
-    Raises ImpossibleRecipe where the amounts contradict each other.
+    Raises ImpossibleRecipe where the amounts contradict each other, UnknownEntry for a material not there.
     """
     _check_parts(recipe)
+    for component in recipe.components:
+        if component.material not in materials:
+            raise UnknownEntry("material", component.material, materials)
     used = [materials[c.material] for c in recipe.components]
     density = [m.bulk_density for m in used]
     parts = [

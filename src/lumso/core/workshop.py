@@ -1,16 +1,18 @@
-"""What is true across jobs: the measures one uses, the vessels one owns; and the room the work is done in."""
+"""What is true across jobs: measures, kits, shelf and recipes of one's own; and the room the work is done in."""
 
 from collections.abc import Mapping
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from typing import Annotated, Literal, TypeVar
 
 from annotated_types import Interval
 
 from .errors import UnknownEntry
 from .job import Entries
+from .kit import Kit
 from .materials import Consistency, Ground, Material, PotLoss, Technique, Tool, Vessel
 from .measures import MeasureSystem
 from .recipes import Recipe
+from .shelf import ShelfItem, with_overlays
 from .value import Slug, Value
 
 T = TypeVar("T")
@@ -23,6 +25,11 @@ class Workshop(Value):
     format: Literal["lumso-workshop"] = "lumso-workshop"
     version: Literal[1] = 1
     measures: Slug = "metric"
+    kit: Slug = "metric-spoons"
+    """The kit in use."""
+    kits: tuple[Kit, ...] = ()
+    shelf: tuple[ShelfItem, ...] = ()
+    recipes: tuple[Recipe, ...] = ()
 
 
 @dataclass(frozen=True)
@@ -43,6 +50,7 @@ class Catalogue:
     techniques: Mapping[str, Technique]
     tools: Mapping[str, Tool]
     recipes: Mapping[str, Recipe]
+    kits: Mapping[str, Kit]
     consistencies: tuple[Consistency, ...]
     pot_losses: Mapping[str, PotLoss]
     vessels: tuple[Vessel, ...]
@@ -53,16 +61,30 @@ class Catalogue:
 
     def with_entries(self, entries: Entries) -> "Catalogue":
         """This catalogue with a job's own entries in front of its own."""
-        return Catalogue(
-            systems=self.systems,
+        return replace(
+            self,
             materials={**self.materials, **{e.slug: e for e in entries.materials}},
             grounds={**self.grounds, **{e.slug: e for e in entries.grounds}},
             techniques={**self.techniques, **{e.slug: e for e in entries.techniques}},
             tools={**self.tools, **{e.slug: e for e in entries.tools}},
             recipes={**self.recipes, **{e.slug: e for e in entries.recipes}},
-            consistencies=self.consistencies,
-            pot_losses=self.pot_losses,
-            vessels=self.vessels,
+        )
+
+    def with_workshop(self, workshop: Workshop) -> "Catalogue":
+        """This catalogue with the workshop's recipes, kits and materials, the values the user knows better on top.
+
+        Values on the shelf also go over a job's own entries: apply this after `with_entries`.
+        """
+        materials = dict(self.materials)
+        for item in workshop.shelf:
+            material = item.own or materials.get(item.slug)
+            if material:
+                materials[item.slug] = with_overlays(material, item.overlays)
+        return replace(
+            self,
+            materials=materials,
+            recipes={**{r.slug: r for r in workshop.recipes}, **self.recipes},
+            kits={**self.kits, **{k.slug: k for k in workshop.kits}},
         )
 
 

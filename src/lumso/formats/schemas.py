@@ -7,11 +7,13 @@ from pydantic import TypeAdapter
 from lumso.catalogue.file import CatalogueFile
 from lumso.core.job import Job
 from lumso.core.plan import Plan
+from lumso.formats.workshop import WorkshopFile
 
 DOCUMENTS: dict[str, TypeAdapter[Any]] = {
     "job": TypeAdapter(Job),
     "plan": TypeAdapter(Plan),
     "catalogue": TypeAdapter(CatalogueFile),
+    "workshop-file": TypeAdapter(WorkshopFile),
 }
 
 

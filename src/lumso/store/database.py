@@ -88,6 +88,11 @@ class Database:
                 raise
             self._writer.execute("COMMIT")
 
+    def version(self) -> int:
+        """A number that changes whenever anybody has written: what was read at the same number is still true."""
+        with self.read() as connection:
+            return int(connection.execute("PRAGMA data_version").fetchone()[0])
+
     def close(self) -> None:
         """Let go of the file."""
         self._reader.close()
