@@ -16,10 +16,18 @@ from urllib.request import Request, urlopen
 from playwright.sync_api import sync_playwright
 
 from lumso.catalogue import shipped
+from lumso.core.book import sheet
+from lumso.core.job import FromTotal
+from lumso.core.kit import Kit, KitMeasure
+from lumso.core.kitsearch import measure_out
 from lumso.core.plan import plan
 from lumso.core.workshop import Conditions, Workshop
+from lumso.formats import workshop
 from lumso.formats.jobfile import from_json
+from lumso.store import entries
+from lumso.store.database import Database
 
+OWN = {"kind": "powder", "role": "powder", "bulk_density": 0.8, "true_density": 2.6, "provenance": "bench"}
 ROOT = Path(__file__).parent.parent
 EXAMPLE = ROOT / "examples" / "programme-rack.json"
 CHROMIUM = ["--no-sandbox", "--disable-gpu", "--disable-quic", "--no-first-run", "--disable-background-networking"]
@@ -58,9 +66,53 @@ def server(folder: Path) -> Iterator[tuple[str, float]]:
         process.wait()
 
 
+SPOONS: tuple[tuple[float, str], ...] = (
+    (1.25, "¼ tsp"),
+    (2.5, "½ tsp"),
+    (5, "tsp"),
+    (15, "tbsp"),
+    (62.5, "¼ cup"),
+    (83.3, "⅓ cup"),
+    (125, "½ cup"),
+)
+SPOONS += ((250, "cup"), (7.3, "lid"), (14, "scoop"), (42, "big scoop"), (183, "blue cup"))
+MARKED = (("syringe", 10, 0.5), ("jug", 500, 25), ("big jug", 1000, 100))
+SHARES = (0.4, 0.3, 0.2, 0.07, 0.03)
+
+
 def core() -> None:
     job, catalogue = from_json(EXAMPLE.read_bytes()), shipped()
     row("plan of the example, core", median_ms(lambda: plan(job, Workshop(), catalogue, Conditions())))
+    pages = list(catalogue.recipes.values())
+    want = FromTotal("total", 500)
+    row(
+        f"whole book, {len(pages)} recipes worked out, core",
+        median_ms(lambda: [sheet(r, "", want, Workshop(), catalogue) for r in pages], 10),
+    )
+    measures = tuple(KitMeasure(name, ml) for ml, name in SPOONS)
+    kit = Kit("bench", "bench", measures + tuple(KitMeasure(n, ml, step) for n, ml, step in MARKED))
+    for total in (50, 500, 5000):
+        needs = tuple((f"part {i}", total * share) for i, share in enumerate(SHARES))
+
+        def search(needs: tuple[tuple[str, float], ...] = needs) -> None:
+            measure_out.cache_clear()
+            measure_out(needs, needs, kit)
+
+        row(f"kit search, 15 measures, 5 parts, {total} ml", median_ms(search, 10))
+    items = [
+        {"slug": f"own-{i}", "own": {**OWN, "slug": f"own-{i}", "name": f"material {i}"}, "on_hand": i}
+        for i in range(2000)
+    ]
+    text = json.dumps({"format": "lumso-workshop-file", "version": 1, "shelf": items})
+    with tempfile.TemporaryDirectory() as folder:
+        db = Database(Path(folder) / "bench.sqlite3")
+
+        def take() -> None:
+            file = workshop.from_json(text, catalogue)
+            entries.put(db, [("shelf", item.slug, workshop.document("shelf", item)) for item in file.shelf])
+
+        row("import of 2,000 materials, read, checked and kept", median_ms(take, 3))
+        db.close()
 
 
 def api(url: str) -> None:

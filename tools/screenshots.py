@@ -30,9 +30,30 @@ def take(url: str, folder: Path) -> None:
         page.get_by_role("link", name="Go on with it").wait_for()
         shoot("jobs")
         open_rack(page)
-        page.get_by_role("radio", name="US", exact=True).click()
-        page.get_by_text("2 tbsp + 1 tsp").wait_for()
+        page.get_by_text("Measured with your kit").first.wait_for()
         shoot("job")
+        page.goto(url)
+        page.get_by_role("link", name="Prop chest, lid").click()
+        page.get_by_role("tab", name="Sea").click()
+        page.get_by_text("Measured with your kit").first.wait_for()
+        shoot("pots")
+        for name, address, wait in (
+            ("book", "/book", "Salt wash"),
+            ("recipe", "/book/salt-wash", "Measured with your kit"),
+            ("compare", "/book/compare?a=salt-wash&b=milk-paint", "Aim at"),
+            ("kit", "/kit", "A measure of your own"),
+        ):
+            page.goto(url + address)
+            page.get_by_text(wait).first.wait_for()
+            shoot(name)
+        page.goto(f"{url}/shelf")
+        page.get_by_role("button", name="texture powder").click()
+        shoot("shelf")
+        page.set_viewport_size(PHONE)  # type: ignore[arg-type]
+        page.goto(f"{url}/book/salt-wash")
+        page.get_by_text("Measured with your kit").last.wait_for()
+        page.get_by_role("region", name="The pot").evaluate("e => e.scrollIntoView()")
+        shoot("phone")
         browser.close()
 
 

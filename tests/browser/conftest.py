@@ -49,6 +49,7 @@ class Running:
         listener = socket.socket()
         listener.setsockopt(socket.SOL_SOCKET, socket.SO_REUSEADDR, 1)
         listener.bind(("127.0.0.1", self.port))
+        listener.listen(64)
         self.port = listener.getsockname()[1]
         self.server = uvicorn.Server(uvicorn.Config(self.app, log_level="error"))
         self.thread = threading.Thread(target=self.server.run, kwargs={"sockets": [listener]})

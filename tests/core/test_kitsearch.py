@@ -7,7 +7,7 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from lumso.core.kit import Kit, KitAnswer, KitMeasure
-from lumso.core.kitsearch import EXTRA_FILLINGS, measure_out
+from lumso.core.kitsearch import EXTRA_FILLINGS, measure_out, offers, worthwhile
 
 TSP, TBSP = 4.92892159375, 14.78676478125
 US_SPOONS = Kit(
@@ -75,17 +75,25 @@ def brute(kit: Kit, needs: list[float], fewest_first: bool, tolerance: float) ->
 )
 def test_the_search_is_exact(sizes: list[float], needs: list[float], tolerance: float) -> None:
     kit = Kit("k", "kit", tuple(KitMeasure(f"{s} ml", s) for s in sizes), tolerance=tolerance)
-    answer = out(kit, **{f"c{i}": n for i, n in enumerate(needs)})
-    by = {o.label: o for o in answer.options}
+    options, proved = offers([f"c{i}" for i in range(len(needs))], needs, kit, kit.surplus)
     least, fewest = brute(kit, needs, False, tolerance), brute(kit, needs, True, tolerance)
     if least is None or fewest is None:
-        assert answer.options == ()
+        assert options == []
         return
-    assert answer.proved
-    got = answer.options[0]
-    assert (round(got.total_ml, 4), got.count) == pytest.approx(least)
-    clean = by.get("fewest fillings", got)
-    assert (clean.count, round(clean.total_ml, 4)) == pytest.approx(fewest)
+    assert proved
+    assert (round(options[0].total_ml, 4), options[0].count) == pytest.approx(least)
+    assert min((o.count, round(o.total_ml, 4)) for o in options) == pytest.approx(fewest)
+
+
+def test_options_that_another_beats_are_not_offered() -> None:
+    kit = Kit("k", "kit", tuple(KitMeasure(f"{s} ml", s) for s in (1.25, 5.0, 15.0, 183.0)))
+    everything, _ = offers(["a", "b"], [210.1, 157.6], kit, 0.3)
+    kept = worthwhile(everything)
+    assert kept
+    assert len(kept) <= len(everything)
+    for a in kept:
+        for b in kept:
+            assert a is b or a.count < b.count or round(a.surplus, 2) < round(b.surplus, 2) or a.error < b.error
 
 
 @settings(max_examples=40, deadline=None)

@@ -17,7 +17,7 @@ from lumso.store.database import Database
 class Settings(BaseModel):
     """What the user has chosen for the whole workshop."""
 
-    model_config = ConfigDict(extra="forbid")
+    model_config = ConfigDict(extra="forbid", json_schema_serialization_defaults_required=True)
     measures: str = "metric"
     kit: str = "metric-spoons"
 

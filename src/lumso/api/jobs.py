@@ -56,7 +56,7 @@ class StartIn(BaseModel):
     """What a new job starts from: with `ml` it is a quick pot, without it a board to be measured."""
 
     name: str = "New job"
-    recipe: str
+    recipe: str = "paint-wash-raw-wood"
     ground: str = "raw-pine"
     ml: Annotated[float, Field(gt=0, le=200_000, allow_inf_nan=False)] | None = None
 

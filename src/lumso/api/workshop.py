@@ -11,9 +11,9 @@ from lumso.core.kitsearch import measure_out
 from lumso.core.materials import Consistency, Ground, Material, Technique, Tool, Vessel
 from lumso.core.measures import MeasureSystem
 from lumso.core.pieces import KINDS, SizeSpec
-from lumso.core.recipes import Recipe
+from lumso.core.recipes import Recipe, compose
 from lumso.core.shelf import BOUNDS, ShelfItem, density_from_weighing, with_overlays
-from lumso.core.workshop import pick
+from lumso.core.workshop import Catalogue, pick
 from lumso.formats.workshop import document
 from lumso.store import entries
 
@@ -37,6 +37,15 @@ class PieceKindOut(BaseModel):
     surfaces: list[SurfaceOut]
 
 
+class Slice(BaseModel):
+    """A component's share of a recipe, as poured."""
+
+    component: str
+    name: str
+    hex: str
+    share: float
+
+
 class CatalogueOut(BaseModel):
     """What there is to choose from, the workshop's own included."""
 
@@ -47,6 +56,8 @@ class CatalogueOut(BaseModel):
     tools: list[Tool]
     recipes: list[Recipe]
     own_recipes: list[str]
+    strips: dict[str, list[Slice]]
+    """Each recipe's composition, to be drawn small."""
     kits: list[Kit]
     own_kits: list[str]
     consistencies: list[Consistency]
@@ -111,6 +122,13 @@ def _kinds() -> list[PieceKindOut]:
     return kinds
 
 
+def _strip(recipe: Recipe, catalogue: Catalogue) -> list[Slice]:
+    return [
+        Slice(component=p.component.id, name=p.component.name, hex=p.material.hex, share=p.poured_ml)
+        for p in compose(recipe, catalogue.materials)
+    ]
+
+
 @router.get("/catalogue")
 def get_catalogue(here: Here) -> CatalogueOut:
     """Everything there is to choose from."""
@@ -123,6 +141,7 @@ def get_catalogue(here: Here) -> CatalogueOut:
         tools=list(c.tools.values()),
         recipes=list(c.recipes.values()),
         own_recipes=[r.slug for r in workshop.recipes],
+        strips={r.slug: _strip(r, c) for r in c.recipes.values()},
         kits=list(c.kits.values()),
         own_kits=[k.slug for k in workshop.kits],
         consistencies=list(c.consistencies),

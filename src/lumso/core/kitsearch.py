@@ -8,6 +8,7 @@ ratio, and least of what is asked for. Components are chosen one after the other
 leave, and a branch is cut as soon as it cannot beat the best found.
 """
 
+from bisect import bisect_left, bisect_right
 from collections.abc import Sequence
 from dataclasses import dataclass
 from functools import lru_cache
@@ -21,7 +22,7 @@ from .kit import Filling, Kit, KitAnswer, KitOption, Measured, Weighed
 EXTRA_FILLINGS = 8
 """How many fillings beyond the fewest possible a component may take."""
 EXACT = 1e-6
-MOST_NODES = 4000
+MOST_NODES = 20_000
 Ints = NDArray[np.int64]
 
 
@@ -119,14 +120,20 @@ class _Search:
     """Chooses one amount per component; `needs` in grid units (fractions allowed), all positive."""
 
     def __init__(self, needs: Sequence[float], choices: Sequence[_Choices], tolerance: float, most: float) -> None:
-        self.needs, self.choices, self.most = needs, list(choices), most
+        self.needs, self.most = needs, most
         self.total = sum(needs)
+        highest = most / self.total * (1 + tolerance) * (1 + 1e-9)  # no component may lie above this scale
+        stops = [int(np.searchsorted(c.units, n * highest, side="right")) for c, n in zip(choices, needs, strict=True)]
+        self.choices = [_Choices(c.units[:k], c.fillings[:k]) for c, k in zip(choices, stops, strict=True)]
+        self.possible = min(stops) > 0
         self.tolerance = tolerance
-        self.order = sorted(range(len(needs)), key=lambda i: len(choices[i].units))
+        self.order = sorted(range(len(needs)), key=lambda i: len(self.choices[i].units))
         self.window = (1 + tolerance) / (1 - tolerance) * (1 + 1e-9)
-        self.rest_units = self._suffix([float(c.units[0]) for c in choices])
-        self.rest_fillings = self._suffix([float(c.fillings.min()) for c in choices])
+        if self.possible:
+            self.rest_units = self._suffix([float(c.units[0]) for c in self.choices])
+            self.rest_fillings = self._suffix([float(c.fillings.min()) for c in self.choices])
         self.nodes, self.proved = 0, True
+        self.levels: list[list[tuple[list[int], list[int]]]] = []
 
     def _suffix(self, least: Sequence[float]) -> list[float]:
         sums = [0.0]
@@ -150,14 +157,17 @@ class _Search:
         self.found: tuple[int, ...] | None = None
         self.fewest_first = fewest_first
         self.nodes = 0
-        if known:
+        if not self.possible:
+            return None
+        if known and all(a <= int(c.units[-1]) for a, c in zip(known, self.choices, strict=True)):
             self._offer(known, sum(self._count(i, a) for i, a in enumerate(known)))
         if fewest_first:
             self._drop_costly()
         else:
             self._sweep()
         if fewest_first or self.tolerance > EXACT:
-            self._descend(0, [0] * len(self.needs), 0.0, 0, 0.0, inf)
+            self._to_levels()
+            self._descend(0, [0] * len(self.needs), 0.0, 0.0, inf, 0.0)
         return self.found
 
     def _count(self, i: int, units: int) -> float:
@@ -195,42 +205,54 @@ class _Search:
         for k in np.flatnonzero(good)[:64]:
             self._offer(amounts[:, k].tolist(), float(fillings[k]))
 
-    def _descend(self, depth: int, amounts: list[int], sum_units: float, count: int, low: float, high: float) -> None:
-        """Choose the component at `depth`; `low` and `high` are the least and greatest scale chosen so far."""
+    def _to_levels(self) -> None:
+        """The choices that can still beat the best known, as plain lists by what comes first.
+
+        Fewest first: a list of amounts for each number of fillings, fewest first. Least waste first: one list.
+        """
+        self.levels = []
+        spare = min(inf if self.fewest_first else self.best[0], self.most) - self.rest_units[0]
+        for c in self.choices:
+            stop = int(np.searchsorted(c.units, float(c.units[0]) + spare + 1e-6, side="right"))
+            units, fillings = c.units[:stop], c.fillings[:stop]
+            if not self.fewest_first:
+                self.levels.append([(units.tolist(), fillings.tolist())])
+                continue
+            by_count = [(units[fillings == n].tolist(), int(n)) for n in np.unique(fillings)]
+            self.levels.append([(at, [n] * len(at)) for at, n in by_count])
+
+    def _descend(
+        self, depth: int, amounts: list[int], units: float, count: float, least: float, greatest: float
+    ) -> None:
+        """Choose the component at `depth`; `least` and `greatest` are the scales chosen so far."""
         i = self.order[depth]
-        c, need = self.choices[i], self.needs[i]
-        from_scale = high_seen / self.window if (high_seen := low) else 0.0
-        to_scale = high * self.window
-        start = int(np.searchsorted(c.units, from_scale * need * (1 - 1e-9)))
-        room = self.most - sum_units - self.rest_units[depth + 1]
-        if not self.fewest_first:
-            room = min(room, self.best[0] - sum_units - self.rest_units[depth + 1])
-        stop = int(np.searchsorted(c.units, min(to_scale * need, room) * (1 + 1e-9), side="right"))
-        units, fillings = c.units[start:stop], c.fillings[start:stop]
-        if self.fewest_first:
-            spare = self.best[0] - count - self.rest_fillings[depth + 1]
-            keep = fillings <= spare
-            units, fillings = units[keep], fillings[keep]
-            by = np.lexsort((units, fillings))
-            units, fillings = units[by], fillings[by]
-        for a, f in zip(units.tolist(), fillings.tolist(), strict=True):
-            self.nodes += 1
-            if self.nodes > MOST_NODES:
-                self.proved = False
+        need = self.needs[i]
+        from_units, to_units = greatest / self.window * need * (1 - 1e-9), least * self.window * need * (1 + 1e-9)
+        rest_units, rest_fillings = self.rest_units[depth + 1], self.rest_fillings[depth + 1]
+        last = depth == len(self.order) - 1
+        for choices, fillings in self.levels[i]:
+            if self.fewest_first and fillings and count + fillings[0] + rest_fillings > self.best[0]:
                 return
-            bound_units = sum_units + a + self.rest_units[depth + 1]
-            bound_count = count + f + self.rest_fillings[depth + 1]
-            bound = (bound_count, bound_units) if self.fewest_first else (bound_units, bound_count)
-            if bound >= self.best:
-                if self.fewest_first and bound_count < self.best[0] + 1:
+            for k in range(bisect_left(choices, from_units), bisect_right(choices, to_units)):
+                a, f = choices[k], fillings[k]
+                bound_units, bound_count = units + a + rest_units, count + f + rest_fillings
+                if bound_units > self.most + 1e-9:
+                    break
+                bound = (bound_count, bound_units) if self.fewest_first else (bound_units, bound_count)
+                if bound >= self.best:
+                    if self.fewest_first or bound_units > self.best[0]:
+                        break
                     continue
-                break
-            amounts[i] = a
-            if depth == len(self.order) - 1:
-                self._offer(amounts, count + f)
-            else:
-                scale = a / need
-                self._descend(depth + 1, amounts, sum_units + a, count + f, max(low, scale), min(high, scale))
+                self.nodes += 1
+                if self.nodes > MOST_NODES:
+                    self.proved = False
+                    return
+                amounts[i] = a
+                if last:
+                    self._offer(amounts, count + f)
+                else:
+                    low, high = min(least, a / need), max(greatest, a / need)
+                    self._descend(depth + 1, amounts, units + a, count + f, low, high)
 
 
 def _fill(units: int, layers: Sequence[int], values: Sequence[_Value]) -> tuple[Filling, ...]:
@@ -256,15 +278,22 @@ def _option(label: str, names: Sequence[str], needs_ml: Sequence[float], amounts
     return KitOption(label, whole, whole / need - 1, max(map(abs, errors)), count, parts)
 
 
+LITTLE = 0.1
 ASKED = (
-    ("least waste", False, False),
-    ("fewest fillings", True, False),
-    ("exact ratio, least waste", False, True),
-    ("exact ratio, fewest fillings", True, True),
+    ("least waste", False, False, 1.0),
+    ("few fillings, at most 10 % more", True, False, LITTLE),
+    ("fewest fillings", True, False, 1.0),
+    ("exact ratio, least waste", False, True, 1.0),
+    ("exact ratio, fewest fillings", True, True, 1.0),
 )
+"""What is offered: its name, whether fillings go before waste, whether the ratio must be exact, and the surplus."""
 
 
-def _options(names: Sequence[str], needs_ml: Sequence[float], kit: Kit, surplus: float) -> tuple[list[KitOption], bool]:
+def offers(names: Sequence[str], needs_ml: Sequence[float], kit: Kit, surplus: float) -> tuple[list[KitOption], bool]:
+    """The best option for each thing that can be asked for, without repeats; and whether all was looked at.
+
+    `needs_ml` are more than zero; `surplus` is the share more than needed that may be mixed.
+    """
     most_ml = max(needs_ml) * (1 + surplus) * (1 + kit.tolerance)
     unit, values = _grid(kit, most_ml)
     needs = [n / unit for n in needs_ml]
@@ -278,16 +307,34 @@ def _options(names: Sequence[str], needs_ml: Sequence[float], kit: Kit, surplus:
     options: list[KitOption] = []
     taken: set[tuple[int, ...]] = set()
     proved = True
-    least: dict[bool, tuple[int, ...] | None] = {}
-    for label, fewest_first, exact in ASKED:
-        search = _Search(needs, choices, EXACT if exact else kit.tolerance, sum(needs) * (1 + surplus))
-        found = search.run(fewest_first, least.get(exact) if fewest_first else None)
-        least.setdefault(exact, found)
+    known: dict[bool, tuple[int, ...] | None] = {}
+    for label, fewest_first, exact, at_most in ASKED:
+        most = sum(needs) * (1 + min(surplus, at_most) if at_most < 1 else 1 + surplus)
+        search = _Search(needs, choices, EXACT if exact else kit.tolerance, most)
+        found = search.run(fewest_first, known.get(exact) if fewest_first else None)
+        known[exact] = found or known.get(exact)
         proved &= search.proved
         if found and found not in taken:
             taken.add(found)
             options.append(_option(label, names, needs_ml, found, layers, values))
     return options, proved
+
+
+def worthwhile(options: Sequence[KitOption]) -> tuple[KitOption, ...]:
+    """The options nobody would do without: those that another one beats or equals in waste (to the whole per
+    cent), fillings and share error (to a tenth of one) fall away; of equals the first stays."""
+
+    def cost(o: KitOption) -> tuple[float, int, float]:
+        return round(o.surplus, 2), o.count, round(o.error, 3)
+
+    def beaten(i: int) -> bool:
+        mine = cost(options[i])
+        others = [(cost(o), k) for k, o in enumerate(options) if k != i]
+        return any(
+            all(a <= b for a, b in zip(theirs, mine, strict=True)) and (theirs != mine or k < i) for theirs, k in others
+        )
+
+    return tuple(o for i, o in enumerate(options) if not beaten(i))
 
 
 def weigh(needs_g: Sequence[tuple[str, float]], resolution_g: float) -> tuple[Weighed, ...]:
@@ -312,15 +359,15 @@ def measure_out(needs_ml: tuple[tuple[str, float], ...], needs_g: tuple[tuple[st
     if not kit.measures:
         return KitAnswer((), weighed, "" if weighed else "This kit holds nothing to measure with.")
     names, amounts = [n for n, _ in needs], [ml for _, ml in needs]
-    options, proved = _options(names, amounts, kit, kit.surplus)
+    options, proved = offers(names, amounts, kit, kit.surplus)
     if options:
-        return KitAnswer(tuple(options), weighed, proved=proved)
+        return KitAnswer(worthwhile(options), weighed, proved=proved)
     least = _fillings(kit)[0][1]
     smallest = min(amounts)
     name = names[amounts.index(smallest)]
     for factor in (1.0, 2.0, 4.0, 8.0, 16.0, 32.0, 64.0, 128.0):
         scale = factor if smallest >= least else factor * least / smallest
-        larger, proved = _options(names, [a * scale for a in amounts], kit, max(1.0, kit.surplus))
+        larger, proved = offers(names, [a * scale for a in amounts], kit, max(1.0, kit.surplus))
         if larger:
             times = larger[0].total_ml / sum(amounts)
             why = (

@@ -14,8 +14,8 @@ MaterialField = Literal[
     "bulk_density", "true_density", "swelling", "packing_limit", "viscosity_mpa_s", "label_rate_ml_per_m2", "hiding"
 ]
 BOUNDS: Mapping[str, tuple[str, float, float, str]] = {
-    "bulk_density": ("Weight of 1 ml as measured", 0.05, 8, "g/ml"),
-    "true_density": ("Weight of 1 ml without air", 0.3, 22, "g/ml"),
+    "bulk_density": ("Weight of a level ml", 0.05, 8, "g/ml"),
+    "true_density": ("Weight of an ml without air", 0.3, 22, "g/ml"),
     "swelling": ("Swelling", 1, 6, "times"),
     "packing_limit": ("Packing limit", 0.2, 0.8, "share"),
     "viscosity_mpa_s": ("Thickness as stirred", 0.5, 500_000, "mPa·s"),

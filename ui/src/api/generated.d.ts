@@ -24,6 +24,66 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/export/shelf.csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Export Csv
+         * @description The shelf as a table.
+         */
+        get: operations["export_csv_api_export_shelf_csv_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/export/{what}.json": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Export Json
+         * @description Recipes, kits or shelf of one's own, or all of them, as a workshop file.
+         */
+        get: operations["export_json_api_export__what__json_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/import": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Import File
+         * @description Take up a workshop file, or a shelf as CSV. What is there already as it is changes nothing; a clash asks.
+         */
+        post: operations["import_file_api_import_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/jobs": {
         parameters: {
             query?: never;
@@ -172,6 +232,30 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/kits/{slug}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Put Kit
+         * @description Add a kit of one's own, or change one. A kit that ships can be changed too: put back by deleting it.
+         */
+        put: operations["put_kit_api_kits__slug__put"];
+        post?: never;
+        /**
+         * Delete Kit
+         * @description Take a kit out, or put a shipped one back as it was.
+         */
+        delete: operations["delete_kit_api_kits__slug__delete"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/layers": {
         parameters: {
             query?: never;
@@ -212,6 +296,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/measure": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Measure
+         * @description How to measure a mix with a kit: the trade-offs, least waste first. Keeps nothing.
+         */
+        post: operations["measure_api_measure_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/plan": {
         parameters: {
             query?: never;
@@ -232,6 +336,134 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/recipes/{slug}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Put Recipe
+         * @description Keep a recipe as one's own. It must be sound, and must not take the slug of a shipped one.
+         */
+        put: operations["put_recipe_api_recipes__slug__put"];
+        post?: never;
+        /**
+         * Delete Recipe
+         * @description Take a recipe of one's own out of the book. Jobs that use it carry it with them.
+         */
+        delete: operations["delete_recipe_api_recipes__slug__delete"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sheet": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Work Out
+         * @description A recipe worked out for an amount. Keeps nothing.
+         */
+        post: operations["work_out_api_sheet_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/shelf": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Get Shelf
+         * @description Every material, with what the shelf knows of it; what is on the shelf first.
+         */
+        get: operations["get_shelf_api_shelf_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/shelf/density": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Weigh Level Cup
+         * @description The density that weighing a level measure gives, or why that cannot be right.
+         */
+        post: operations["weigh_level_cup_api_shelf_density_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/shelf/{slug}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Put Shelf Item
+         * @description Put a material on the shelf, or change what is known of it.
+         */
+        put: operations["put_shelf_item_api_shelf__slug__put"];
+        post?: never;
+        /**
+         * Delete Shelf Item
+         * @description Take a material off the shelf: every value of its own is put back.
+         */
+        delete: operations["delete_shelf_item_api_shelf__slug__delete"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/tint": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Tint
+         * @description Additions that take a tin from one strength to another, stepwise. Keeps nothing.
+         */
+        post: operations["tint_api_tint_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/workshop": {
         parameters: {
             query?: never;
@@ -240,15 +472,15 @@ export interface paths {
             cookie?: never;
         };
         /**
-         * Get Workshop
-         * @description The workshop as it is now.
+         * Get Settings
+         * @description What was chosen for the workshop.
          */
-        get: operations["get_workshop_api_workshop_get"];
+        get: operations["get_settings_api_workshop_get"];
         /**
-         * Put Workshop
-         * @description Change the workshop.
+         * Put Settings
+         * @description Choose measures and kit.
          */
-        put: operations["put_workshop_api_workshop_put"];
+        put: operations["put_settings_api_workshop_put"];
         post?: never;
         delete?: never;
         options?: never;
@@ -260,6 +492,26 @@ export interface paths {
 export type webhooks = Record<string, never>;
 export interface components {
     schemas: {
+        /**
+         * Arrival
+         * @description One entry of a file beside the workshop: new, the same, or a clash with what is there.
+         */
+        Arrival: {
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "recipe" | "kit" | "shelf";
+            /** Name */
+            name: string;
+            /** Slug */
+            slug: string;
+            /**
+             * State
+             * @enum {string}
+             */
+            state: "new" | "same" | "clash";
+        };
         /** AwayIn */
         AwayIn: {
             /** Away */
@@ -282,23 +534,33 @@ export interface components {
         };
         /**
          * CatalogueOut
-         * @description What there is to choose from.
+         * @description What there is to choose from, the workshop's own included.
          */
         CatalogueOut: {
             /** Consistencies */
             consistencies: components["schemas"]["Consistency"][];
             /** Grounds */
             grounds: components["schemas"]["Ground"][];
+            /** Kits */
+            kits: components["schemas"]["Kit-Output"][];
             /** Materials */
             materials: components["schemas"]["Material-Output"][];
+            /** Own Kits */
+            own_kits: string[];
+            /** Own Recipes */
+            own_recipes: string[];
             /** Pieces */
             pieces: components["schemas"]["PieceKindOut"][];
             /** Recipes */
             recipes: components["schemas"]["Recipe-Output"][];
+            /** Strips */
+            strips: {
+                [key: string]: components["schemas"]["Slice"][];
+            };
             /** Systems */
             systems: components["schemas"]["MeasureSystem"][];
             /** Techniques */
-            techniques: components["schemas"]["Technique"][];
+            techniques: components["schemas"]["Technique-Output"][];
             /** Tools */
             tools: components["schemas"]["Tool"][];
             /** Vessels */
@@ -406,6 +668,30 @@ export interface components {
             yield_stress_pa: number;
         };
         /**
+         * Contradiction
+         * @description A share that is written beside the parts and does not follow from them, with both readings.
+         */
+        Contradiction: {
+            /** Component */
+            component: string;
+            /** From Parts */
+            from_parts: number;
+            /**
+             * Parts For Stated
+             * @description The parts of this component that would make the stated share true; None where parts cannot say it.
+             */
+            parts_for_stated: number | null;
+            /** Says */
+            says: string;
+            /** Stated */
+            stated: number;
+        };
+        /** DensityOut */
+        DensityOut: {
+            /** Density */
+            density: number;
+        };
+        /**
          * DialLimit
          * @description A stretch of a component's dial that is allowed here: `least` to `most` of the whole, and why.
          */
@@ -478,7 +764,7 @@ export interface components {
              * Techniques
              * @default []
              */
-            techniques?: components["schemas"]["Technique"][];
+            techniques?: components["schemas"]["Technique-Input"][];
             /**
              * Tools
              * @default []
@@ -509,7 +795,7 @@ export interface components {
              * Techniques
              * @default []
              */
-            techniques: components["schemas"]["Technique"][];
+            techniques: components["schemas"]["Technique-Output"][];
             /**
              * Tools
              * @default []
@@ -546,6 +832,28 @@ export interface components {
             says: string;
         };
         /**
+         * FieldOut
+         * @description A value of a material: what it is now, what it would be without the user's own, and where it comes from.
+         */
+        FieldOut: {
+            /** Field */
+            field: string;
+            /** Least */
+            least: number;
+            /** Most */
+            most: number;
+            /** Name */
+            name: string;
+            /** Source */
+            source: string;
+            /** Starting */
+            starting: number;
+            /** Unit */
+            unit: string;
+            /** Value */
+            value: number;
+        };
+        /**
          * Figure
          * @description A value in `unit` with the chain of steps that made it, first step first.
          */
@@ -556,6 +864,48 @@ export interface components {
             unit: string;
             /** Value */
             value: number;
+        };
+        /**
+         * FileIn
+         * @description A file's text. `on_clash` "ask" only looks, and keeps nothing as long as something clashes.
+         */
+        FileIn: {
+            /** Name */
+            name: string;
+            /**
+             * On Clash
+             * @default ask
+             * @enum {string}
+             */
+            on_clash?: "ask" | "keep mine" | "take theirs";
+            /** Text */
+            text: string;
+        };
+        /**
+         * FileOut
+         * @description What the file holds beside the workshop, and how many entries were taken from it.
+         */
+        FileOut: {
+            /** Arrivals */
+            arrivals: components["schemas"]["Arrival"][];
+            /** Asks */
+            asks: boolean;
+            /** Taken */
+            taken: number;
+        };
+        /**
+         * Filling
+         * @description `count` fillings of a measure, each to `ml` (its brim, or one of its marks).
+         */
+        Filling: {
+            /** Count */
+            count: number;
+            /** Ml */
+            ml: number;
+            /** Name */
+            name: string;
+            /** To Mark */
+            to_mark: boolean;
         };
         /**
          * Finding
@@ -783,8 +1133,155 @@ export interface components {
             saved_at: string;
         };
         /**
+         * Kit
+         * @description A drawer of measures, and a scale when there is one (`scale_g` is its resolution in g, 0 for none).
+         */
+        "Kit-Input": {
+            /** Measures */
+            measures: components["schemas"]["KitMeasure-Input"][];
+            /** Name */
+            name: string;
+            /**
+             * Scale G
+             * @default 0
+             */
+            scale_g?: number;
+            /** Slug */
+            slug: string;
+            /**
+             * Surplus
+             * @description How much more than needed may be mixed so that it measures well: 0.3 is 30 %.
+             * @default 0.3
+             */
+            surplus?: number;
+            /**
+             * Tolerance
+             * @description The largest relative change of any share that is accepted.
+             * @default 0.03
+             */
+            tolerance?: number;
+        };
+        /**
+         * Kit
+         * @description A drawer of measures, and a scale when there is one (`scale_g` is its resolution in g, 0 for none).
+         */
+        "Kit-Output": {
+            /** Measures */
+            measures: components["schemas"]["KitMeasure-Output"][];
+            /** Name */
+            name: string;
+            /**
+             * Scale G
+             * @default 0
+             */
+            scale_g: number;
+            /** Slug */
+            slug: string;
+            /**
+             * Surplus
+             * @description How much more than needed may be mixed so that it measures well: 0.3 is 30 %.
+             * @default 0.3
+             */
+            surplus: number;
+            /**
+             * Tolerance
+             * @description The largest relative change of any share that is accepted.
+             * @default 0.03
+             */
+            tolerance: number;
+        };
+        /**
+         * KitAnswer
+         * @description The trade-offs, best first: the first is the default. Without any, `says` why, and what would work.
+         */
+        KitAnswer: {
+            /** Options */
+            options: components["schemas"]["KitOption"][];
+            /**
+             * Proved
+             * @description Whether the search looked at everything: false when it had to stop early.
+             * @default true
+             */
+            proved: boolean;
+            /**
+             * Says
+             * @default
+             */
+            says: string;
+            /**
+             * Smallest Batch
+             * @description How many times the need the smallest batch is that can be measured; None when the need can be.
+             */
+            smallest_batch: number | null;
+            /** Weighed */
+            weighed: components["schemas"]["Weighed"][];
+        };
+        /**
+         * KitMeasure
+         * @description One thing to measure with. `step_ml` is the spacing of its marks; 0 when it is only ever filled level.
+         */
+        "KitMeasure-Input": {
+            /**
+             * Kind
+             * @default spoon
+             * @enum {string}
+             */
+            kind?: "spoon" | "scoop" | "cup" | "jug" | "syringe";
+            /** Ml */
+            ml: number;
+            /** Name */
+            name: string;
+            /**
+             * Step Ml
+             * @default 0
+             */
+            step_ml?: number;
+        };
+        /**
+         * KitMeasure
+         * @description One thing to measure with. `step_ml` is the spacing of its marks; 0 when it is only ever filled level.
+         */
+        "KitMeasure-Output": {
+            /**
+             * Kind
+             * @default spoon
+             * @enum {string}
+             */
+            kind: "spoon" | "scoop" | "cup" | "jug" | "syringe";
+            /** Ml */
+            ml: number;
+            /** Name */
+            name: string;
+            /**
+             * Step Ml
+             * @default 0
+             */
+            step_ml: number;
+        };
+        /**
+         * KitOption
+         * @description One way to measure the whole mix: total in ml as poured, surplus over the need, worst share error, fillings.
+         */
+        KitOption: {
+            /** Count */
+            count: number;
+            /** Error */
+            error: number;
+            /** Label */
+            label: string;
+            /** Parts */
+            parts: components["schemas"]["Measured"][];
+            /** Surplus */
+            surplus: number;
+            /** Total Ml */
+            total_ml: number;
+        };
+        /**
          * Layer
          * @description The coats of one mix on a zone. `amounts` are the recipe's amounts as changed for this layer.
+         *
+         *     With `pots` the mix is made several times over, each pot with its share and its own colours; without, once,
+         *     with the layer's `colours` and `tints`.
          */
         "Layer-Input": {
             /** Amounts */
@@ -807,6 +1304,11 @@ export interface components {
              * @default 0.1
              */
             margin?: number;
+            /**
+             * Pots
+             * @default []
+             */
+            pots?: components["schemas"]["Pot-Input"][];
             /** Recipe */
             recipe: string;
             /**
@@ -816,6 +1318,16 @@ export interface components {
             school?: string;
             /** Technique */
             technique: string;
+            /**
+             * Thickness Mm
+             * @description Mean thickness of a textured or trowelled coat; other coats do not have one.
+             * @default 1
+             */
+            thickness_mm?: number;
+            /** Tints */
+            tints?: {
+                [key: string]: components["schemas"]["Tint"][];
+            };
             /** Tool */
             tool: string;
             /**
@@ -829,6 +1341,9 @@ export interface components {
         /**
          * Layer
          * @description The coats of one mix on a zone. `amounts` are the recipe's amounts as changed for this layer.
+         *
+         *     With `pots` the mix is made several times over, each pot with its share and its own colours; without, once,
+         *     with the layer's `colours` and `tints`.
          */
         "Layer-Output": {
             /** Amounts */
@@ -851,6 +1366,11 @@ export interface components {
              * @default 0.1
              */
             margin: number;
+            /**
+             * Pots
+             * @default []
+             */
+            pots: components["schemas"]["Pot-Output"][];
             /** Recipe */
             recipe: string;
             /**
@@ -860,6 +1380,16 @@ export interface components {
             school: string;
             /** Technique */
             technique: string;
+            /**
+             * Thickness Mm
+             * @description Mean thickness of a textured or trowelled coat; other coats do not have one.
+             * @default 1
+             */
+            thickness_mm: number;
+            /** Tints */
+            tints: {
+                [key: string]: components["schemas"]["Tint"][];
+            };
             /** Tool */
             tool: string;
             /**
@@ -884,7 +1414,7 @@ export interface components {
         };
         /**
          * LayerPlan
-         * @description The plan of one layer; `mix` is None where a problem stands in its way.
+         * @description The plan of one layer: a mix for each of its pots, none where a problem stands in its way.
          */
         LayerPlan: {
             /** Findings */
@@ -893,7 +1423,8 @@ export interface components {
             layer: string;
             /** Limits */
             limits: components["schemas"]["DialLimit"][];
-            mix: components["schemas"]["Mix"] | null;
+            /** Mixes */
+            mixes: components["schemas"]["Mix"][];
             /** Name */
             name: string;
             /** Zone */
@@ -1242,6 +1773,16 @@ export interface components {
             spoken: boolean;
         };
         /**
+         * MeasureIn
+         * @description What a mix needs of each component. `kit` is the one in use when it is left out.
+         */
+        MeasureIn: {
+            /** Kit */
+            kit?: string | null;
+            /** Needs */
+            needs: components["schemas"]["NeedIn"][];
+        };
+        /**
          * MeasureSystem
          * @description A family of measures that go together, with where their sizes are laid down.
          */
@@ -1269,6 +1810,22 @@ export interface components {
             slug: string;
         };
         /**
+         * Measured
+         * @description How one component is measured out. `error` is the relative change of its share of the whole.
+         */
+        Measured: {
+            /** Component */
+            component: string;
+            /** Error */
+            error: number;
+            /** Fillings */
+            fillings: components["schemas"]["Filling"][];
+            /** Ml */
+            ml: number;
+            /** Need Ml */
+            need_ml: number;
+        };
+        /**
          * Mix
          * @description A batch as planned. `volume` is what it yields; `naive_ml` what adding up the poured volumes would say.
          */
@@ -1278,18 +1835,33 @@ export interface components {
             jar: components["schemas"]["Jar"];
             /** Mass G */
             mass_g: number;
+            /** Measured By */
+            measured_by: string;
             /** Naive Ml */
             naive_ml: number;
             /** Name */
             name: string;
             /** Parts */
             parts: components["schemas"]["Part"][];
+            /** Pot */
+            pot: string;
+            /** Pot Name */
+            pot_name: string;
             /** Recipe */
             recipe: string;
             /** Target */
             target: string;
             thickness: components["schemas"]["Thickness"];
             volume: components["schemas"]["Figure"];
+        };
+        /** NeedIn */
+        NeedIn: {
+            /** Component */
+            component: string;
+            /** G */
+            g: number;
+            /** Ml */
+            ml: number;
         };
         /**
          * NextAction
@@ -1302,6 +1874,86 @@ export interface components {
             detail: string;
             /** Says */
             says: string;
+        };
+        /**
+         * Overlay
+         * @description A value of the user's own in place of a starting value; deleting it puts the starting value back.
+         */
+        Overlay: {
+            /**
+             * At
+             * @description The day, as 2026-11-24.
+             */
+            at: string;
+            /**
+             * Field
+             * @enum {string}
+             */
+            field: "bulk_density" | "true_density" | "swelling" | "packing_limit" | "viscosity_mpa_s" | "label_rate_ml_per_m2" | "hiding";
+            /**
+             * Source
+             * @enum {string}
+             */
+            source: "label" | "measured";
+            /** Value */
+            value: number;
+        };
+        /**
+         * Pack
+         * @description A size it is sold in, and what that costs.
+         */
+        "Pack-Input": {
+            /**
+             * Currency
+             * @default
+             */
+            currency?: string;
+            /** Price */
+            price: number;
+            /** Size */
+            size: number;
+            /**
+             * Unit
+             * @enum {string}
+             */
+            unit: "ml" | "g";
+        };
+        /**
+         * Pack
+         * @description A size it is sold in, and what that costs.
+         */
+        "Pack-Output": {
+            /**
+             * Currency
+             * @default
+             */
+            currency: string;
+            /** Price */
+            price: number;
+            /** Size */
+            size: number;
+            /**
+             * Unit
+             * @enum {string}
+             */
+            unit: "ml" | "g";
+        };
+        /**
+         * Paint
+         * @description One of the paints a component's colour is mixed from, as an amount.
+         */
+        Paint: {
+            /** G */
+            g: number;
+            /** Hex */
+            hex: string;
+            /** Ml */
+            ml: number;
+            /** Name */
+            name: string;
+            /** Parts */
+            parts: number;
+            spoken: components["schemas"]["Spoken"];
         };
         /**
          * Part
@@ -1321,6 +1973,8 @@ export interface components {
             material: string;
             /** Name */
             name: string;
+            /** Paints */
+            paints: components["schemas"]["Paint"][];
             /** Per Paint */
             per_paint: number | null;
             poured: components["schemas"]["Figure"];
@@ -1328,6 +1982,8 @@ export interface components {
             role: string;
             /** Share */
             share: number;
+            /** Share By Weight */
+            share_by_weight: number;
             /** Solid */
             solid: boolean;
             spoken: components["schemas"]["Spoken"];
@@ -1397,6 +2053,56 @@ export interface components {
             x: number;
             /** Y */
             y: number;
+        };
+        /**
+         * Pot
+         * @description One of several pots mixed from one recipe: its share of the surface, and its colours.
+         *
+         *     `tints` says what a component's colour is mixed from; it goes before `colours`.
+         */
+        "Pot-Input": {
+            /** Colours */
+            colours?: {
+                [key: string]: components["schemas"]["Colour"];
+            };
+            /** Id */
+            id: string;
+            /** Name */
+            name: string;
+            /**
+             * Share
+             * @default 1
+             */
+            share?: number;
+            /** Tints */
+            tints?: {
+                [key: string]: components["schemas"]["Tint"][];
+            };
+        };
+        /**
+         * Pot
+         * @description One of several pots mixed from one recipe: its share of the surface, and its colours.
+         *
+         *     `tints` says what a component's colour is mixed from; it goes before `colours`.
+         */
+        "Pot-Output": {
+            /** Colours */
+            colours: {
+                [key: string]: components["schemas"]["Colour"];
+            };
+            /** Id */
+            id: string;
+            /** Name */
+            name: string;
+            /**
+             * Share
+             * @default 1
+             */
+            share: number;
+            /** Tints */
+            tints: {
+                [key: string]: components["schemas"]["Tint"][];
+            };
         };
         /**
          * Problem
@@ -1605,6 +2311,165 @@ export interface components {
             slug: string;
         };
         /**
+         * Settings
+         * @description What the user has chosen for the whole workshop.
+         */
+        "Settings-Input": {
+            /**
+             * Kit
+             * @default metric-spoons
+             */
+            kit?: string;
+            /**
+             * Measures
+             * @default metric
+             */
+            measures?: string;
+        };
+        /**
+         * Settings
+         * @description What the user has chosen for the whole workshop.
+         */
+        "Settings-Output": {
+            /**
+             * Kit
+             * @default metric-spoons
+             */
+            kit: string;
+            /**
+             * Measures
+             * @default metric
+             */
+            measures: string;
+        };
+        /**
+         * Sheet
+         * @description A recipe worked out for an amount.
+         */
+        Sheet: {
+            /** Contradictions */
+            contradictions: components["schemas"]["Contradiction"][];
+            /** Limits */
+            limits: components["schemas"]["DialLimit"][];
+            mix: components["schemas"]["Mix"];
+            recipe: components["schemas"]["Recipe-Output"];
+        };
+        /**
+         * SheetIn
+         * @description A recipe, by slug or as a draft, and how much of it.
+         */
+        SheetIn: {
+            /** Recipe */
+            recipe: string | components["schemas"]["Recipe-Input"];
+            /**
+             * School
+             * @default
+             */
+            school?: string;
+            /** Sequence */
+            sequence: number;
+            /** Want */
+            want: components["schemas"]["FromTotal"] | components["schemas"]["FromPart"] | components["schemas"]["FromVessel"];
+        };
+        /** SheetOut */
+        SheetOut: {
+            /** Sequence */
+            sequence: number;
+            sheet: components["schemas"]["Sheet"];
+        };
+        /**
+         * ShelfItem
+         * @description A material on the shelf. `own` defines one the catalogue does not have.
+         */
+        "ShelfItem-Input": {
+            /**
+             * Note
+             * @default
+             */
+            note?: string;
+            /**
+             * On Hand
+             * @default 0
+             */
+            on_hand?: number;
+            /**
+             * Opened On
+             * @default
+             */
+            opened_on?: string;
+            /**
+             * Overlays
+             * @default []
+             */
+            overlays?: components["schemas"]["Overlay"][];
+            own?: components["schemas"]["Material-Input"] | null;
+            /**
+             * Packs
+             * @default []
+             */
+            packs?: components["schemas"]["Pack-Input"][];
+            /** Slug */
+            slug: string;
+            /**
+             * Unit
+             * @default ml
+             * @enum {string}
+             */
+            unit?: "ml" | "g";
+        };
+        /**
+         * ShelfItem
+         * @description A material on the shelf. `own` defines one the catalogue does not have.
+         */
+        "ShelfItem-Output": {
+            /**
+             * Note
+             * @default
+             */
+            note: string;
+            /**
+             * On Hand
+             * @default 0
+             */
+            on_hand: number;
+            /**
+             * Opened On
+             * @default
+             */
+            opened_on: string;
+            /**
+             * Overlays
+             * @default []
+             */
+            overlays: components["schemas"]["Overlay"][];
+            own: components["schemas"]["Material-Output"] | null;
+            /**
+             * Packs
+             * @default []
+             */
+            packs: components["schemas"]["Pack-Output"][];
+            /** Slug */
+            slug: string;
+            /**
+             * Unit
+             * @default ml
+             * @enum {string}
+             */
+            unit: "ml" | "g";
+        };
+        /**
+         * ShelfLine
+         * @description A material with what the shelf knows of it.
+         */
+        ShelfLine: {
+            item: components["schemas"]["ShelfItem-Output"];
+            material: components["schemas"]["Material-Output"];
+            /** On Shelf */
+            on_shelf: boolean;
+            /** Values */
+            values: components["schemas"]["FieldOut"][];
+        };
+        /**
          * SizeSpec
          * @description A size a tape gives, and between which bounds (mm) a piece of this kind can have it.
          */
@@ -1619,6 +2484,20 @@ export interface components {
             slug: string;
             /** Usual Mm */
             usual_mm: number;
+        };
+        /**
+         * Slice
+         * @description A component's share of a recipe, as poured.
+         */
+        Slice: {
+            /** Component */
+            component: string;
+            /** Hex */
+            hex: string;
+            /** Name */
+            name: string;
+            /** Share */
+            share: number;
         };
         /**
          * Spoken
@@ -1668,8 +2547,11 @@ export interface components {
              * @default New job
              */
             name?: string;
-            /** Recipe */
-            recipe: string;
+            /**
+             * Recipe
+             * @default paint-wash-raw-wood
+             */
+            recipe?: string;
         };
         /**
          * Step
@@ -1730,13 +2612,58 @@ export interface components {
          * Technique
          * @description A way of putting a mix on.
          */
-        Technique: {
+        "Technique-Input": {
             /** How */
             how: string;
             /** Name */
             name: string;
             /** Pace M2 Per H */
             pace_m2_per_h: number;
+            /**
+             * Per Mm
+             * @description True for textured and trowelled coats: the wet rate is for each mm of mean thickness.
+             * @default false
+             */
+            per_mm?: boolean;
+            /** Provenance */
+            provenance: string;
+            /**
+             * Rate Includes Ground
+             * @description True when the wet rate was taken on its own thirsty ground, so that nothing is added for thirst.
+             */
+            rate_includes_ground: boolean;
+            /** Slug */
+            slug: string;
+            /**
+             * Surfaces
+             * @description The kinds of surface it is for; empty for any.
+             */
+            surfaces: string[];
+            /**
+             * Tools
+             * @description Usual tools, the best first.
+             */
+            tools: string[];
+            /** Wet Rate Ml Per M2 */
+            wet_rate_ml_per_m2: number;
+        };
+        /**
+         * Technique
+         * @description A way of putting a mix on.
+         */
+        "Technique-Output": {
+            /** How */
+            how: string;
+            /** Name */
+            name: string;
+            /** Pace M2 Per H */
+            pace_m2_per_h: number;
+            /**
+             * Per Mm
+             * @description True for textured and trowelled coats: the wet rate is for each mm of mean thickness.
+             * @default false
+             */
+            per_mm: boolean;
             /** Provenance */
             provenance: string;
             /**
@@ -1787,6 +2714,47 @@ export interface components {
             viscosity_mpa_s: number;
             /** Word */
             word: string;
+        };
+        /**
+         * Tint
+         * @description One of the paints a colour is mixed from, with its parts by volume.
+         */
+        Tint: {
+            /** Hex */
+            hex: string;
+            /** Name */
+            name: string;
+            /** Parts */
+            parts: number;
+        };
+        /**
+         * TintIn
+         * @description What is in the tin now, and how strong it should be, as shares by weight.
+         */
+        TintIn: {
+            /** Share */
+            share: number;
+            /**
+             * Steps
+             * @default 3
+             */
+            steps?: number;
+            /** Target */
+            target: number;
+            /** Tin G */
+            tin_g: number;
+        };
+        /**
+         * TintStep
+         * @description One addition: `add_g` of tint, the tin's weight and its share of tint afterwards.
+         */
+        TintStep: {
+            /** Add G */
+            add_g: number;
+            /** Share */
+            share: number;
+            /** Tin G */
+            tin_g: number;
         };
         /**
          * Tool
@@ -1841,6 +2809,30 @@ export interface components {
             share: number;
         };
         /**
+         * Weighed
+         * @description A component on the scale: need and what to weigh out, g. `error` is the relative change of its share.
+         */
+        Weighed: {
+            /** Component */
+            component: string;
+            /** Error */
+            error: number;
+            /** G */
+            g: number;
+            /** Need G */
+            need_g: number;
+        };
+        /**
+         * WeighingIn
+         * @description A level measure of `ml` that weighs `grams`.
+         */
+        WeighingIn: {
+            /** Grams */
+            grams: number;
+            /** Ml */
+            ml: number;
+        };
+        /**
          * WeightParts
          * @description Parts by weight.
          */
@@ -1865,52 +2857,6 @@ export interface components {
             by: "weight-share";
             /** Share */
             share: number;
-        };
-        /**
-         * Workshop
-         * @description The user's own workshop.
-         */
-        "Workshop-Input": {
-            /**
-             * Format
-             * @default lumso-workshop
-             * @constant
-             */
-            format?: "lumso-workshop";
-            /**
-             * Measures
-             * @default metric
-             */
-            measures?: string;
-            /**
-             * Version
-             * @default 1
-             * @constant
-             */
-            version?: 1;
-        };
-        /**
-         * Workshop
-         * @description The user's own workshop.
-         */
-        "Workshop-Output": {
-            /**
-             * Format
-             * @default lumso-workshop
-             * @constant
-             */
-            format: "lumso-workshop";
-            /**
-             * Measures
-             * @default metric
-             */
-            measures: string;
-            /**
-             * Version
-             * @default 1
-             * @constant
-             */
-            version: 1;
         };
         /**
          * Zone
@@ -1984,6 +2930,99 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["CatalogueOut"];
+                };
+            };
+            /** @description Problem details */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    export_csv_api_export_shelf_csv_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": unknown;
+                };
+            };
+            /** @description Problem details */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    export_json_api_export__what__json_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                what: "recipes" | "kits" | "shelf" | "workshop";
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": unknown;
+                };
+            };
+            /** @description Problem details */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    import_file_api_import_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["FileIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FileOut"];
                 };
             };
             /** @description Problem details */
@@ -2295,6 +3334,70 @@ export interface operations {
             };
         };
     };
+    put_kit_api_kits__slug__put: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                slug: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Kit-Input"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Kit-Output"];
+                };
+            };
+            /** @description Problem details */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    delete_kit_api_kits__slug__delete: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                slug: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Problem details */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
     start_api_layers_post: {
         parameters: {
             query?: never;
@@ -2361,6 +3464,39 @@ export interface operations {
             };
         };
     };
+    measure_api_measure_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["MeasureIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["KitAnswer"];
+                };
+            };
+            /** @description Problem details */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
     plan_job_api_plan_post: {
         parameters: {
             query?: never;
@@ -2394,7 +3530,104 @@ export interface operations {
             };
         };
     };
-    get_workshop_api_workshop_get: {
+    put_recipe_api_recipes__slug__put: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                slug: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Recipe-Input"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Recipe-Output"];
+                };
+            };
+            /** @description Problem details */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    delete_recipe_api_recipes__slug__delete: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                slug: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Problem details */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    work_out_api_sheet_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SheetIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SheetOut"];
+                };
+            };
+            /** @description Problem details */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    get_shelf_api_shelf_get: {
         parameters: {
             query?: never;
             header?: never;
@@ -2409,7 +3642,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Workshop-Output"];
+                    "application/json": components["schemas"]["ShelfLine"][];
                 };
             };
             /** @description Problem details */
@@ -2423,7 +3656,7 @@ export interface operations {
             };
         };
     };
-    put_workshop_api_workshop_put: {
+    weigh_level_cup_api_shelf_density_post: {
         parameters: {
             query?: never;
             header?: never;
@@ -2432,7 +3665,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["Workshop-Input"];
+                "application/json": components["schemas"]["WeighingIn"];
             };
         };
         responses: {
@@ -2442,7 +3675,166 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Workshop-Output"];
+                    "application/json": components["schemas"]["DensityOut"];
+                };
+            };
+            /** @description Problem details */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    put_shelf_item_api_shelf__slug__put: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                slug: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ShelfItem-Input"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ShelfLine"];
+                };
+            };
+            /** @description Problem details */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    delete_shelf_item_api_shelf__slug__delete: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                slug: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Problem details */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    tint_api_tint_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TintIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TintStep"][];
+                };
+            };
+            /** @description Problem details */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    get_settings_api_workshop_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Settings-Output"];
+                };
+            };
+            /** @description Problem details */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    put_settings_api_workshop_put: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Settings-Input"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Settings-Output"];
                 };
             };
             /** @description Problem details */

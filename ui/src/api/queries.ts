@@ -1,11 +1,29 @@
-import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
-import { answer, api, type Catalogue, type JobLine, type JobReply, type Workshop } from "./client";
+import { keepPreviousData, useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import {
+  answer,
+  api,
+  type Catalogue,
+  type FileReply,
+  type JobLine,
+  type JobReply,
+  type Kit,
+  type KitAnswer,
+  type Mix,
+  type PotWant,
+  type Recipe,
+  type Settings,
+  type Sheet,
+  type ShelfItem,
+  type ShelfLine,
+} from "./client";
+
+const HELD = Number.POSITIVE_INFINITY;
 
 export function useCatalogue() {
   return useQuery<Catalogue>({
     queryKey: ["catalogue"],
     queryFn: () => answer(api.GET("/api/catalogue")),
-    staleTime: Number.POSITIVE_INFINITY,
+    staleTime: HELD,
   });
 }
 
@@ -13,31 +31,100 @@ export function useJobs() {
   return useQuery<JobLine[]>({ queryKey: ["jobs"], queryFn: () => answer(api.GET("/api/jobs")) });
 }
 
-export function useWorkshop() {
-  return useQuery<Workshop>({ queryKey: ["workshop"], queryFn: () => answer(api.GET("/api/workshop")) });
+export function useSettings() {
+  return useQuery<Settings>({ queryKey: ["settings"], queryFn: () => answer(api.GET("/api/workshop")) });
 }
 
-export function useSetWorkshop() {
-  const client = useQueryClient();
-  return useMutation<Workshop, Error, Workshop>({
-    mutationFn: (workshop) => answer(api.PUT("/api/workshop", { body: workshop })),
-    onSuccess: (workshop) => client.setQueryData(["workshop"], workshop),
+export function useShelf() {
+  return useQuery<ShelfLine[]>({ queryKey: ["shelf"], queryFn: () => answer(api.GET("/api/shelf")) });
+}
+
+/** How to measure a mix with the kit in use: arrives beside the live plan, and is remembered. */
+export function useMeasured(mix: Mix | undefined, kit: string) {
+  const needs = (mix?.parts ?? []).map((p) => ({
+    component: p.component,
+    ml: Number(p.poured.value.toFixed(4)),
+    g: Number(p.mass.value.toFixed(4)),
+  }));
+  return useQuery<KitAnswer>({
+    queryKey: ["measure", kit, needs],
+    queryFn: ({ signal }) => answer(api.POST("/api/measure", { body: { needs, kit }, signal })),
+    enabled: needs.length > 0 && kit !== "",
+    placeholderData: keepPreviousData,
+    staleTime: HELD,
   });
 }
 
-export function useBeginJob() {
-  const client = useQueryClient();
-  return useMutation<JobReply, Error, { recipe: string; ml?: number }>({
-    mutationFn: (start) => answer(api.POST("/api/jobs/start", { body: start })),
-    onSuccess: () => client.invalidateQueries({ queryKey: ["jobs"] }),
+/** A recipe worked out for an amount; the last answer stays on the screen until the next one is there. */
+export function useSheet(recipe: string | Recipe, school: string, want: PotWant, measures: string) {
+  return useQuery<Sheet>({
+    queryKey: ["sheet", recipe, school, want, measures],
+    queryFn: async ({ signal }) => {
+      const body = { sequence: 0, recipe, school, want };
+      return (await answer(api.POST("/api/sheet", { body, signal }))).sheet;
+    },
+    placeholderData: keepPreviousData,
+    retry: false,
   });
 }
 
-export function usePutAway() {
+/** A change to the workshop, after which everything that follows from it is asked for again. */
+function useChange<In, Out>(change: (given: In) => Promise<Out>) {
   const client = useQueryClient();
-  return useMutation<unknown, Error, { id: string; away: boolean }>({
-    mutationFn: ({ id, away }) =>
-      answer(api.PUT("/api/jobs/{job_id}/away", { params: { path: { job_id: id } }, body: { away } })),
-    onSuccess: () => client.invalidateQueries({ queryKey: ["jobs"] }),
+  return useMutation<Out, Error, In>({
+    mutationFn: change,
+    onSuccess: () =>
+      Promise.all(
+        ["settings", "catalogue", "shelf", "measure", "sheet", "jobs"].map((key) =>
+          client.invalidateQueries({ queryKey: [key] }),
+        ),
+      ),
   });
 }
+
+const at = <P>(path: P) => ({ params: { path } });
+
+export const useChoose = () =>
+  useChange((chosen: Settings) => answer(api.PUT("/api/workshop", { body: chosen })));
+
+export const usePutKit = () =>
+  useChange((kit: Kit) => answer(api.PUT("/api/kits/{slug}", { ...at({ slug: kit.slug }), body: kit })));
+
+export const useDeleteKit = () =>
+  useChange((slug: string) => answer(api.DELETE("/api/kits/{slug}", at({ slug }))));
+
+export const usePutShelf = () =>
+  useChange((item: ShelfItem) =>
+    answer(api.PUT("/api/shelf/{slug}", { ...at({ slug: item.slug }), body: item })),
+  );
+
+export const useDeleteShelf = () =>
+  useChange((slug: string) => answer(api.DELETE("/api/shelf/{slug}", at({ slug }))));
+
+export const usePutRecipe = () =>
+  useChange((recipe: Recipe) =>
+    answer(api.PUT("/api/recipes/{slug}", { ...at({ slug: recipe.slug }), body: recipe, keepalive: true })),
+  );
+
+export const useDeleteRecipe = () =>
+  useChange((slug: string) => answer(api.DELETE("/api/recipes/{slug}", at({ slug }))));
+
+export const useImport = () =>
+  useChange(
+    (file: {
+      name: string;
+      text: string;
+      on_clash: "ask" | "keep mine" | "take theirs";
+    }): Promise<FileReply> => answer(api.POST("/api/import", { body: file })),
+  );
+
+export const useBeginJob = () =>
+  useChange(
+    (start: { recipe?: string; ml?: number }): Promise<JobReply> =>
+      answer(api.POST("/api/jobs/start", { body: start })),
+  );
+
+export const usePutAway = () =>
+  useChange(({ id, away }: { id: string; away: boolean }) =>
+    answer(api.PUT("/api/jobs/{job_id}/away", { ...at({ job_id: id }), body: { away } })),
+  );

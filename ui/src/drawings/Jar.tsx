@@ -4,7 +4,7 @@ import { say } from "../parts/say";
 const WIDTH = 190;
 const HEIGHT = 420;
 const WALL = 3;
-const LEFT = 74;
+const LEFT = 96;
 
 /** The jar: a mix in pouring order, true to volume, graduated in the user's own measures. */
 export function Jar({ jar, picked }: { jar: JarDrawing; picked?: string | undefined }) {
@@ -74,10 +74,10 @@ export function Jar({ jar, picked }: { jar: JarDrawing; picked?: string | undefi
           {g.label && (
             <text
               x={LEFT - 9}
-              y={y(g.ml) + 5}
+              y={y(g.ml) + 7}
               textAnchor="end"
               className="narrow"
-              fontSize="15"
+              fontSize="20"
               fontWeight="560"
             >
               {g.label}

@@ -32,7 +32,7 @@ export function JobView() {
 
 /** On a narrow screen the pot is below the fold: its amounts stay in reach at the foot. */
 function PotInReach({ open }: { open: OpenJob }) {
-  const mix = open.plan.zones[0]?.layers[0]?.mix;
+  const mix = open.plan.zones[0]?.layers[0]?.mixes[0];
   if (!mix) return null;
   return (
     <a

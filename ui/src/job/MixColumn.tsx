@@ -3,6 +3,7 @@ import { ShareRule } from "../drawings/ShareRule";
 import { Choice, Stepper } from "../parts/fields";
 import { percent } from "../parts/say";
 import { changeLayer } from "./change";
+import { PotsEditor } from "./PotsEditor";
 import type { OpenJob } from "./useJob";
 
 /** What goes on: the mix, its water, how it is put on, and how often. */
@@ -14,8 +15,10 @@ export function MixColumn({ open, catalogue }: { open: OpenJob; catalogue: Catal
   const recipe = catalogue.recipes.find((r) => r.slug === layer.recipe);
   const technique = catalogue.techniques.find((t) => t.slug === layer.technique);
   const dial = recipe?.components.find((c) => c.id === recipe.dial);
-  const amount = dial && (layer.amounts[dial.id] ?? dial.amount);
-  const share = amount && "share" in amount ? amount.share : null;
+  const schoolAmounts = recipe?.schools.find((x) => x.slug === layer.school)?.amounts ?? {};
+  const amount = dial && (layer.amounts[dial.id] ?? schoolAmounts[dial.id] ?? dial.amount);
+  const now = planned.mixes[0]?.parts.find((p) => p.component === dial?.id)?.share;
+  const share = amount?.by === "volume-share" ? amount.share : (now ?? null);
   const paint = recipe?.components.find((c) => c.role === "paint");
   const colour = paint && layer.colours[paint.id];
   const ground = catalogue.grounds.find((g) => g.slug === zone.ground);
@@ -45,7 +48,7 @@ export function MixColumn({ open, catalogue }: { open: OpenJob; catalogue: Catal
         />
         <p className="narrow mt-1 text-sm text-soft">{recipe?.looks}</p>
       </div>
-      {paint && (
+      {paint && layer.pots.length === 0 && (
         <div className="grid grid-cols-[auto_1fr] gap-2">
           <label className="narrow text-sm font-semibold text-soft">
             <span className="block">Colour</span>
@@ -80,6 +83,19 @@ export function MixColumn({ open, catalogue }: { open: OpenJob; catalogue: Catal
               }
             />
           </label>
+        </div>
+      )}
+      {recipe && recipe.schools.length > 0 && (
+        <div>
+          <Choice
+            label="School"
+            value={layer.school}
+            options={[{ slug: "", name: "as the book has it" }, ...recipe.schools]}
+            onChange={(school) => change({ school, amounts: {} })}
+          />
+          <p className="narrow mt-1 text-sm text-soft">
+            {recipe.schools.find((x) => x.slug === layer.school)?.reason ?? recipe.default_school}
+          </p>
         </div>
       )}
       {dial && share !== null && (
@@ -130,6 +146,18 @@ export function MixColumn({ open, catalogue }: { open: OpenJob; catalogue: Catal
           onChange={(margin) => change({ margin: Math.round(margin * 100) / 100 })}
         />
       </div>
+      {technique?.per_mm && (
+        <Stepper
+          label="Mean thickness of a coat"
+          value={layer.thickness_mm}
+          min={0.5}
+          max={10}
+          step={0.5}
+          shown={`${layer.thickness_mm} mm`}
+          onChange={(thickness_mm) => change({ thickness_mm })}
+        />
+      )}
+      {paint && <PotsEditor layer={layer} paint={paint} onChange={(pots) => change({ pots })} />}
       {problems.map((p) => (
         <p key={p.at + p.says} role="alert" className="border-l-4 border-ink pl-2 font-semibold">
           {p.says} <span className="font-normal">Allowed: {p.allowed}.</span>

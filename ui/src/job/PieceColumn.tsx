@@ -14,7 +14,7 @@ export function PieceColumn({ open, catalogue }: { open: OpenJob; catalogue: Cat
   const layer = zone?.layers[0];
   if (!zone || !planned || !layer) return null;
   const kind = catalogue.pieces.find((k) => k.slug === job.piece?.kind);
-  const paint = planned.layers[0]?.mix?.parts.find((p) => p.role === "paint");
+  const paint = planned.layers[0]?.mixes[0]?.parts.find((p) => p.role === "paint");
   const ground = catalogue.grounds.find((g) => g.slug === zone.ground);
   const fault = (at: string) => plan.problems.find((p) => p.at === at);
 

@@ -1,7 +1,7 @@
 import { useState } from "react";
 import { Link, useNavigate } from "react-router";
 import type { JobLine } from "../api/client";
-import { useBeginJob, useCatalogue, useJobs, usePutAway } from "../api/queries";
+import { useBeginJob, useJobs, usePutAway } from "../api/queries";
 import { Jar } from "../drawings/Jar";
 import { Failure } from "../parts/Failure";
 import { say, when } from "../parts/say";
@@ -9,28 +9,18 @@ import { say, when } from "../parts/say";
 /** What to do next on the last job, and all the jobs under it. */
 export function JobsView() {
   const jobs = useJobs();
-  const catalogue = useCatalogue();
   const begin = useBeginJob();
   const away = usePutAway();
   const navigate = useNavigate();
   const [gone, setGone] = useState<JobLine | null>(null);
 
-  function newJob() {
-    const recipe =
-      catalogue.data?.recipes.find((r) => r.surfaces.includes("raw wood")) ?? catalogue.data?.recipes[0];
-    if (recipe) begin.mutate({ recipe: recipe.slug }, { onSuccess: (made) => navigate(`/jobs/${made.id}`) });
-  }
+  const newJob = () => begin.mutate({}, { onSuccess: (made) => navigate(`/jobs/${made.id}`) });
 
   if (jobs.error) return <Failure error={jobs.error} onRetry={() => void jobs.refetch()} />;
   if (!jobs.data) return <p className="p-6 text-soft">Opening the jobs…</p>;
   const [last, ...rest] = jobs.data;
   const start = (
-    <button
-      type="button"
-      className="press press-strong px-5"
-      onClick={newJob}
-      disabled={begin.isPending || !catalogue.data}
-    >
+    <button type="button" className="press press-strong px-5" onClick={newJob} disabled={begin.isPending}>
       New job
     </button>
   );

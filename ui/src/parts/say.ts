@@ -21,3 +21,12 @@ export function newId(): string {
   const bytes = crypto.getRandomValues(new Uint8Array(10));
   return Array.from(bytes, (b) => (b % 36).toString(36)).join("");
 }
+
+const VULGAR: Record<string, string> = { "0.25": "¼", "0.33": "⅓", "0.5": "½", "0.67": "⅔", "0.75": "¾" };
+
+/** A count of parts with its fraction as cooks write it: ¾, 1½. */
+export function parts(value: number): string {
+  const whole = Math.floor(value);
+  const mark = VULGAR[String(Math.round((value - whole) * 100) / 100)];
+  return mark ? `${whole || ""}${mark}` : say(value);
+}

@@ -1,0 +1,132 @@
+"""The recipe book, the kit and the shelf: whole tasks."""
+
+import json
+import re
+from pathlib import Path
+
+import pytest
+from playwright.sync_api import Page, expect
+
+from tests.browser.conftest import Running, serious
+
+
+def test_a_recipe_is_found_scaled_from_what_is_left_and_mixed(page: Page, empty: Running) -> None:
+    page.goto(f"{empty.url}/book")
+    page.get_by_label("Look for").fill("milk")
+    page.get_by_role("link", name=re.compile("^Milk paint Milk-paint powder")).click()
+    expect(page.get_by_role("heading", name="Milk paint", exact=True)).to_be_visible()
+    expect(page.get_by_text("Milk-paint powder is caustic")).to_be_visible()
+    page.get_by_role("button", name="what is left of a part").click()
+    page.get_by_label("left", exact=True).fill("120")
+    expect(page.get_by_role("button", name="Mix: 158 ml. Show why")).to_be_visible()
+    expect(page.get_by_text("Adding up what is poured would say 240 ml")).to_be_visible()
+    page.get_by_role("button", name="Mix this pot").click()
+    expect(page.get_by_label("Name of the job")).to_have_value("Pot of milk paint")
+
+
+def test_a_copy_is_changed_refused_as_crumbs_and_mended(page: Page, empty: Running) -> None:
+    page.goto(f"{empty.url}/book/salt-wash")
+    page.get_by_role("button", name="Copy as my own").click()
+    name = page.get_by_label("Name", exact=True)
+    expect(name).to_have_value("My salt wash")
+    name.fill("Loft salt wash")
+    amount = page.get_by_label("Amount").nth(1)
+    amount.fill("2")
+    expect(page.get_by_role("alert")).to_contain_text("crumbs, not paint")
+    expect(amount).to_have_value("2")
+    amount.fill("0.5")
+    expect(page.get_by_role("alert")).to_be_hidden()
+    page.get_by_label("also written as").nth(1).fill("50")
+    expect(page.get_by_text("written as 50% of the whole")).to_be_visible()
+    expect(page.get_by_text("Saved", exact=True)).to_be_visible()
+    page.goto(f"{empty.url}/book")
+    expect(page.get_by_role("region", name="Your own").get_by_text("Loft salt wash")).to_be_visible()
+
+
+def test_two_recipes_side_by_side(page: Page, empty: Running) -> None:
+    page.goto(f"{empty.url}/book")
+    page.get_by_label("Compare Salt wash").check()
+    page.get_by_label("Compare Sand paint").check()
+    page.get_by_role("button", name="Lay the two side by side").click()
+    expect(page.get_by_role("heading", name="Side by side")).to_be_visible()
+    expect(page.get_by_role("img", name="jam jar")).to_have_count(2)
+
+
+def test_a_scoop_of_ones_own_is_measured_with(page: Page, empty: Running) -> None:
+    page.goto(f"{empty.url}/kit")
+    page.get_by_role("button", name="Copy as another kit").click()
+    expect(page.get_by_label("Name of the kit")).to_have_value("Metric spoons and cup, mine")
+    page.get_by_label("What you call it").fill("blue cup")
+    page.get_by_role("region", name="mine").get_by_label("holds").last.fill("125,5")
+    page.get_by_role("button", name="Add it").click()
+    expect(page.get_by_role("button", name="Take out blue cup")).to_be_visible()
+    page.goto(f"{empty.url}/book/colour-wash")
+    page.get_by_label("Finished mix").fill("251")
+    expect(page.get_by_text("1 × blue cup")).to_have_count(2)
+
+
+def test_weighing_a_level_cup_changes_the_amounts_and_is_put_back(page: Page, empty: Running) -> None:
+    page.goto(f"{empty.url}/shelf")
+    page.get_by_role("button", name="texture powder").click()
+    page.get_by_label("weighs").fill("9000")
+    page.get_by_role("button", name="Use it").click()
+    expect(page.get_by_role("alert")).to_contain_text("cannot be right")
+    page.get_by_label("weighs").fill("162.5")
+    page.get_by_role("button", name="Use it").click()
+    put_back = page.get_by_role("button", name="Put back 0.6")
+    expect(put_back).to_be_visible()
+    expect(page.get_by_text(re.compile("^measured, 2"))).to_be_visible()
+    put_back.click()
+    expect(put_back).to_be_hidden()
+
+
+def test_a_file_is_taken_up_once_and_a_clash_asks(page: Page, loft: Running, tmp_path: Path) -> None:
+    page.goto(f"{loft.url}/kit")
+    with page.expect_download() as download:
+        page.get_by_role("link", name="Save as a file").click()
+    path = tmp_path / "kits.json"
+    download.value.save_as(path)
+    page.get_by_label("File to take up").set_input_files(path)
+    expect(page.get_by_text("nothing to change")).to_be_visible()
+    theirs = json.loads(path.read_text())
+    theirs["kits"][0]["name"] = "Their drawer"
+    path.write_text(json.dumps(theirs))
+    page.get_by_label("File to take up").set_input_files(path)
+    page.get_by_role("button", name="Take the file’s").click()
+    expect(page.get_by_label("Name of the kit")).to_have_value("Their drawer")
+    path.write_text('{"format": "shopping list"}')
+    page.get_by_label("File to take up").set_input_files(path)
+    expect(page.get_by_role("alert")).to_contain_text("/format")
+
+
+@pytest.mark.parametrize("width", [390, 1280])
+def test_every_view_of_the_workshop_fits_and_is_accessible(page: Page, loft: Running, width: int) -> None:
+    page.set_viewport_size({"width": width, "height": 800})
+    views = {
+        "/book": "Recipe book",
+        "/book/dark-wax": "Tinted wax, dark with clear",
+        "/book/compare?a=salt-wash&b=milk-paint": "Side by side, 250 ml of each",
+        "/shelf": "Shelf",
+        "/kit": "Measuring kit",
+    }
+    for address, heading in views.items():
+        page.goto(loft.url + address)
+        expect(page.get_by_role("heading", name=heading, exact=True)).to_be_visible()
+        page.wait_for_load_state("networkidle")
+        if address == "/shelf":
+            page.get_by_role("button", name="texture powder").click()
+        assert page.evaluate("document.documentElement.scrollWidth") <= width, address
+        assert serious(page) == [], address
+
+
+def test_four_pots_of_salt_wash_each_with_its_colours(page: Page, loft: Running) -> None:
+    page.goto(loft.url)
+    page.get_by_role("link", name="Prop chest, lid").click()
+    page.get_by_role("tab", name="Sea").click()
+    pot = page.get_by_role("tabpanel")
+    expect(pot.get_by_text("Footlight green")).to_be_visible()
+    expect(pot.get_by_text("Gaslight white")).to_be_visible()
+    page.get_by_role("button", name="Another pot").click()
+    expect(page.get_by_role("tab")).to_have_count(5)
+    page.get_by_role("textbox", name="Share").first.fill("90")
+    expect(page.get_by_role("alert")).to_contain_text("of the surface")

@@ -1,0 +1,213 @@
+import { useState } from "react";
+import { Link } from "react-router";
+import type { KitAnswer, KitOption, Mix, Part } from "../api/client";
+import { useMeasured } from "../api/queries";
+import { Jar } from "../drawings/Jar";
+import { percent, say } from "../parts/say";
+import { Why } from "../parts/Why";
+
+/** One pot: how much to mix, part by part, in the kit in use, beside the jar it makes. */
+export function Pot({ mix, kit }: { mix: Mix; kit: string }) {
+  const measured = useMeasured(mix, kit);
+  const [label, setLabel] = useState("");
+  const answer = measured.data;
+  const option = answer?.options.find((o) => o.label === label) ?? answer?.options[0];
+  const byWeight =
+    mix.measured_by === "weight" || (answer?.options.length === 0 && answer.weighed.length > 0);
+  const powder = mix.naive_ml - mix.volume.value;
+
+  const options = answer && (
+    <Options
+      answer={answer}
+      byWeight={byWeight}
+      chosen={option?.label ?? ""}
+      onChoose={setLabel}
+      needMl={mix.volume.value}
+    />
+  );
+
+  return (
+    <div className="grid grow grid-cols-[7.5rem_minmax(0,1fr)] content-start gap-x-4 sm:grid-cols-[13rem_minmax(0,1fr)] sm:gap-x-6">
+      <div className="flex min-w-0 flex-col gap-4">
+        <div className="aspect-[302/444] w-full">
+          <Jar jar={mix.jar} />
+        </div>
+        <div className="hidden sm:block">{options}</div>
+      </div>
+      <div className="flex min-w-0 flex-col">
+        <span className="narrow text-sm font-semibold text-soft">Mix</span>
+        <div className="flex flex-wrap items-baseline gap-x-5">
+          <Why figure={mix.volume} name="Mix">
+            <span className="numeral text-3xl">{say(mix.volume.value)}</span>
+            <span className="text-xl font-semibold">ml</span>
+          </Why>
+          <span className="numeral text-xl font-medium">
+            {say(mix.mass_g)} <span className="text-base">g</span>
+          </span>
+        </div>
+        <p className="narrow mt-1 text-sm text-soft">
+          In a {mix.jar.vessel}.{" "}
+          {mix.thickness.thinnest_word === mix.thickness.thickest_word
+            ? `About as thick as ${mix.thickness.word}`
+            : `Between ${mix.thickness.thinnest_word} and ${mix.thickness.thickest_word}`}{" "}
+          (an estimate).
+        </p>
+        {!mix.jar.fits && (
+          <p className="text-sm font-semibold">More than your largest vessel holds: divide it.</p>
+        )}
+        {powder > mix.naive_ml * 0.01 && (
+          <p className="narrow mt-1 border-l-4 border-ink pl-2 text-sm">
+            Adding up what is poured would say {say(mix.naive_ml)} ml. Powder is mostly air: it makes{" "}
+            <strong>{say(mix.volume.value)} ml</strong>.
+          </p>
+        )}
+        {mix.thickness.state === "past stiff" && (
+          <p role="alert" className="mt-1 border-l-4 border-ink pl-2 text-sm font-semibold">
+            Past stiff: it will hardly spread. Less powder, or more liquid.
+          </p>
+        )}
+        <ol className="mt-3 flex flex-col-reverse">
+          {mix.parts.map((part, i) => (
+            <PartLine
+              key={part.component}
+              part={part}
+              order={i + 1}
+              option={option}
+              answer={answer}
+              byWeight={byWeight}
+            />
+          ))}
+        </ol>
+      </div>
+      <div className="col-span-2 mt-2 border-t-2 border-ink pt-2 sm:hidden">{options}</div>
+    </div>
+  );
+}
+
+/** The trade-off between waste and work, to choose from. */
+function Options(props: {
+  byWeight: boolean;
+  answer: KitAnswer;
+  chosen: string;
+  onChoose: (label: string) => void;
+  needMl: number;
+}) {
+  const { answer, byWeight, chosen, onChoose, needMl } = props;
+  if (byWeight)
+    return <p className="narrow text-sm text-soft">Weighed, each part rounded up to what the scale shows.</p>;
+  if (answer.options.length === 0)
+    return (
+      <p role="status" className="border-l-4 border-ink pl-2 text-sm">
+        <strong>{answer.says}</strong>{" "}
+        {answer.smallest_batch && (
+          <>
+            The smallest batch this kit can measure is about{" "}
+            <strong className="numeral text-lg">{say(answer.smallest_batch * needMl)} ml</strong>.
+          </>
+        )}{" "}
+        <Link to="/kit" className="underline">
+          Another kit
+        </Link>
+      </p>
+    );
+  return (
+    <fieldset>
+      <legend className="narrow text-sm font-semibold text-soft">Measured with your kit</legend>
+      <div className="flex flex-col gap-2">
+        {answer.options.map((o) => (
+          <button
+            key={o.label}
+            type="button"
+            className="press grow text-left text-sm"
+            aria-pressed={o.label === chosen}
+            onClick={() => onChoose(o.label)}
+          >
+            <span className="block first-letter:uppercase">{o.label}</span>
+            <span className="narrow block font-normal">
+              {percentSigned(o.surplus)} more, {o.count} {o.count === 1 ? "filling" : "fillings"}
+              {o.error > 0.0005 ? `, shares within ${percent(o.error)}` : ", shares exact"}
+            </span>
+          </button>
+        ))}
+      </div>
+    </fieldset>
+  );
+}
+
+const percentSigned = (share: number) => `${Math.round(share * 100)} %`;
+
+interface PartLineProps {
+  part: Part;
+  order: number;
+  option: KitOption | undefined;
+  answer: KitAnswer | undefined;
+  byWeight: boolean;
+}
+
+/** One component: how it is measured, poured and weighed. The last one in stands on top, as in the jar. */
+function PartLine({ part, order, option, answer, byWeight }: PartLineProps) {
+  const fillings = option?.parts.find((p) => p.component === part.component)?.fillings;
+  const weighed = answer?.weighed.find((w) => w.component === part.component);
+  return (
+    <li className="border-t-2 border-ink py-2.5">
+      <div className="flex items-center gap-2 font-semibold">
+        <span aria-hidden className="size-5 shrink-0 border-2 border-ink" style={{ background: part.hex }} />
+        <span>
+          {order}. {part.name}
+        </span>
+        {part.colour && <span className="bg-tape px-1.5 py-0.5 text-sm font-semibold">{part.colour}</span>}
+        <span className="narrow ml-auto text-sm font-normal whitespace-nowrap text-soft">
+          {byWeight ? percent(part.share_by_weight) : percent(part.share)}
+        </span>
+      </div>
+      {part.stage && <p className="narrow text-sm text-soft">into the {part.stage} first</p>}
+      {byWeight ? (
+        weighed && (
+          <p className="numeral mt-1.5 text-2xl">
+            {say(weighed.g)} <span className="text-lg font-semibold">g</span>{" "}
+            <span className="narrow text-sm font-normal text-soft">on the scale</span>
+          </p>
+        )
+      ) : fillings ? (
+        <p className="numeral mt-1.5 flex flex-wrap gap-x-2 gap-y-1 text-xl">
+          {fillings.map((f, i) => (
+            <span key={f.name + String(f.ml)}>
+              {i > 0 && "+ "}
+              {f.to_mark
+                ? `${f.count > 1 ? `${f.count} × ` : ""}${f.name} to ${say(f.ml)} ml`
+                : `${f.count} × ${f.name}`}
+            </span>
+          ))}
+        </p>
+      ) : (
+        <p className="numeral mt-1.5 text-xl">
+          {part.spoken.words} <span className="narrow text-sm font-normal text-soft">about</span>
+        </p>
+      )}
+      <div className="mt-1 flex flex-wrap items-baseline gap-x-5">
+        <Why figure={part.poured} name={part.name}>
+          <span className={`numeral text-2xl ${byWeight ? "font-medium" : ""}`}>
+            {say(part.poured.value)}
+          </span>
+          <span className="text-lg font-semibold">ml</span>
+        </Why>
+        <Why figure={part.mass} name={`${part.name}, weighed`}>
+          <span className={`numeral text-2xl ${byWeight ? "" : "font-medium"}`}>{say(part.mass.value)}</span>
+          <span className="text-lg font-semibold">g</span>
+        </Why>
+      </div>
+      {part.paints.length > 0 && (
+        <ul className="mt-1">
+          {part.paints.map((paint) => (
+            <li key={paint.name} className="flex items-center gap-2 text-sm">
+              <span aria-hidden className="size-4 border border-ink" style={{ background: paint.hex }} />
+              <span className="bg-tape px-1">{paint.name}</span>
+              <span className="numeral text-base whitespace-nowrap">{say(paint.ml)} ml</span>
+              <span className="narrow text-soft">{paint.spoken.words}</span>
+            </li>
+          ))}
+        </ul>
+      )}
+    </li>
+  );
+}

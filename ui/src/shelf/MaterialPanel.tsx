@@ -1,0 +1,254 @@
+import { useEffect, useRef, useState } from "react";
+import { answer, api, Refused, type ShelfItem, type ShelfLine } from "../api/client";
+import { useCatalogue, useDeleteShelf, usePutShelf, useSettings } from "../api/queries";
+import { Failure } from "../parts/Failure";
+import { Choice, NumberField } from "../parts/fields";
+import { say } from "../parts/say";
+
+const today = () => new Date().toISOString().slice(0, 10);
+
+/** One material: stock, packs, and its values, each with where it comes from and a way back. */
+export function MaterialPanel({ line }: { line: ShelfLine }) {
+  const put = usePutShelf();
+  const remove = useDeleteShelf();
+  const { item, material } = line;
+  const latest = useRef(item);
+  useEffect(() => {
+    latest.current = item;
+  }, [item]);
+  const change = (part: Partial<ShelfItem>) => {
+    latest.current = { ...latest.current, ...part };
+    put.mutate(latest.current);
+  };
+  const overlay = (field: string, value: number, source: "label" | "measured") =>
+    change({
+      overlays: [
+        ...latest.current.overlays.filter((o) => o.field !== field),
+        { field: field as ShelfItem["overlays"][number]["field"], value, source, at: today() },
+      ],
+    });
+  const fault = put.error instanceof Refused ? put.error.problem.faults?.[0] : undefined;
+  return (
+    <div className="grid gap-6 pb-5 pl-9 lg:grid-cols-2">
+      <div className="min-w-0">
+        <div className="grid grid-cols-[1fr_6rem_1fr] items-end gap-2">
+          <NumberField
+            label="On hand"
+            value={item.on_hand}
+            unit=""
+            min={0}
+            max={1000000}
+            onChange={(on_hand) => change({ on_hand })}
+          />
+          <Choice
+            label="in"
+            value={item.unit}
+            options={[
+              { slug: "ml", name: "ml" },
+              { slug: "g", name: "g" },
+            ]}
+            onChange={(unit) => change({ unit: unit === "g" ? "g" : "ml" })}
+          />
+          <label className="narrow text-sm font-semibold text-soft">
+            Opened on
+            <input
+              type="date"
+              className="tape w-full text-base text-ink"
+              value={item.opened_on}
+              onChange={(e) => change({ opened_on: e.target.value })}
+            />
+          </label>
+        </div>
+        <Packs item={item} onChange={(packs) => change({ packs })} />
+        <Weigh
+          solid={material.kind === "powder"}
+          onDensity={(density) => overlay("bulk_density", density, "measured")}
+        />
+        {line.on_shelf && (
+          <button type="button" className="press mt-4" onClick={() => remove.mutate(material.slug)}>
+            Take off the shelf, with all its values
+          </button>
+        )}
+        {put.error && (
+          <p role="alert" className="mt-2 border-l-4 border-ink pl-2 text-sm font-semibold">
+            {put.error.message} {fault && <span className="font-normal">Allowed: {fault.allowed}.</span>}
+          </p>
+        )}
+        {remove.error && <Failure error={remove.error} />}
+      </div>
+      <div className="min-w-0">
+        <h3 className="narrow text-sm font-semibold text-soft">What Lumso counts with</h3>
+        <ul>
+          {line.values.map((v) => (
+            <li
+              key={v.field}
+              className="grid grid-cols-[1fr_auto_auto] items-center gap-2 border-t border-line py-1"
+            >
+              <span>
+                {v.name}
+                <span className="narrow block text-xs text-soft">{v.source}</span>
+              </span>
+              <span className="numeral text-lg">
+                {v.value === 0 ? "?" : say(v.value)} <span className="text-sm font-medium">{v.unit}</span>
+              </span>
+              {v.source === "starting value" ? (
+                <FromLabel
+                  name={v.name}
+                  unit={v.unit}
+                  least={v.least}
+                  most={v.most}
+                  onValue={(value) => overlay(v.field, value, "label")}
+                />
+              ) : (
+                <button
+                  type="button"
+                  className="press text-sm"
+                  onClick={() =>
+                    change({ overlays: latest.current.overlays.filter((o) => o.field !== v.field) })
+                  }
+                >
+                  Put back {v.starting === 0 ? "?" : say(v.starting)}
+                </button>
+              )}
+            </li>
+          ))}
+        </ul>
+        <p className="narrow mt-1 text-xs text-soft">{material.provenance}</p>
+      </div>
+    </div>
+  );
+}
+
+interface FromLabelProps {
+  name: string;
+  unit: string;
+  least: number;
+  most: number;
+  onValue: (value: number) => void;
+}
+
+function FromLabel({ name, unit, least, most, onValue }: FromLabelProps) {
+  const [open, setOpen] = useState(false);
+  const [value, setValue] = useState(least);
+  if (!open)
+    return (
+      <button
+        type="button"
+        className="press text-sm"
+        aria-label={`${name}: from the label`}
+        onClick={() => setOpen(true)}
+      >
+        From the label
+      </button>
+    );
+  return (
+    <span className="flex items-end gap-2">
+      <span className="w-36">
+        <NumberField
+          label={`${name}, label`}
+          value={value}
+          unit={unit}
+          min={least}
+          max={most}
+          onChange={setValue}
+        />
+      </span>
+      <button
+        type="button"
+        className="press text-sm"
+        onClick={() => {
+          onValue(value);
+          setOpen(false);
+        }}
+      >
+        Set
+      </button>
+    </span>
+  );
+}
+
+function Packs({ item, onChange }: { item: ShelfItem; onChange: (packs: ShelfItem["packs"]) => void }) {
+  const [size, setSize] = useState(500);
+  const [price, setPrice] = useState(0);
+  return (
+    <div className="mt-3">
+      <h3 className="narrow text-sm font-semibold text-soft">Sold in</h3>
+      <ul className="flex flex-wrap gap-2">
+        {item.packs.map((pack, i) => (
+          <li key={`${pack.size}${pack.unit}${pack.price}`} className="flex items-center gap-2 bg-tape pl-2">
+            <span className="numeral">
+              {say(pack.size)} {pack.unit}, {pack.price.toFixed(2)} {pack.currency}
+            </span>
+            <button
+              type="button"
+              className="press border-0"
+              aria-label={`Take out the pack of ${pack.size} ${pack.unit}`}
+              onClick={() => onChange(item.packs.filter((_, k) => k !== i))}
+            >
+              ×
+            </button>
+          </li>
+        ))}
+      </ul>
+      <div className="mt-1 grid grid-cols-[1fr_1fr_auto] items-end gap-2">
+        <NumberField label="Pack" value={size} unit={item.unit} min={1} max={100000} onChange={setSize} />
+        <NumberField label="Price" value={price} unit="" min={0} max={100000} onChange={setPrice} />
+        <button
+          type="button"
+          className="press"
+          onClick={() => onChange([...item.packs, { size, unit: item.unit, price, currency: "" }])}
+        >
+          Add pack
+        </button>
+      </div>
+    </div>
+  );
+}
+
+/** Two minutes at the scale: weigh one level measure, and the starting value gives way. */
+function Weigh({ solid, onDensity }: { solid: boolean; onDensity: (density: number) => void }) {
+  const catalogue = useCatalogue();
+  const settings = useSettings();
+  const kit = catalogue.data?.kits.find((k) => k.slug === settings.data?.kit);
+  const measures = kit?.measures.length ? kit.measures : [{ name: "250 ml", ml: 250 }];
+  const [chosen, setMl] = useState(0);
+  const ml = measures.find((m) => m.ml === chosen)?.ml ?? measures.at(-1)?.ml ?? 250;
+  const [grams, setGrams] = useState(100);
+  const [refused, setRefused] = useState("");
+  async function weigh() {
+    try {
+      const { density } = await answer(api.POST("/api/shelf/density", { body: { grams, ml } }));
+      setRefused("");
+      onDensity(density);
+    } catch (error) {
+      const fault = error instanceof Refused ? error.problem.faults?.[0] : undefined;
+      setRefused(`${(error as Error).message}${fault ? ` Allowed: ${fault.allowed}.` : ""}`);
+    }
+  }
+  return (
+    <div className="mt-4 border-2 border-dashed border-soft p-3">
+      <h3 className="font-bold">{solid ? "Weigh one level cup" : "Weigh one cup"}</h3>
+      <p className="narrow text-sm text-soft">
+        {solid ? "Scoop it loose, strike it level, do not pack it. " : ""}Two minutes, and the amounts are
+        yours.
+      </p>
+      <div className="mt-2 grid grid-cols-[1fr_1fr_auto] items-end gap-2">
+        <Choice
+          label="Measure"
+          value={String(ml)}
+          options={measures.map((m) => ({ slug: String(m.ml), name: m.name }))}
+          onChange={(next) => setMl(Number(next))}
+        />
+        <NumberField label="weighs" value={grams} unit="g" min={0.1} max={100000} onChange={setGrams} />
+        <button type="button" className="press" onClick={() => void weigh()}>
+          Use it
+        </button>
+      </div>
+      {refused && (
+        <p role="alert" className="mt-1 border-l-4 border-ink pl-2 text-sm font-semibold">
+          {refused}
+        </p>
+      )}
+    </div>
+  );
+}

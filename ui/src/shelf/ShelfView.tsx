@@ -1,0 +1,75 @@
+import { useState } from "react";
+import type { ShelfLine } from "../api/client";
+import { useShelf } from "../api/queries";
+import { Failure } from "../parts/Failure";
+import { FilePanel } from "../parts/FilePanel";
+import { say } from "../parts/say";
+import { MaterialPanel } from "./MaterialPanel";
+
+/** What is on hand, and what is known about it better than the starting values. */
+export function ShelfView() {
+  const shelf = useShelf();
+  const [open, setOpen] = useState<string | null>(null);
+  if (shelf.error) return <Failure error={shelf.error} onRetry={() => void shelf.refetch()} />;
+  if (!shelf.data) return <p className="p-6 text-soft">Looking along the shelf…</p>;
+  const on = shelf.data.filter((l) => l.on_shelf);
+  const off = shelf.data.filter((l) => !l.on_shelf);
+  const list = (lines: ShelfLine[]) => (
+    <ul>
+      {lines.map((line) => (
+        <li key={line.material.slug} className="border-b border-line">
+          <button
+            type="button"
+            aria-expanded={open === line.material.slug}
+            className="grid min-h-11 w-full grid-cols-[auto_1fr_auto] items-center gap-3 py-2 text-left hover:underline sm:grid-cols-[auto_16rem_1fr_auto]"
+            onClick={() => setOpen(open === line.material.slug ? null : line.material.slug)}
+          >
+            <span
+              aria-hidden
+              className="size-6 border-2 border-ink"
+              style={{ background: line.material.hex }}
+            />
+            <span className="font-semibold first-letter:uppercase">{line.material.name}</span>
+            <span className="narrow hidden text-sm text-soft sm:block">
+              {line.values
+                .filter((v) => v.source !== "starting value")
+                .map((v) => `${v.name.toLowerCase()}: ${v.source}`)
+                .join("; ") || "starting values"}
+              {line.item.opened_on && `; opened ${line.item.opened_on}`}
+            </span>
+            <span className="numeral text-lg">
+              {line.on_shelf ? (
+                `${say(line.item.on_hand)} ${line.item.unit}`
+              ) : (
+                <span className="narrow text-sm font-normal text-soft">not here</span>
+              )}
+            </span>
+          </button>
+          {open === line.material.slug && <MaterialPanel line={line} />}
+        </li>
+      ))}
+    </ul>
+  );
+  return (
+    <div className="mx-auto max-w-6xl px-4 py-6 sm:px-8">
+      <h1 className="wide text-xl font-bold">Shelf</h1>
+      {on.length === 0 && (
+        <p className="mt-2 max-w-prose text-lg">
+          Nothing is on the shelf yet. Open a material to say how much you have, or weigh one level cup of it:
+          from then on Lumso counts with yours.
+        </p>
+      )}
+      {on.length > 0 && (
+        <section aria-label="On the shelf" className="mt-4">
+          <h2 className="border-b-2 border-ink pb-1 text-base font-bold">On the shelf</h2>
+          {list(on)}
+        </section>
+      )}
+      <section aria-label="Known, not on the shelf" className="mt-6">
+        <h2 className="border-b-2 border-ink pb-1 text-base font-bold">Known, not on the shelf</h2>
+        {list(off)}
+      </section>
+      <FilePanel what="shelf" says="The shelf, to keep, to pass on or to edit in a spreadsheet." />
+    </div>
+  );
+}
