@@ -2,7 +2,7 @@
 
 from pathlib import Path
 
-from fastapi import APIRouter, FastAPI, HTTPException
+from fastapi import FastAPI, HTTPException
 from fastapi.responses import FileResponse, JSONResponse
 from fastapi.staticfiles import StaticFiles
 
@@ -21,10 +21,8 @@ def create_app(db: Database, catalogue: Catalogue, web: Path = WEB) -> FastAPI:
     app = FastAPI(title="Lumso", version=__version__, docs_url=None, redoc_url=None, openapi_url="/api/openapi.json")
     app.state.context = Context(db, catalogue)
     errors.install(app)
-    api = APIRouter(prefix="/api", responses=errors.RESPONSES)
     for part in (jobs, planning, workshop, book):
-        api.include_router(part.router)
-    app.include_router(api)
+        app.include_router(part.router, prefix="/api", responses=errors.RESPONSES)
 
     @app.api_route("/api/{rest:path}", methods=["GET", "POST", "PUT", "DELETE"], include_in_schema=False)
     def no_such_call(rest: str) -> None:

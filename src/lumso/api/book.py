@@ -18,6 +18,7 @@ from lumso.formats.workshop import Arrival, WorkshopFile, document
 from lumso.store import entries
 from lumso.store.entries import Kind
 
+from .bodies import RecipeBody
 from .context import Context, Here
 
 router = APIRouter(tags=["book"])
@@ -76,13 +77,14 @@ def work_out(asked: SheetIn, here: Here) -> SheetOut:
 
 
 @router.put("/recipes/{slug}")
-def put_recipe(slug: str, recipe: Recipe, here: Here) -> Recipe:
+def put_recipe(slug: str, body: RecipeBody, here: Here) -> RecipeBody:
     """Keep a recipe as one's own. It must be sound, and must not take the slug of a shipped one."""
+    recipe = body.root
     if recipe.slug != slug:
         raise InvalidValue("The recipe and its address differ.", value=recipe.slug, allowed=slug, field="slug")
     files.check(WorkshopFile("lumso-workshop-file", 1, recipes=(recipe,)), _base(here), recipe.name)
     entries.put(here.db, [("recipe", slug, document("recipe", recipe))])
-    return recipe
+    return body
 
 
 @router.delete("/recipes/{slug}", status_code=204)

@@ -17,6 +17,7 @@ from lumso.store import jobs
 from lumso.store.ids import new_id
 from lumso.store.jobs import StoredJob
 
+from .bodies import JobBody
 from .context import Context, Here
 
 router = APIRouter(prefix="/jobs", tags=["jobs"])
@@ -125,6 +126,10 @@ def _line(stored: StoredJob, here: Context) -> JobLine:
     )
 
 
+def _created(job: Job, here: Context, response: Response) -> JobOut:
+    return _out(jobs.create(here.db, *_checked(job, here)), here, response)
+
+
 @router.get("")
 def list_jobs(here: Here) -> list[JobLine]:
     """All jobs, the one last worked on first, each with what to do next."""
@@ -132,9 +137,9 @@ def list_jobs(here: Here) -> list[JobLine]:
 
 
 @router.post("", status_code=201)
-def create_job(job: Job, here: Here, response: Response) -> JobOut:
+def create_job(job: JobBody, here: Here, response: Response) -> JobOut:
     """A new job."""
-    return _out(jobs.create(here.db, *_checked(job, here)), here, response)
+    return _created(job.root, here, response)
 
 
 @router.post("/start", status_code=201)
@@ -145,13 +150,13 @@ def begin_job(start: StartIn, here: Here, response: Response) -> JobOut:
         job = start_job(start.name, zone, layer, start.recipe, start.ground, here.known())
     else:
         job = start_pot(zone, layer, start.recipe, start.ml, here.known())
-    return create_job(job, here, response)
+    return _created(job, here, response)
 
 
 @router.post("/on-piece")
-def give_piece(job: Job) -> Job:
+def give_piece(job: JobBody) -> JobBody:
     """A quick pot turned into a job with a piece to be measured. Keeps nothing."""
-    return put_on_piece(job)
+    return JobBody(put_on_piece(job.root))
 
 
 @router.get("/{job_id}")
@@ -161,9 +166,9 @@ def get_job(job_id: str, here: Here, response: Response) -> JobOut:
 
 
 @router.put("/{job_id}")
-def save_job(job_id: str, job: Job, if_match: IfMatch, here: Here, response: Response) -> JobOut:
+def save_job(job_id: str, job: JobBody, if_match: IfMatch, here: Here, response: Response) -> JobOut:
     """Save a new revision; 412 when the job was changed elsewhere meanwhile."""
-    name, document = _checked(job, here)
+    name, document = _checked(job.root, here)
     return _out(jobs.save(here.db, job_id, _read_revision(if_match), name, document), here, response)
 
 

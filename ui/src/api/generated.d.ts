@@ -1095,6 +1095,16 @@ export interface components {
             zones: components["schemas"]["Zone-Output"][];
         };
         /**
+         * JobBody
+         * @description A job file.
+         */
+        "JobBody-Input": components["schemas"]["Job-Input"];
+        /**
+         * JobBody
+         * @description A job file.
+         */
+        "JobBody-Output": components["schemas"]["Job-Output"];
+        /**
          * JobLine
          * @description A job in the list. `fault` says why one cannot be opened; its document is still in the database.
          */
@@ -2295,6 +2305,16 @@ export interface components {
             working_life_min: number | null;
         };
         /**
+         * RecipeBody
+         * @description A recipe as in a catalogue file.
+         */
+        "RecipeBody-Input": components["schemas"]["Recipe-Input"];
+        /**
+         * RecipeBody
+         * @description A recipe as in a catalogue file.
+         */
+        "RecipeBody-Output": components["schemas"]["Recipe-Output"];
+        /**
          * School
          * @description A way some painters do it differently: its reason, and the amounts it changes.
          */
@@ -3074,7 +3094,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["Job-Input"];
+                "application/json": components["schemas"]["JobBody-Input"];
             };
         };
         responses: {
@@ -3107,7 +3127,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["Job-Input"];
+                "application/json": components["schemas"]["JobBody-Input"];
             };
         };
         responses: {
@@ -3117,7 +3137,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Job-Output"];
+                    "application/json": components["schemas"]["JobBody-Output"];
                 };
             };
             /** @description Problem details */
@@ -3209,7 +3229,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["Job-Input"];
+                "application/json": components["schemas"]["JobBody-Input"];
             };
         };
         responses: {
@@ -3541,7 +3561,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["Recipe-Input"];
+                "application/json": components["schemas"]["RecipeBody-Input"];
             };
         };
         responses: {
@@ -3551,7 +3571,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Recipe-Output"];
+                    "application/json": components["schemas"]["RecipeBody-Output"];
                 };
             };
             /** @description Problem details */
