@@ -19,7 +19,7 @@ from lumso.catalogue import shipped
 from lumso.core.book import sheet
 from lumso.core.job import FromTotal
 from lumso.core.kit import Kit, KitMeasure
-from lumso.core.kitsearch import measure_out
+from lumso.core.measuring import Need, measure_out
 from lumso.core.plan import plan
 from lumso.core.workshop import Conditions, Workshop
 from lumso.formats import workshop
@@ -92,11 +92,11 @@ def core() -> None:
     measures = tuple(KitMeasure(name, ml) for ml, name in SPOONS)
     kit = Kit("bench", "bench", measures + tuple(KitMeasure(n, ml, step) for n, ml, step in MARKED))
     for total in (50, 500, 5000):
-        needs = tuple((f"part {i}", total * share) for i, share in enumerate(SHARES))
+        needs = tuple(Need(f"part {i}", total * share, total * share) for i, share in enumerate(SHARES))
 
-        def search(needs: tuple[tuple[str, float], ...] = needs) -> None:
+        def search(needs: tuple[Need, ...] = needs) -> None:
             measure_out.cache_clear()
-            measure_out(needs, needs, kit)
+            measure_out(needs, kit)
 
         row(f"kit search, 15 measures, 5 parts, {total} ml", median_ms(search, 10))
     items = [

@@ -8,7 +8,7 @@ from lumso.catalogue import shipped
 from lumso.core.book import sheet
 from lumso.core.errors import ImpossibleRecipe
 from lumso.core.job import FromPart, FromTotal
-from lumso.core.kitsearch import measure_out
+from lumso.core.measuring import Need, measure_out
 from lumso.core.recipes import Recipe, VolumeParts, WeightParts, compose
 from lumso.core.workshop import Workshop
 
@@ -30,9 +30,8 @@ def test_every_recipe_is_planned_at_every_size(recipe: Recipe, school: str, ml: 
     assert page.mix.thickness.state == "flows"
     assert [limit.component for limit in page.limits if limit.crossed] == []
     assert page.contradictions == ()
-    needs_ml = tuple((p.component, p.poured.value) for p in page.mix.parts)
-    needs_g = tuple((p.component, p.mass.value) for p in page.mix.parts)
-    answer = measure_out(needs_ml, needs_g, C.kits[KIT_OF[measures]])
+    needs = tuple(Need(p.name, p.poured.value, p.mass.value, p.solid) for p in page.mix.parts)
+    answer = measure_out(needs, C.kits[KIT_OF[measures]])
     assert answer.options or answer.smallest_batch
 
 

@@ -7,7 +7,8 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from lumso.core.kit import Kit, KitAnswer, KitMeasure
-from lumso.core.kitsearch import EXTRA_FILLINGS, measure_out, offers, worthwhile
+from lumso.core.kitsearch import EXTRA_FILLINGS
+from lumso.core.measuring import Need, measure_out, offers, worthwhile
 
 TSP, TBSP = 4.92892159375, 14.78676478125
 US_SPOONS = Kit(
@@ -18,8 +19,7 @@ US_SPOONS = Kit(
 
 
 def out(kit: Kit, **needs: float) -> KitAnswer:
-    pairs = tuple(needs.items())
-    return measure_out(pairs, pairs, kit)
+    return measure_out(tuple(Need(name, ml, ml) for name, ml in needs.items()), kit)
 
 
 def test_the_wash_with_us_spoons() -> None:
@@ -75,7 +75,7 @@ def brute(kit: Kit, needs: list[float], fewest_first: bool, tolerance: float) ->
 )
 def test_the_search_is_exact(sizes: list[float], needs: list[float], tolerance: float) -> None:
     kit = Kit("k", "kit", tuple(KitMeasure(f"{s} ml", s) for s in sizes), tolerance=tolerance)
-    options, proved = offers([f"c{i}" for i in range(len(needs))], needs, kit, kit.surplus)
+    options, proved = offers([Need(f"c{i}", n, n) for i, n in enumerate(needs)], kit, kit.surplus)
     least, fewest = brute(kit, needs, False, tolerance), brute(kit, needs, True, tolerance)
     if least is None or fewest is None:
         assert options == []
@@ -87,7 +87,7 @@ def test_the_search_is_exact(sizes: list[float], needs: list[float], tolerance: 
 
 def test_options_that_another_beats_are_not_offered() -> None:
     kit = Kit("k", "kit", tuple(KitMeasure(f"{s} ml", s) for s in (1.25, 5.0, 15.0, 183.0)))
-    everything, _ = offers(["a", "b"], [210.1, 157.6], kit, 0.3)
+    everything, _ = offers([Need("a", 210.1, 1), Need("b", 157.6, 1)], kit, 0.3)
     kept = worthwhile(everything)
     assert kept
     assert len(kept) <= len(everything)
@@ -129,10 +129,38 @@ def test_an_amount_below_the_smallest_measure_is_never_rounded_to_nothing() -> N
 
 def test_a_scale_rounds_up_to_what_it_can_show() -> None:
     kit = Kit("s", "scale only", (), scale_g=1)
-    answer = measure_out((), (("wax", 95.2), ("pigment", 4.8)), kit)
+    answer = measure_out((Need("wax", 112, 95.2), Need("pigment", 6.9, 4.8)), kit)
     assert [(w.component, w.g) for w in answer.weighed] == [("wax", 96), ("pigment", 5)]
     assert answer.says == ""
 
 
 def test_an_empty_kit_says_so() -> None:
     assert out(Kit("none", "nothing", ()), paint=5).says == "This kit holds nothing to measure with."
+
+
+DRAWER = Kit(
+    "drawer",
+    "drawer",
+    (KitMeasure("tsp", 5), KitMeasure("syringe", 20, 1, "syringe"), KitMeasure("jug", 500, 50, "jug")),
+)
+
+
+def test_what_is_dry_is_struck_off_level_never_drawn_up_in_a_syringe_or_read_off_a_mark() -> None:
+    answer = measure_out((Need("paint", 52, 70), Need("powder", 39, 23, dry=True)), DRAWER)
+    paint, powder = answer.options[0].parts
+    assert {f.name for f in powder.fillings} == {"tsp"}
+    assert powder.ml == pytest.approx(40)
+    assert "syringe" in {f.name for f in paint.fillings}
+
+
+def test_a_kit_with_nothing_level_says_so_for_a_powder() -> None:
+    wet = Kit("wet", "wet", DRAWER.measures[1:], scale_g=1)
+    answer = measure_out((Need("paint", 52, 70), Need("powder", 39, 23, dry=True)), wet)
+    assert answer.options == ()
+    assert "powder is measured level" in answer.says
+    assert [w.g for w in answer.weighed] == [70, 23]
+
+
+def test_needs_of_nothing_are_left_out() -> None:
+    assert len(out(US_SPOONS, paint=20, water=0).options[0].parts) == 1
+    assert measure_out((), US_SPOONS) == KitAnswer((), ())

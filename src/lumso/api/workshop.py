@@ -7,9 +7,9 @@ from pydantic import BaseModel, ConfigDict, Field
 
 from lumso.core.errors import InvalidValue
 from lumso.core.kit import Kit, KitAnswer
-from lumso.core.kitsearch import measure_out
 from lumso.core.materials import Consistency, Ground, Material, Technique, Tool, Vessel
 from lumso.core.measures import MeasureSystem
+from lumso.core.measuring import Need, measure_out
 from lumso.core.pieces import KINDS, SizeSpec
 from lumso.core.recipes import Recipe, compose
 from lumso.core.shelf import BOUNDS, ShelfItem, density_from_weighing, with_overlays
@@ -103,6 +103,7 @@ class NeedIn(BaseModel):
     component: str
     ml: Annotated[float, Field(ge=0, le=1e6, allow_inf_nan=False)]
     g: Annotated[float, Field(ge=0, le=1e7, allow_inf_nan=False)]
+    dry: bool = False
 
 
 class MeasureIn(BaseModel):
@@ -167,8 +168,7 @@ def put_settings(chosen: Settings, here: Here) -> Settings:
 def measure(asked: MeasureIn, here: Here) -> KitAnswer:
     """How to measure a mix with a kit: the trade-offs, least waste first. Keeps nothing."""
     kit = pick("kit", here.known().kits, asked.kit or here.workshop().kit)
-    needs_ml = tuple((n.component, n.ml) for n in asked.needs)
-    return measure_out(needs_ml, tuple((n.component, n.g) for n in asked.needs), kit)
+    return measure_out(tuple(Need(n.component, n.ml, n.g, n.dry) for n in asked.needs), kit)
 
 
 @router.put("/kits/{slug}")

@@ -11,13 +11,12 @@ leave, and a branch is cut as soon as it cannot beat the best found.
 from bisect import bisect_left, bisect_right
 from collections.abc import Sequence
 from dataclasses import dataclass
-from functools import lru_cache
-from math import ceil, inf
+from math import inf
 
 import numpy as np
 from numpy.typing import NDArray
 
-from .kit import Filling, Kit, KitAnswer, KitOption, Measured, Weighed
+from .kit import Filling, Kit
 
 EXTRA_FILLINGS = 8
 """How many fillings beyond the fewest possible a component may take."""
@@ -27,7 +26,7 @@ Ints = NDArray[np.int64]
 
 
 @dataclass(frozen=True)
-class _Value:
+class FillingValue:
     """One filling as the grid sees it."""
 
     units: int
@@ -37,19 +36,23 @@ class _Value:
 
 
 @dataclass(frozen=True)
-class _Choices:
+class Choices:
     """The amounts of one component inside its window, ascending, with the fewest fillings of each."""
 
     units: Ints
     fillings: Ints
 
 
-def _fillings(kit: Kit) -> list[tuple[str, float, bool]]:
-    """Every distinct filling: each measure to its brim, and to each of its marks, brims first."""
+def fillings_of(kit: Kit, dry: bool = False) -> list[tuple[str, float, bool]]:
+    """Every distinct filling, smallest first: each measure to its brim and to each of its marks, brims before marks.
+
+    What is dry is struck off level: it takes spoons, scoops and cups to the brim, no marks and no syringe.
+    """
     found: dict[float, tuple[str, float, bool]] = {}
-    for measure in kit.measures:
+    usable = [m for m in kit.measures if not dry or m.kind in ("spoon", "scoop", "cup")]
+    for measure in usable:
         found.setdefault(round(measure.ml, 6), (measure.name, measure.ml, False))
-    for measure in kit.measures:
+    for measure in () if dry else usable:
         marks = int(measure.ml / measure.step_ml + 1e-9) if measure.step_ml else 0
         for k in range(1, min(marks, 200) + 1):
             ml = round(k * measure.step_ml, 6)
@@ -57,17 +60,20 @@ def _fillings(kit: Kit) -> list[tuple[str, float, bool]]:
     return sorted(found.values(), key=lambda f: f[1])
 
 
-def _grid(kit: Kit, most_ml: float) -> tuple[float, list[_Value]]:
-    """The grid's unit in ml, and the kit's fillings on it, largest first."""
-    fillings = _fillings(kit)
+def grid(kit: Kit, most_ml: float) -> tuple[float, list[FillingValue], list[FillingValue]]:
+    """The grid's unit in ml, and on it the kit's fillings for what is poured and for what is dry, largest first."""
+    fillings = sorted({*fillings_of(kit), *fillings_of(kit, dry=True)}, key=lambda f: f[1])
     smallest = fillings[0][1]
     common = all(abs(ml / smallest - round(ml / smallest)) < 1e-4 for _, ml, _ in fillings)
     unit = smallest if common else (0.01 if most_ml <= 2000 else 0.05)
-    values = [_Value(max(round(ml / unit), 1), name, ml, marked) for name, ml, marked in fillings]
-    return unit, values[::-1]
+
+    def on_grid(found: Sequence[tuple[str, float, bool]]) -> list[FillingValue]:
+        return [FillingValue(max(round(ml / unit), 1), name, ml, marked) for name, ml, marked in found][::-1]
+
+    return unit, on_grid(fillings_of(kit)), on_grid(fillings_of(kit, dry=True))
 
 
-def _layers(values: Sequence[_Value], windows: Sequence[tuple[int, int]]) -> list[int]:
+def reachable(values: Sequence[FillingValue], windows: Sequence[tuple[int, int]]) -> list[int]:
     """Bit sets of the amounts first reached with 0, 1, 2 … fillings, until every window has had its fill."""
     top = max(high for _, high in windows)
     mask = (1 << (top + 1)) - 1
@@ -92,7 +98,7 @@ def _layers(values: Sequence[_Value], windows: Sequence[tuple[int, int]]) -> lis
     return layers
 
 
-def _choices(layers: Sequence[int], low: int, high: int) -> _Choices:
+def choices_in(layers: Sequence[int], low: int, high: int) -> Choices:
     width = high - low + 1
     window_mask = (1 << width) - 1
     units: list[Ints] = []
@@ -110,21 +116,21 @@ def _choices(layers: Sequence[int], low: int, high: int) -> _Choices:
         units.append(at)
         counts.append(np.full(len(at), k, dtype=np.int64))
     if not units:
-        return _Choices(np.empty(0, np.int64), np.empty(0, np.int64))
+        return Choices(np.empty(0, np.int64), np.empty(0, np.int64))
     every, count = np.concatenate(units), np.concatenate(counts)
     order = np.argsort(every, kind="stable")
-    return _Choices(every[order], count[order])
+    return Choices(every[order], count[order])
 
 
-class _Search:
+class Search:
     """Chooses one amount per component; `needs` in grid units (fractions allowed), all positive."""
 
-    def __init__(self, needs: Sequence[float], choices: Sequence[_Choices], tolerance: float, most: float) -> None:
+    def __init__(self, needs: Sequence[float], choices: Sequence[Choices], tolerance: float, most: float) -> None:
         self.needs, self.most = needs, most
         self.total = sum(needs)
         highest = most / self.total * (1 + tolerance) * (1 + 1e-9)  # no component may lie above this scale
         stops = [int(np.searchsorted(c.units, n * highest, side="right")) for c, n in zip(choices, needs, strict=True)]
-        self.choices = [_Choices(c.units[:k], c.fillings[:k]) for c, k in zip(choices, stops, strict=True)]
+        self.choices = [Choices(c.units[:k], c.fillings[:k]) for c, k in zip(choices, stops, strict=True)]
         self.possible = min(stops) > 0
         self.tolerance = tolerance
         self.order = sorted(range(len(needs)), key=lambda i: len(self.choices[i].units))
@@ -181,7 +187,7 @@ class _Search:
         spare = self.best[0] - self.rest_fillings[0]
         for i, c in enumerate(self.choices):
             keep = c.fillings <= c.fillings.min() + spare
-            self.choices[i] = _Choices(c.units[keep], c.fillings[keep])
+            self.choices[i] = Choices(c.units[keep], c.fillings[keep])
 
     def _offer(self, amounts: Sequence[int], fillings: float) -> None:
         whole = float(sum(amounts))
@@ -255,125 +261,13 @@ class _Search:
                     self._descend(depth + 1, amounts, units + a, count + f, low, high)
 
 
-def _fill(units: int, layers: Sequence[int], values: Sequence[_Value]) -> tuple[Filling, ...]:
+def fill(units: int, layers: Sequence[int], values: Sequence[FillingValue]) -> tuple[Filling, ...]:
     """Which fillings make `units` in the fewest: back through the layers, the largest that fits first."""
     k = next(k for k, layer in enumerate(layers) if layer >> units & 1)
-    counts: dict[_Value, int] = {}
+    counts: dict[FillingValue, int] = {}
     while units:
         k -= 1
         step = next(v for v in values if v.units <= units and layers[k] >> (units - v.units) & 1)
         counts[step] = counts.get(step, 0) + 1
         units -= step.units
     return tuple(Filling(v.name, v.ml, n, v.to_mark) for v, n in counts.items())
-
-
-def _option(label: str, names: Sequence[str], needs_ml: Sequence[float], amounts: Sequence[int],
-            layers: Sequence[int], values: Sequence[_Value]) -> KitOption:  # fmt: skip
-    fillings = [_fill(a, layers, values) for a in amounts]
-    ml = [sum(f.ml * f.count for f in parts) for parts in fillings]
-    whole, need = sum(ml), sum(needs_ml)
-    errors = [m / whole * need / n - 1 for m, n in zip(ml, needs_ml, strict=True)]
-    parts = tuple(Measured(*p) for p in zip(names, needs_ml, ml, errors, fillings, strict=True))
-    count = sum(f.count for filling in fillings for f in filling)
-    return KitOption(label, whole, whole / need - 1, max(map(abs, errors)), count, parts)
-
-
-LITTLE = 0.1
-ASKED = (
-    ("least waste", False, False, 1.0),
-    ("few fillings, at most 10 % more", True, False, LITTLE),
-    ("fewest fillings", True, False, 1.0),
-    ("exact ratio, least waste", False, True, 1.0),
-    ("exact ratio, fewest fillings", True, True, 1.0),
-)
-"""What is offered: its name, whether fillings go before waste, whether the ratio must be exact, and the surplus."""
-
-
-def offers(names: Sequence[str], needs_ml: Sequence[float], kit: Kit, surplus: float) -> tuple[list[KitOption], bool]:
-    """The best option for each thing that can be asked for, without repeats; and whether all was looked at.
-
-    `needs_ml` are more than zero; `surplus` is the share more than needed that may be mixed.
-    """
-    most_ml = max(needs_ml) * (1 + surplus) * (1 + kit.tolerance)
-    unit, values = _grid(kit, most_ml)
-    needs = [n / unit for n in needs_ml]
-    windows = [
-        (ceil(n - 1e-6), max(int(n * (1 + surplus) * (1 + kit.tolerance) + 1e-9), ceil(n - 1e-6))) for n in needs
-    ]
-    layers = _layers(values, windows)
-    choices = [_choices(layers, low, high) for low, high in windows]
-    if any(len(c.units) == 0 for c in choices):
-        return [], True
-    options: list[KitOption] = []
-    taken: set[tuple[int, ...]] = set()
-    proved = True
-    known: dict[bool, tuple[int, ...] | None] = {}
-    for label, fewest_first, exact, at_most in ASKED:
-        most = sum(needs) * (1 + min(surplus, at_most) if at_most < 1 else 1 + surplus)
-        search = _Search(needs, choices, EXACT if exact else kit.tolerance, most)
-        found = search.run(fewest_first, known.get(exact) if fewest_first else None)
-        known[exact] = found or known.get(exact)
-        proved &= search.proved
-        if found and found not in taken:
-            taken.add(found)
-            options.append(_option(label, names, needs_ml, found, layers, values))
-    return options, proved
-
-
-def worthwhile(options: Sequence[KitOption]) -> tuple[KitOption, ...]:
-    """The options nobody would do without: those that another one beats or equals in waste (to the whole per
-    cent), fillings and share error (to a tenth of one) fall away; of equals the first stays."""
-
-    def cost(o: KitOption) -> tuple[float, int, float]:
-        return round(o.surplus, 2), o.count, round(o.error, 3)
-
-    def beaten(i: int) -> bool:
-        mine = cost(options[i])
-        others = [(cost(o), k) for k, o in enumerate(options) if k != i]
-        return any(
-            all(a <= b for a, b in zip(theirs, mine, strict=True)) and (theirs != mine or k < i) for theirs, k in others
-        )
-
-    return tuple(o for i, o in enumerate(options) if not beaten(i))
-
-
-def weigh(needs_g: Sequence[tuple[str, float]], resolution_g: float) -> tuple[Weighed, ...]:
-    """Each need (g, more than zero) rounded up to what the scale can show."""
-    shown = [ceil(g / resolution_g - 1e-9) * resolution_g for _, g in needs_g]
-    need, whole = sum(g for _, g in needs_g), sum(shown)
-    return tuple(Weighed(name, g, s, s / whole * need / g - 1) for (name, g), s in zip(needs_g, shown, strict=True))
-
-
-@lru_cache(maxsize=512)
-def measure_out(needs_ml: tuple[tuple[str, float], ...], needs_g: tuple[tuple[str, float], ...], kit: Kit) -> KitAnswer:
-    """How to measure a mix with a kit.
-
-    `needs_ml` are the components' names and what each needs in ml as poured, `needs_g` the same in g; needs of
-    zero are left out. Every option covers every need, exceeds the whole by no more than `kit.surplus`, and keeps
-    every share within `kit.tolerance`. Where none can, the answer says so and how much larger the smallest batch
-    is that can be measured: nothing is ever rounded to nothing.
-    """
-    needs = [(name, ml) for name, ml in needs_ml if ml > 0]
-    grams = [(name, g) for name, g in needs_g if g > 0]
-    weighed = weigh(grams, kit.scale_g) if kit.scale_g else ()
-    if not kit.measures:
-        return KitAnswer((), weighed, "" if weighed else "This kit holds nothing to measure with.")
-    names, amounts = [n for n, _ in needs], [ml for _, ml in needs]
-    options, proved = offers(names, amounts, kit, kit.surplus)
-    if options:
-        return KitAnswer(worthwhile(options), weighed, proved=proved)
-    least = _fillings(kit)[0][1]
-    smallest = min(amounts)
-    name = names[amounts.index(smallest)]
-    for factor in (1.0, 2.0, 4.0, 8.0, 16.0, 32.0, 64.0, 128.0):
-        scale = factor if smallest >= least else factor * least / smallest
-        larger, proved = offers(names, [a * scale for a in amounts], kit, max(1.0, kit.surplus))
-        if larger:
-            times = larger[0].total_ml / sum(amounts)
-            why = (
-                f"{name} needs {smallest:.3g} ml, less than the smallest filling of this kit, {least:.3g} ml."
-                if smallest < least
-                else f"No fillings keep the shares within {kit.tolerance:.0%} at {kit.surplus:.0%} surplus or less."
-            )
-            return KitAnswer((), weighed, f"{why} The batch is too small to measure.", times, proved)
-    return KitAnswer((), weighed, f"This kit cannot measure {smallest:.3g} ml of {name} beside the rest.", None, proved)

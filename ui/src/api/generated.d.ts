@@ -1868,6 +1868,11 @@ export interface components {
         NeedIn: {
             /** Component */
             component: string;
+            /**
+             * Dry
+             * @default false
+             */
+            dry?: boolean;
             /** G */
             g: number;
             /** Ml */

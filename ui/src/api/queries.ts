@@ -42,9 +42,10 @@ export function useShelf() {
 /** How to measure a mix with the kit in use: arrives beside the live plan, and is remembered. */
 export function useMeasured(mix: Mix | undefined, kit: string) {
   const needs = (mix?.parts ?? []).map((p) => ({
-    component: p.component,
+    component: p.name,
     ml: Number(p.poured.value.toFixed(4)),
     g: Number(p.mass.value.toFixed(4)),
+    dry: p.solid,
   }));
   return useQuery<KitAnswer>({
     queryKey: ["measure", kit, needs],

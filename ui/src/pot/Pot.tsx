@@ -146,8 +146,8 @@ interface PartLineProps {
 
 /** One component: how it is measured, poured and weighed. The last one in stands on top, as in the jar. */
 function PartLine({ part, order, option, answer, byWeight }: PartLineProps) {
-  const fillings = option?.parts.find((p) => p.component === part.component)?.fillings;
-  const weighed = answer?.weighed.find((w) => w.component === part.component);
+  const fillings = option?.parts.find((p) => p.component === part.name)?.fillings;
+  const weighed = answer?.weighed.find((w) => w.component === part.name);
   return (
     <li className="border-t-2 border-ink py-2.5">
       <div className="flex items-center gap-2 font-semibold">
