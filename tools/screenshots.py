@@ -33,7 +33,7 @@ def take(url: str, folder: Path) -> None:
         page.get_by_text("Measured with your kit").first.wait_for()
         shoot("job")
         page.goto(url)
-        page.get_by_role("link", name="Prop chest, lid").click()
+        page.get_by_role("link", name="Prop chest").click()
         page.get_by_role("tab", name="Sea").click()
         page.get_by_text("Measured with your kit").first.wait_for()
         shoot("pots")

@@ -96,6 +96,7 @@ def nothing_leaves_the_machine(page: Page) -> Iterator[None]:
             away.append(route.request.url)
             route.abort()
 
+    page.set_default_timeout(10_000)
     page.route("**/*", only_local)
     page.on("pageerror", lambda error: broken.append(str(error)))
     yield

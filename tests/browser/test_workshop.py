@@ -121,12 +121,12 @@ def test_every_view_of_the_workshop_fits_and_is_accessible(page: Page, loft: Run
 
 def test_four_pots_of_salt_wash_each_with_its_colours(page: Page, loft: Running) -> None:
     page.goto(loft.url)
-    page.get_by_role("link", name="Prop chest, lid").click()
+    page.get_by_role("link", name="Prop chest").click()
     page.get_by_role("tab", name="Sea").click()
     pot = page.get_by_role("tabpanel")
     expect(pot.get_by_text("Footlight green")).to_be_visible()
     expect(pot.get_by_text("Gaslight white")).to_be_visible()
     page.get_by_role("button", name="Another pot").click()
-    expect(page.get_by_role("tab")).to_have_count(5)
+    expect(page.get_by_role("tablist", name="Pots").get_by_role("tab")).to_have_count(5)
     page.get_by_role("textbox", name="Share").first.fill("90")
     expect(page.get_by_role("alert")).to_contain_text("of the surface")

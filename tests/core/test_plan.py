@@ -48,7 +48,7 @@ def test_every_number_carries_the_chain_that_made_it(rack: Job) -> None:
 
 
 def test_left_out_surfaces_are_named_with_their_area_and_reason(rack: Job) -> None:
-    (left,) = planned(rack).zones[0].left_out
+    (left,) = [s for s in planned(rack).surfaces if not s.zone]
     assert (left.name, left.area_m2, left.why) == ("Underside", 0.5, "not seen")
 
 

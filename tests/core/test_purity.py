@@ -6,7 +6,18 @@ from pathlib import Path
 import lumso.core
 
 ALLOWED = {"annotated_types", "numpy"}  # bounds as plain metadata; linear algebra
-STANDARD = {"collections", "dataclasses", "fractions", "functools", "itertools", "math", "re", "typing", "heapq"}
+STANDARD = {
+    "bisect",
+    "collections",
+    "dataclasses",
+    "fractions",
+    "functools",
+    "itertools",
+    "math",
+    "re",
+    "typing",
+    "heapq",
+}
 CORE = Path(lumso.core.__file__).parent
 
 

@@ -6,6 +6,7 @@ import { RecipeView } from "./book/RecipeView";
 import { JobView } from "./job/JobView";
 import { JobsView } from "./jobs/JobsView";
 import { KitView } from "./kit/KitView";
+import { Mishap } from "./parts/Mishap";
 import { QuickPot } from "./quick/QuickPot";
 import { ShelfView } from "./shelf/ShelfView";
 
@@ -44,17 +45,19 @@ export function App() {
         <QuickPot />
       </header>
       <main id="main">
-        <Routes>
-          <Route path="/" element={<JobsView />} />
-          <Route path="/jobs/:id" element={<JobView />} />
-          <Route path="/book" element={<BookView />} />
-          <Route path="/book/compare" element={<CompareView />} />
-          <Route path="/book/:slug" element={<RecipeView />} />
-          <Route path="/book/:slug/change" element={<ChangeView />} />
-          <Route path="/shelf" element={<ShelfView />} />
-          <Route path="/kit" element={<KitView />} />
-          <Route path="*" element={<Lost />} />
-        </Routes>
+        <Mishap>
+          <Routes>
+            <Route path="/" element={<JobsView />} />
+            <Route path="/jobs/:id" element={<JobView />} />
+            <Route path="/book" element={<BookView />} />
+            <Route path="/book/compare" element={<CompareView />} />
+            <Route path="/book/:slug" element={<RecipeView />} />
+            <Route path="/book/:slug/change" element={<ChangeView />} />
+            <Route path="/shelf" element={<ShelfView />} />
+            <Route path="/kit" element={<KitView />} />
+            <Route path="*" element={<Lost />} />
+          </Routes>
+        </Mishap>
       </main>
     </>
   );

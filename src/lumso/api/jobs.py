@@ -10,8 +10,8 @@ from lumso.core.errors import InvalidValue
 from lumso.core.job import Job
 from lumso.core.mix import Mix
 from lumso.core.plan import NextAction, Plan
-from lumso.core.starting import put_on_piece, start_job, start_pot
-from lumso.formats import jobfile
+from lumso.core.starting import on_piece, start_job, start_pot
+from lumso.formats import jobfile, svg
 from lumso.formats.reading import UnfitDocument
 from lumso.store import jobs
 from lumso.store.ids import new_id
@@ -51,6 +51,13 @@ class JobLine(BaseModel):
 
 class AwayIn(BaseModel):
     away: bool
+
+
+class PieceIn(BaseModel):
+    """A job, and the kind of piece it is to be on."""
+
+    job: Job
+    kind: str = "board"
 
 
 class StartIn(BaseModel):
@@ -154,15 +161,42 @@ def begin_job(start: StartIn, here: Here, response: Response) -> JobOut:
 
 
 @router.post("/on-piece")
-def give_piece(job: JobBody) -> JobBody:
-    """A quick pot turned into a job with a piece to be measured. Keeps nothing."""
-    return JobBody(put_on_piece(job.root))
+def give_piece(asked: PieceIn) -> JobBody:
+    """The job on another kind of piece, to be measured, with its usual zones. Keeps nothing."""
+    return JobBody(on_piece(asked.job, asked.kind, iter(new_id, "")))
 
 
 @router.get("/{job_id}")
 def get_job(job_id: str, here: Here, response: Response) -> JobOut:
     """One job at its head."""
     return _out(jobs.get(here.db, job_id), here, response)
+
+
+@router.get("/{job_id}/drawing.svg")
+def get_drawing(job_id: str, here: Here) -> Response:
+    """The piece drawn to scale, as an SVG file. 422 while its sizes cannot be used."""
+    job = jobfile.from_json(jobs.get(here.db, job_id).document, f"Job {job_id}")
+    made = here.plan(job)
+    if made.drawing is None or job.piece is None:
+        why = made.problems[0] if made.problems else None
+        raise InvalidValue(
+            why.says if why else "This job has no piece to draw.",
+            value=job.name,
+            allowed=why.allowed if why else "a piece with its sizes",
+            field=why.at if why else "/piece",
+        )
+    fills = {
+        zone.zone: part.hex
+        for zone in made.zones
+        for layer in zone.layers
+        for mix in layer.mixes[:1]
+        for part in mix.parts
+        if part.role == "paint"
+    }
+    words = {slug: length.typed for slug, length in job.piece.sizes.items()}
+    text = svg.to_svg(made.drawing, fills, words)
+    headers = {"Content-Disposition": 'attachment; filename="piece.svg"'}
+    return Response(text, media_type="image/svg+xml", headers=headers)
 
 
 @router.put("/{job_id}")

@@ -7,10 +7,10 @@ from pydantic import BaseModel, ConfigDict, Field
 
 from lumso.core.errors import InvalidValue
 from lumso.core.kit import Kit, KitAnswer
-from lumso.core.materials import Consistency, Ground, Material, Technique, Tool, Vessel
+from lumso.core.materials import Consistency, Ground, Material, Relief, Technique, Tool, Vessel
 from lumso.core.measures import MeasureSystem
 from lumso.core.measuring import Need, measure_out
-from lumso.core.pieces import KINDS, SizeSpec
+from lumso.core.pieces import KINDS, CountSpec, SizeSpec
 from lumso.core.recipes import Recipe, compose
 from lumso.core.shelf import BOUNDS, ShelfItem, density_from_weighing, with_overlays
 from lumso.core.workshop import Catalogue, pick
@@ -34,6 +34,7 @@ class PieceKindOut(BaseModel):
     slug: str
     name: str
     sizes: list[SizeSpec]
+    counts: list[CountSpec]
     surfaces: list[SurfaceOut]
 
 
@@ -52,6 +53,7 @@ class CatalogueOut(BaseModel):
     systems: list[MeasureSystem]
     materials: list[Material]
     grounds: list[Ground]
+    reliefs: list[Relief]
     techniques: list[Technique]
     tools: list[Tool]
     recipes: list[Recipe]
@@ -117,9 +119,18 @@ class MeasureIn(BaseModel):
 def _kinds() -> list[PieceKindOut]:
     kinds = []
     for kind in KINDS.values():
-        usual = {spec.slug: spec.usual_mm for spec in kind.sizes}
-        surfaces = [SurfaceOut(slug=s.slug, name=s.name, usually_bare=s.usually_bare) for s in kind.surfaces(usual)]
-        kinds.append(PieceKindOut(slug=kind.slug, name=kind.name, sizes=list(kind.sizes), surfaces=surfaces))
+        surfaces = [
+            SurfaceOut(slug=s.slug, name=s.name, usually_bare=s.usually_bare) for s in kind.surfaces(kind.usual())
+        ]
+        kinds.append(
+            PieceKindOut(
+                slug=kind.slug,
+                name=kind.name,
+                sizes=list(kind.sizes),
+                counts=list(kind.counts),
+                surfaces=surfaces,
+            )
+        )
     return kinds
 
 
@@ -138,6 +149,7 @@ def get_catalogue(here: Here) -> CatalogueOut:
         systems=list(c.systems.values()),
         materials=list(c.materials.values()),
         grounds=list(c.grounds.values()),
+        reliefs=list(c.reliefs.values()),
         techniques=list(c.techniques.values()),
         tools=list(c.tools.values()),
         recipes=list(c.recipes.values()),

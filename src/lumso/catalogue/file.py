@@ -4,7 +4,7 @@ from dataclasses import dataclass
 from typing import Literal
 
 from lumso.core.kit import Kit
-from lumso.core.materials import Consistency, Ground, Material, PotLoss, Technique, Tool, Vessel
+from lumso.core.materials import Consistency, Ground, Material, PotLoss, Relief, Technique, Tool, Vessel
 from lumso.core.measures import MeasureSystem
 from lumso.core.recipes import Recipe
 from lumso.core.value import Value
@@ -19,6 +19,7 @@ class CatalogueFile(Value):
     systems: tuple[MeasureSystem, ...] = ()
     materials: tuple[Material, ...] = ()
     grounds: tuple[Ground, ...] = ()
+    reliefs: tuple[Relief, ...] = ()
     techniques: tuple[Technique, ...] = ()
     tools: tuple[Tool, ...] = ()
     vessels: tuple[Vessel, ...] = ()

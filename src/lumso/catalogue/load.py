@@ -97,6 +97,7 @@ def load(folder: Path) -> Loaded:
         systems=_by_slug(e for f in every for e in f.systems),
         materials=_by_slug(e for f in every for e in f.materials),
         grounds=_by_slug(e for f in every for e in f.grounds),
+        reliefs=_by_slug(e for f in every for e in f.reliefs),
         techniques=_by_slug(e for f in every for e in f.techniques),
         tools=_by_slug(e for f in every for e in f.tools),
         recipes={slug: recipe for slug, (_, recipe) in recipes.items()},

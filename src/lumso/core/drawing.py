@@ -1,6 +1,8 @@
 """Drawings as plain geometry in mm, x to the right and y down; the interface only has to put them in ink."""
 
-from dataclasses import dataclass
+from collections.abc import Sequence
+from dataclasses import dataclass, replace
+from math import cos, pi, sin
 from typing import Literal
 
 from .value import Value
@@ -14,12 +16,12 @@ class Point(Value):
 
 @dataclass(frozen=True)
 class Face(Value):
-    """A surface as a polygon. `shown_as` is "bare" where it gets no coat."""
+    """A surface as a polygon. `zone` is the zone that coats it, "" where it is left bare."""
 
     surface: str
     name: str
     outline: tuple[Point, ...]
-    shown_as: Literal["coated", "bare"]
+    zone: str = ""
 
 
 @dataclass(frozen=True)
@@ -33,15 +35,81 @@ class Callout(Value):
 
 
 @dataclass(frozen=True)
+class Label(Value):
+    """Words on a drawing, centred at a point."""
+
+    text: str
+    at: Point
+
+
+@dataclass(frozen=True)
 class Drawing(Value):
-    """Faces and callouts inside a box of `width` × `height` mm."""
+    """Faces, callouts and labels inside a box of `width` × `height` mm."""
 
     width: float
     height: float
     faces: tuple[Face, ...]
     callouts: tuple[Callout, ...]
+    labels: tuple[Label, ...] = ()
 
 
 def box(x: float, y: float, width: float, height: float) -> tuple[Point, ...]:
     """The corners of an upright rectangle."""
     return (Point(x, y), Point(x + width, y), Point(x + width, y + height), Point(x, y + height))
+
+
+def ellipse(x: float, y: float, width: float, height: float, corners: int = 48) -> tuple[Point, ...]:
+    """An ellipse inside the box at (x, y), as a polygon."""
+    return tuple(
+        Point(x + width / 2 * (1 + cos(2 * pi * k / corners)), y + height / 2 * (1 + sin(2 * pi * k / corners)))
+        for k in range(corners)
+    )
+
+
+def outline(middle: float, stations: Sequence[Sequence[float]], foot: float) -> tuple[Point, ...]:
+    """A turning seen from the side: (height, diameter) stations about a middle line, `foot` the y of height 0."""
+    right = [Point(middle + d / 2, foot - h) for h, d in stations]
+    left = [Point(middle - d / 2, foot - h) for h, d in reversed(stations)]
+    return tuple(right + left)
+
+
+def callout(size: str, side: Literal["above", "below", "left", "right"], x: float, y: float, length: float) -> Callout:
+    """A dimension line that starts at (x, y) and runs right (above, below) or down (left, right)."""
+    across = side in ("above", "below")
+    return Callout(size, Point(x, y), Point(x + length, y) if across else Point(x, y + length), side)
+
+
+def view(name: str, width: float, height: float, faces: Sequence[Face], callouts: Sequence[Callout] = ()) -> Drawing:
+    """One view of a piece, with its name under it."""
+    label = (Label(name, Point(width / 2, height)),) if name else ()
+    return Drawing(width, height, tuple(faces), tuple(callouts), label)
+
+
+def _moved(drawing: Drawing, dx: float, dy: float) -> Drawing:
+    def to(p: Point) -> Point:
+        return Point(p.x + dx, p.y + dy)
+
+    return Drawing(
+        drawing.width,
+        drawing.height,
+        tuple(replace(f, outline=tuple(to(p) for p in f.outline)) for f in drawing.faces),
+        tuple(replace(c, start=to(c.start), end=to(c.end)) for c in drawing.callouts),
+        tuple(replace(label, at=to(label.at)) for label in drawing.labels),
+    )
+
+
+def lay_out(*views: Drawing) -> Drawing:
+    """Views beside each other on one floor line, to one scale, a quarter of the height between them."""
+    tallest = max(v.height for v in views)
+    gap = max(tallest, max(v.width for v in views)) * 0.22
+    x, placed = 0.0, []
+    for v in views:
+        placed.append(_moved(v, x, tallest - v.height))
+        x += v.width + gap
+    return Drawing(
+        x - gap,
+        tallest,
+        tuple(f for v in placed for f in v.faces),
+        tuple(c for v in placed for c in v.callouts),
+        tuple(label for v in placed for label in v.labels),
+    )

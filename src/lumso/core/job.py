@@ -120,14 +120,48 @@ class Zone(Value):
     ground: Slug
     surfaces: Annotated[tuple[Slug, ...], MaxLen(60)]
     layers: Annotated[tuple[Layer, ...], MaxLen(40)]
+    relief: Slug = "flat"
+    sheen: Literal["unknown", "dead matt", "matt", "eggshell", "satin", "gloss"] = "unknown"
+    condition: Literal["sound", "worn", "flaking"] = "sound"
+
+
+@dataclass(frozen=True)
+class Band(Value):
+    """Something on a surface that gets no coat: a glue face, a tenon, a hinge, a masked stripe; `count` like ones."""
+
+    surface: Slug
+    name: Name
+    length: Length
+    width: Length
+    count: Annotated[int, Interval(ge=1, le=1000)] = 1
 
 
 @dataclass(frozen=True)
 class Piece(Value):
-    """A piece of a known kind, with the sizes that kind asks for."""
+    """A piece of a known kind, with the sizes and counts that kind asks for.
+
+    With `rough` anything but "measured", sizes not given are taken from the usual proportions, and the amounts
+    carry a range. `like` is how many like pieces there are.
+    """
 
     kind: Slug
     sizes: dict[str, Length]
+    counts: dict[str, Annotated[int, Interval(ge=0, le=1000)]] = field(default_factory=dict)
+    rough: Literal["measured", "small", "medium", "large"] = "measured"
+    like: Annotated[int, Interval(ge=1, le=500)] = 1
+    bands: Annotated[tuple[Band, ...], MaxLen(40)] = ()
+    reasons: dict[str, Annotated[str, MaxLen(120)]] = field(default_factory=dict)
+    """Why a surface is left out, where the user has said so."""
+
+
+@dataclass(frozen=True)
+class Use(Value):
+    """What the piece must stand, and what lies under the new finish."""
+
+    touched_by: tuple[
+        Literal["hands", "water", "heat", "food", "feet", "children", "weather", "an unknown buyer"], ...
+    ] = ()
+    old_finish: Literal["none", "of known age", "of unknown age"] = "none"
 
 
 @dataclass(frozen=True)
@@ -146,8 +180,9 @@ class Job(Value):
     """A job file. `piece` is None for a quick pot: a mix with nothing to put it on yet."""
 
     format: Literal["lumso-job"]
-    version: Literal[1]
+    version: Literal[2]
     name: Name
     zones: Annotated[tuple[Zone, ...], Len(1, 60)]
     piece: Piece | None = None
+    use: Use = field(default_factory=Use)
     entries: Entries = field(default_factory=Entries)

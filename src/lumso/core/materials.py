@@ -82,6 +82,17 @@ class Ground(Value):
 
 
 @dataclass(frozen=True)
+class Relief(Value):
+    """How far a surface departs from flat, and what that does to its area."""
+
+    slug: Slug
+    name: Name
+    factor: Annotated[float, Interval(ge=1, le=3)]
+    looks: str
+    provenance: str
+
+
+@dataclass(frozen=True)
 class Tool(Value):
     """What the mix is put on with, and what stays in it each time it is taken up dry."""
 

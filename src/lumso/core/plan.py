@@ -4,29 +4,19 @@ from collections.abc import Mapping
 from dataclasses import dataclass
 from typing import Literal
 
+from .areas import Problem, SurfaceArea, measure, partition, zone_area
 from .consistency import thickness
 from .coverage import film, mix_needed
 from .drawing import Drawing
 from .errors import InvalidValue, UnknownEntry
-from .job import FromArea, FromTotal, Job, Layer, Piece, Zone
-from .lengths import say_length
+from .job import FromArea, FromTotal, Job, Layer, Zone
 from .limits import DialLimit, dial_limits
 from .materials import Ground, Technique, Tool
 from .mix import Bench, Mix, ingredients, mix, pots_of, refuse_crumbs
-from .pieces import PieceKind, Surface, kind_of
 from .recipes import Pour, Recipe, compose, with_amounts, with_school
 from .value import Value
-from .working import Figure, Step, tidy
+from .working import Figure, tidy
 from .workshop import Catalogue, Conditions, Workshop, pick
-
-
-@dataclass(frozen=True)
-class Problem(Value):
-    """Something in the job that nothing can be computed from. `at` is a JSON pointer into the job."""
-
-    at: str
-    says: str
-    allowed: str
 
 
 @dataclass(frozen=True)
@@ -38,16 +28,6 @@ class Finding(Value):
     says: str
     reason: str
     provenance: str
-
-
-@dataclass(frozen=True)
-class LeftOut(Value):
-    """A surface that gets no coat, its area in m², and why."""
-
-    surface: str
-    name: str
-    area_m2: float
-    why: str
 
 
 @dataclass(frozen=True)
@@ -64,12 +44,11 @@ class LayerPlan(Value):
 
 @dataclass(frozen=True)
 class ZonePlan(Value):
-    """A zone's area (None for a quick pot, or where its sizes cannot be used) and what was left out of it."""
+    """A zone's area (None for a quick pot, or where its sizes cannot be used) and its layers."""
 
     zone: str
     name: str
     area: Figure | None
-    left_out: tuple[LeftOut, ...]
     layers: tuple[LayerPlan, ...]
 
 
@@ -89,45 +68,15 @@ class Plan(Value):
     name: str
     measures: str
     drawing: Drawing | None
+    surfaces: tuple[SurfaceArea, ...]
+    """Every surface of the piece, with the zone that coats it or why it is left out."""
+    rough: float
+    """How far areas and amounts may be off because sizes were not measured: 0.25 is a quarter either way."""
+    cautions: tuple[Finding, ...]
+    """What must be seen to before any work on the old finish."""
     zones: tuple[ZonePlan, ...]
     problems: tuple[Problem, ...]
     next: NextAction
-
-
-def check_sizes(piece: Piece, kind: PieceKind) -> list[Problem]:
-    """Sizes that are missing, unknown or outside what the kind can have."""
-    problems = []
-    for spec in kind.sizes:
-        at = f"/piece/sizes/{spec.slug}"
-        allowed = f"{say_length(spec.least_mm)} to {say_length(spec.most_mm)}"
-        given = piece.sizes.get(spec.slug)
-        if given is None:
-            problems.append(Problem(at, f"{spec.name} is missing.", allowed))
-        elif not spec.least_mm <= given.mm <= spec.most_mm:
-            says = f"{spec.name} {given.typed!r} is {say_length(given.mm)}."
-            problems.append(Problem(at, says, allowed))
-    known = {spec.slug for spec in kind.sizes}
-    for slug in sorted(piece.sizes.keys() - known):
-        says = f"A {kind.name.lower()} has no size called {slug!r}."
-        problems.append(Problem(f"/piece/sizes/{slug}", says, ", ".join(sorted(known))))
-    return problems
-
-
-def _area(zone: Zone, surfaces: Mapping[str, Surface], at: str, problems: list[Problem]) -> Figure | None:
-    unknown = [s for s in zone.surfaces if s not in surfaces]
-    if unknown:
-        says = f"{zone.name} names a surface {unknown[0]!r} that the piece does not have."
-        problems.append(Problem(f"{at}/surfaces", says, ", ".join(surfaces)))
-        return None
-    if not zone.surfaces:
-        says = f"{zone.name} has no surface to coat."
-        problems.append(Problem(f"{at}/surfaces", says, f"at least one of {', '.join(surfaces)}"))
-        return None
-    steps = [Step(s.name, s.how, s.area_m2, "m²", "geometry") for s in (surfaces[x] for x in zone.surfaces)]
-    total = sum(step.value for step in steps)
-    if len(steps) > 1:
-        steps.append(Step("Area", " + ".join(tidy(s.value) for s in steps), total, "m²", "geometry"))
-    return Figure(total, "m²", tuple(steps))
 
 
 def _limit_findings(layer: Layer, limits: tuple[DialLimit, ...], shares: Mapping[str, float], at: str,
@@ -225,6 +174,31 @@ def plan_layer(
     return LayerPlan(layer.id, zone.id, name, made, limits, findings)
 
 
+LEAD = (
+    "No date clears it, untested is suspect: test for lead before any sanding, scraping or heat. Until then no dry "
+    "abrasion, no torch, no household vacuum; children and pregnant people away. Follow local rules, and licensed "
+    "help where they ask for it. Old textured coatings may hold asbestos: have them tested first too."
+)
+FLAKING = (
+    "Flaking paint sheds dust by itself: damp it down, lay sheets, do not sweep dry. What holds today may lift under "
+    "a new coat: scrape to a sound edge once the lead question is answered."
+)
+
+
+def old_finish_cautions(job: Job) -> tuple[Finding, ...]:
+    """What must be seen to before an old finish is touched."""
+    found = []
+    if job.use.old_finish != "none":
+        age = job.use.old_finish
+        says = f"Old finish {age}: test for lead first."
+        found.append(Finding("risky", "/use/old_finish", says, LEAD, "rule of the trade; local rules come first"))
+    for i, zone in enumerate(job.zones):
+        if zone.condition == "flaking":
+            says = f"{zone.name} is flaking."
+            found.append(Finding("risky", f"/zones/{i}/condition", says, FLAKING, "rule of the trade"))
+    return tuple(found)
+
+
 def _next(job: Job, zones: tuple[ZonePlan, ...], problems: list[Problem]) -> NextAction:
     if problems:
         return NextAction(problems[0].says, f"Allowed: {problems[0].allowed}.", problems[0].at)
@@ -250,23 +224,14 @@ def plan(job: Job, workshop: Workshop, catalogue: Catalogue, conditions: Conditi
     """
     known = catalogue.with_entries(job.entries).with_workshop(workshop)
     problems: list[Problem] = []
-    surfaces: dict[str, Surface] = {}
-    drawing: Drawing | None = None
-    if job.piece is not None:
-        try:
-            kind = kind_of(job.piece.kind)
-            problems += check_sizes(job.piece, kind)
-        except UnknownEntry as error:
-            problems.append(Problem("/piece/kind", f"There is no piece called {error.slug!r}.", ", ".join(error.known)))
-        if not problems:
-            sizes = {slug: length.mm for slug, length in job.piece.sizes.items()}
-            surfaces = {s.slug: s for s in kind.surfaces(sizes)}
-            drawing = kind.draw(sizes, frozenset(s for zone in job.zones for s in zone.surfaces))
+    piece = measure(job, problems)
+    surfaces = partition(job, piece.surfaces, problems)
     zones = []
-    coated = {s for zone in job.zones for s in zone.surfaces}
     for i, zone in enumerate(job.zones):
         at = f"/zones/{i}"
-        area = _area(zone, surfaces, at, problems) if surfaces else None
+        area: Figure | None = None
+        if job.piece is not None and piece.surfaces:
+            area = zone_area(zone, job.piece, piece.surfaces, known, at, problems)
         if job.piece is None:
             for j, layer in enumerate(zone.layers):
                 if isinstance(layer.want, FromArea):
@@ -276,11 +241,16 @@ def plan(job: Job, workshop: Workshop, catalogue: Catalogue, conditions: Conditi
             plan_layer(layer, zone, area, known, workshop.measures, f"{at}/layers/{j}", problems)
             for j, layer in enumerate(zone.layers)
         )
-        left = tuple(
-            LeftOut(s.slug, s.name, s.area_m2, s.usually_bare or "left bare by choice")
-            for s in surfaces.values()
-            if s.slug not in coated
-        )
-        zones.append(ZonePlan(zone.id, zone.name, area, left if i == 0 else (), layers))
+        zones.append(ZonePlan(zone.id, zone.name, area, layers))
     done = tuple(zones)
-    return Plan(job.name, workshop.measures, drawing, done, tuple(problems), _next(job, done, problems))
+    return Plan(
+        job.name,
+        workshop.measures,
+        piece.drawing,
+        surfaces,
+        piece.rough,
+        old_finish_cautions(job),
+        done,
+        tuple(problems),
+        _next(job, done, problems),
+    )

@@ -1,7 +1,9 @@
 """Where a new job, layer or pot starts from before anybody has said more."""
 
+from collections.abc import Iterator
 from dataclasses import replace
 
+from .areas import suggested_zones
 from .job import FromArea, FromTotal, Job, Layer, Piece, Zone
 from .materials import Technique
 from .pieces import kind_of
@@ -25,10 +27,9 @@ def start_layer(layer_id: str, recipe: str, ground: str, catalogue: Catalogue) -
 def start_job(name: str, zone_id: str, layer_id: str, recipe: str, ground: str, catalogue: Catalogue) -> Job:
     """A board with no sizes yet and one layer on what is usually coated of it. Raises UnknownEntry."""
     kind = kind_of("board")
-    usual = {spec.slug: spec.usual_mm for spec in kind.sizes}
-    coated = tuple(s.slug for s in kind.surfaces(usual) if not s.usually_bare)
+    coated = suggested_zones(kind)[0][1]
     layer = start_layer(layer_id, recipe, ground, catalogue)
-    return Job("lumso-job", 1, name, (Zone(zone_id, kind.name, ground, coated, (layer,)),), Piece(kind.slug, {}))
+    return Job("lumso-job", 2, name, (Zone(zone_id, kind.name, ground, coated, (layer,)),), Piece(kind.slug, {}))
 
 
 def start_pot(zone_id: str, layer_id: str, recipe: str, ml: float, catalogue: Catalogue) -> Job:
@@ -38,19 +39,25 @@ def start_pot(zone_id: str, layer_id: str, recipe: str, ml: float, catalogue: Ca
     ground = next((g for surface in mixed.surfaces for g in grounds if g.surface == surface), grounds[0])
     layer = start_layer(layer_id, recipe, ground.slug, catalogue)
     pot = replace(layer, want=FromTotal("total", ml))
-    return Job("lumso-job", 1, f"Pot of {mixed.name.lower()}", (Zone(zone_id, "Pot", ground.slug, (), (pot,)),))
+    return Job("lumso-job", 2, f"Pot of {mixed.name.lower()}", (Zone(zone_id, "Pot", ground.slug, (), (pot,)),))
 
 
-def put_on_piece(job: Job, kind: str = "board") -> Job:
-    """A quick pot as a job: a piece of the kind with no sizes yet, the pot's mix now taken from its area."""
+def on_piece(job: Job, kind: str, ids: Iterator[str]) -> Job:
+    """The job on another kind of piece: no sizes yet, its usual zones, each with the layers the first zone has.
+
+    `ids` gives ids for zones and layers that were never used before. Amounts are taken from the area from then
+    on. Raises UnknownEntry for a kind that is not there.
+    """
     piece = kind_of(kind)
-    usual = {spec.slug: spec.usual_mm for spec in piece.sizes}
-    coated = tuple(s.slug for s in piece.surfaces(usual) if not s.usually_bare)
+    first = job.zones[0]
     zones = tuple(
-        Zone(z.id, piece.name, z.ground, coated, tuple(_by_area(layer) for layer in z.layers)) for z in job.zones
+        replace(
+            first,
+            id=next(ids),
+            name=name,
+            surfaces=surfaces,
+            layers=tuple(replace(layer, id=next(ids), want=FromArea("area")) for layer in first.layers),
+        )
+        for name, surfaces in suggested_zones(piece)
     )
-    return Job(job.format, job.version, job.name, zones, Piece(piece.slug, {}), job.entries)
-
-
-def _by_area(layer: Layer) -> Layer:
-    return replace(layer, want=FromArea("area"))
+    return replace(job, zones=zones, piece=Piece(piece.slug, {}))

@@ -9,7 +9,7 @@ from annotated_types import Interval
 from .errors import UnknownEntry
 from .job import Entries
 from .kit import Kit
-from .materials import Consistency, Ground, Material, PotLoss, Technique, Tool, Vessel
+from .materials import Consistency, Ground, Material, PotLoss, Relief, Technique, Tool, Vessel
 from .measures import MeasureSystem
 from .recipes import Recipe
 from .shelf import ShelfItem, with_overlays
@@ -47,6 +47,7 @@ class Catalogue:
     systems: Mapping[str, MeasureSystem]
     materials: Mapping[str, Material]
     grounds: Mapping[str, Ground]
+    reliefs: Mapping[str, Relief]
     techniques: Mapping[str, Technique]
     tools: Mapping[str, Tool]
     recipes: Mapping[str, Recipe]

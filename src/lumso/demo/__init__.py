@@ -11,11 +11,14 @@ from lumso.formats.workshop import WorkshopFile
 from lumso.store import entries, jobs, settings
 from lumso.store.database import Database
 
+LAST_WORKED_ON = "programme-rack.json"
+
 
 def demo_jobs() -> list[Job]:
     """The demo jobs, in the order they are seeded: the last is the one worked on last."""
     folder = resources.files("lumso.demo") / "jobs"
-    files = sorted((f for f in folder.iterdir() if f.name.endswith(".json")), key=lambda f: f.name, reverse=True)
+    files = [f for f in folder.iterdir() if f.name.endswith(".json")]
+    files.sort(key=lambda f: (f.name == LAST_WORKED_ON, f.name))
     return [jobfile.from_json(f.read_bytes(), f.name) for f in files]
 
 

@@ -13,8 +13,15 @@ from lumso.core.lengths import parse_length
 from .reading import Fault, UnfitDocument, parse_json, read
 
 ADAPTER = TypeAdapter(Job)
-FORMAT, VERSION = "lumso-job", 1
-UPGRADES: Mapping[int, Callable[[dict[str, Any]], dict[str, Any]]] = {}
+FORMAT, VERSION = "lumso-job", 2
+
+
+def _to_2(job: dict[str, Any]) -> dict[str, Any]:
+    """Version 2 adds counts, roughness, bands, relief and use; what was there stays as it was."""
+    return {**job, "version": 2}
+
+
+UPGRADES: Mapping[int, Callable[[dict[str, Any]], dict[str, Any]]] = {1: _to_2}
 """From version n to n + 1: one chain for files and for the database."""
 
 

@@ -119,7 +119,7 @@ export interface paths {
         put?: never;
         /**
          * Give Piece
-         * @description A quick pot turned into a job with a piece to be measured. Keeps nothing.
+         * @description The job on another kind of piece, to be measured, with its usual zones. Keeps nothing.
          */
         post: operations["give_piece_api_jobs_on_piece_post"];
         delete?: never;
@@ -185,6 +185,26 @@ export interface paths {
          * @description Take a job out of the list, or bring it back.
          */
         put: operations["put_job_away_api_jobs__job_id__away_put"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{job_id}/drawing.svg": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Get Drawing
+         * @description The piece drawn to scale, as an SVG file. 422 while its sizes cannot be used.
+         */
+        get: operations["get_drawing_api_jobs__job_id__drawing_svg_get"];
+        put?: never;
         post?: never;
         delete?: never;
         options?: never;
@@ -518,6 +538,40 @@ export interface components {
             away: boolean;
         };
         /**
+         * Band
+         * @description Something on a surface that gets no coat: a glue face, a tenon, a hinge, a masked stripe; `count` like ones.
+         */
+        "Band-Input": {
+            /**
+             * Count
+             * @default 1
+             */
+            count?: number;
+            length: components["schemas"]["Length"];
+            /** Name */
+            name: string;
+            /** Surface */
+            surface: string;
+            width: components["schemas"]["Length"];
+        };
+        /**
+         * Band
+         * @description Something on a surface that gets no coat: a glue face, a tenon, a hinge, a masked stripe; `count` like ones.
+         */
+        "Band-Output": {
+            /**
+             * Count
+             * @default 1
+             */
+            count: number;
+            length: components["schemas"]["Length"];
+            /** Name */
+            name: string;
+            /** Surface */
+            surface: string;
+            width: components["schemas"]["Length"];
+        };
+        /**
          * Callout
          * @description A dimension line from one point to another that carries the size called `size`.
          */
@@ -553,6 +607,8 @@ export interface components {
             pieces: components["schemas"]["PieceKindOut"][];
             /** Recipes */
             recipes: components["schemas"]["Recipe-Output"][];
+            /** Reliefs */
+            reliefs: components["schemas"]["Relief"][];
             /** Strips */
             strips: {
                 [key: string]: components["schemas"]["Slice"][];
@@ -686,6 +742,22 @@ export interface components {
             /** Stated */
             stated: number;
         };
+        /**
+         * CountSpec
+         * @description A number of like things: drawers in a row, doors, legs.
+         */
+        CountSpec: {
+            /** Least */
+            least: number;
+            /** Most */
+            most: number;
+            /** Name */
+            name: string;
+            /** Slug */
+            slug: string;
+            /** Usual */
+            usual: number;
+        };
         /** DensityOut */
         DensityOut: {
             /** Density */
@@ -728,7 +800,7 @@ export interface components {
         };
         /**
          * Drawing
-         * @description Faces and callouts inside a box of `width` × `height` mm.
+         * @description Faces, callouts and labels inside a box of `width` × `height` mm.
          */
         Drawing: {
             /** Callouts */
@@ -737,6 +809,11 @@ export interface components {
             faces: components["schemas"]["Face"][];
             /** Height */
             height: number;
+            /**
+             * Labels
+             * @default []
+             */
+            labels: components["schemas"]["Label"][];
             /** Width */
             width: number;
         };
@@ -804,20 +881,20 @@ export interface components {
         };
         /**
          * Face
-         * @description A surface as a polygon. `shown_as` is "bare" where it gets no coat.
+         * @description A surface as a polygon. `zone` is the zone that coats it, "" where it is left bare.
          */
         Face: {
             /** Name */
             name: string;
             /** Outline */
             outline: components["schemas"]["Point"][];
-            /**
-             * Shown As
-             * @enum {string}
-             */
-            shown_as: "coated" | "bare";
             /** Surface */
             surface: string;
+            /**
+             * Zone
+             * @default
+             */
+            zone: string;
         };
         /**
          * FaultOut
@@ -1063,12 +1140,13 @@ export interface components {
             format: "lumso-job";
             /** Name */
             name: string;
-            piece?: components["schemas"]["Piece"] | null;
+            piece?: components["schemas"]["Piece-Input"] | null;
+            use?: components["schemas"]["Use-Input"];
             /**
              * Version
              * @constant
              */
-            version: 1;
+            version: 2;
             /** Zones */
             zones: components["schemas"]["Zone-Input"][];
         };
@@ -1085,12 +1163,13 @@ export interface components {
             format: "lumso-job";
             /** Name */
             name: string;
-            piece: components["schemas"]["Piece"] | null;
+            piece: components["schemas"]["Piece-Output"] | null;
+            use: components["schemas"]["Use-Output"];
             /**
              * Version
              * @constant
              */
-            version: 1;
+            version: 2;
             /** Zones */
             zones: components["schemas"]["Zone-Output"][];
         };
@@ -1287,6 +1366,15 @@ export interface components {
             total_ml: number;
         };
         /**
+         * Label
+         * @description Words on a drawing, centred at a point.
+         */
+        Label: {
+            at: components["schemas"]["Point"];
+            /** Text */
+            text: string;
+        };
+        /**
          * Layer
          * @description The coats of one mix on a zone. `amounts` are the recipe's amounts as changed for this layer.
          *
@@ -1439,20 +1527,6 @@ export interface components {
             name: string;
             /** Zone */
             zone: string;
-        };
-        /**
-         * LeftOut
-         * @description A surface that gets no coat, its area in m², and why.
-         */
-        LeftOut: {
-            /** Area M2 */
-            area_m2: number;
-            /** Name */
-            name: string;
-            /** Surface */
-            surface: string;
-            /** Why */
-            why: string;
         };
         /**
          * Length
@@ -2007,21 +2081,107 @@ export interface components {
         };
         /**
          * Piece
-         * @description A piece of a known kind, with the sizes that kind asks for.
+         * @description A piece of a known kind, with the sizes and counts that kind asks for.
+         *
+         *     With `rough` anything but "measured", sizes not given are taken from the usual proportions, and the amounts
+         *     carry a range. `like` is how many like pieces there are.
          */
-        Piece: {
+        "Piece-Input": {
+            /**
+             * Bands
+             * @default []
+             */
+            bands?: components["schemas"]["Band-Input"][];
+            /** Counts */
+            counts?: {
+                [key: string]: number;
+            };
             /** Kind */
             kind: string;
+            /**
+             * Like
+             * @default 1
+             */
+            like?: number;
+            /**
+             * Reasons
+             * @description Why a surface is left out, where the user has said so.
+             */
+            reasons?: {
+                [key: string]: string;
+            };
+            /**
+             * Rough
+             * @default measured
+             * @enum {string}
+             */
+            rough?: "measured" | "small" | "medium" | "large";
             /** Sizes */
             sizes: {
                 [key: string]: components["schemas"]["Length"];
             };
         };
         /**
+         * Piece
+         * @description A piece of a known kind, with the sizes and counts that kind asks for.
+         *
+         *     With `rough` anything but "measured", sizes not given are taken from the usual proportions, and the amounts
+         *     carry a range. `like` is how many like pieces there are.
+         */
+        "Piece-Output": {
+            /**
+             * Bands
+             * @default []
+             */
+            bands: components["schemas"]["Band-Output"][];
+            /** Counts */
+            counts: {
+                [key: string]: number;
+            };
+            /** Kind */
+            kind: string;
+            /**
+             * Like
+             * @default 1
+             */
+            like: number;
+            /**
+             * Reasons
+             * @description Why a surface is left out, where the user has said so.
+             */
+            reasons: {
+                [key: string]: string;
+            };
+            /**
+             * Rough
+             * @default measured
+             * @enum {string}
+             */
+            rough: "measured" | "small" | "medium" | "large";
+            /** Sizes */
+            sizes: {
+                [key: string]: components["schemas"]["Length"];
+            };
+        };
+        /**
+         * PieceIn
+         * @description A job, and the kind of piece it is to be on.
+         */
+        PieceIn: {
+            job: components["schemas"]["Job-Input"];
+            /**
+             * Kind
+             * @default board
+             */
+            kind?: string;
+        };
+        /**
          * PieceKindOut
          * @description A kind of piece: the sizes it asks for and the surfaces it has.
          */
         PieceKindOut: {
+            /** Counts */
+            counts: components["schemas"]["CountSpec"][];
             /** Name */
             name: string;
             /** Sizes */
@@ -2036,6 +2196,11 @@ export interface components {
          * @description Everything a job comes to, with its working attached.
          */
         Plan: {
+            /**
+             * Cautions
+             * @description What must be seen to before any work on the old finish.
+             */
+            cautions: components["schemas"]["Finding"][];
             drawing: components["schemas"]["Drawing"] | null;
             /** Measures */
             measures: string;
@@ -2044,6 +2209,16 @@ export interface components {
             next: components["schemas"]["NextAction"];
             /** Problems */
             problems: components["schemas"]["Problem"][];
+            /**
+             * Rough
+             * @description How far areas and amounts may be off because sizes were not measured: 0.25 is a quarter either way.
+             */
+            rough: number;
+            /**
+             * Surfaces
+             * @description Every surface of the piece, with the zone that coats it or why it is left out.
+             */
+            surfaces: components["schemas"]["SurfaceArea"][];
             /** Zones */
             zones: components["schemas"]["ZonePlan"][];
         };
@@ -2319,6 +2494,22 @@ export interface components {
          * @description A recipe as in a catalogue file.
          */
         "RecipeBody-Output": components["schemas"]["Recipe-Output"];
+        /**
+         * Relief
+         * @description How far a surface departs from flat, and what that does to its area.
+         */
+        Relief: {
+            /** Factor */
+            factor: number;
+            /** Looks */
+            looks: string;
+            /** Name */
+            name: string;
+            /** Provenance */
+            provenance: string;
+            /** Slug */
+            slug: string;
+        };
         /**
          * School
          * @description A way some painters do it differently: its reason, and the amounts it changes.
@@ -2624,6 +2815,26 @@ export interface components {
             /** Top Ml */
             top_ml: number;
         };
+        /**
+         * SurfaceArea
+         * @description A surface of the piece: its area in m² (all like pieces together), and the zone that coats it.
+         *
+         *     `zone` is "" where it is left bare, and `why` then says why.
+         */
+        SurfaceArea: {
+            /** Area M2 */
+            area_m2: number;
+            /** Name */
+            name: string;
+            /** Slug */
+            slug: string;
+            /** Vertical */
+            vertical: boolean;
+            /** Why */
+            why: string;
+            /** Zone */
+            zone: string;
+        };
         /** SurfaceOut */
         SurfaceOut: {
             /** Name */
@@ -2796,6 +3007,40 @@ export interface components {
             slug: string;
         };
         /**
+         * Use
+         * @description What the piece must stand, and what lies under the new finish.
+         */
+        "Use-Input": {
+            /**
+             * Old Finish
+             * @default none
+             * @enum {string}
+             */
+            old_finish?: "none" | "of known age" | "of unknown age";
+            /**
+             * Touched By
+             * @default []
+             */
+            touched_by?: ("hands" | "water" | "heat" | "food" | "feet" | "children" | "weather" | "an unknown buyer")[];
+        };
+        /**
+         * Use
+         * @description What the piece must stand, and what lies under the new finish.
+         */
+        "Use-Output": {
+            /**
+             * Old Finish
+             * @default none
+             * @enum {string}
+             */
+            old_finish: "none" | "of known age" | "of unknown age";
+            /**
+             * Touched By
+             * @default []
+             */
+            touched_by: ("hands" | "water" | "heat" | "food" | "feet" | "children" | "weather" | "an unknown buyer")[];
+        };
+        /**
          * Vessel
          * @description Something to mix in.
          */
@@ -2888,6 +3133,12 @@ export interface components {
          * @description A group of surfaces that get one treatment.
          */
         "Zone-Input": {
+            /**
+             * Condition
+             * @default sound
+             * @enum {string}
+             */
+            condition?: "sound" | "worn" | "flaking";
             /** Ground */
             ground: string;
             /** Id */
@@ -2896,6 +3147,17 @@ export interface components {
             layers: components["schemas"]["Layer-Input"][];
             /** Name */
             name: string;
+            /**
+             * Relief
+             * @default flat
+             */
+            relief?: string;
+            /**
+             * Sheen
+             * @default unknown
+             * @enum {string}
+             */
+            sheen?: "unknown" | "dead matt" | "matt" | "eggshell" | "satin" | "gloss";
             /** Surfaces */
             surfaces: string[];
         };
@@ -2904,6 +3166,12 @@ export interface components {
          * @description A group of surfaces that get one treatment.
          */
         "Zone-Output": {
+            /**
+             * Condition
+             * @default sound
+             * @enum {string}
+             */
+            condition: "sound" | "worn" | "flaking";
             /** Ground */
             ground: string;
             /** Id */
@@ -2912,19 +3180,28 @@ export interface components {
             layers: components["schemas"]["Layer-Output"][];
             /** Name */
             name: string;
+            /**
+             * Relief
+             * @default flat
+             */
+            relief: string;
+            /**
+             * Sheen
+             * @default unknown
+             * @enum {string}
+             */
+            sheen: "unknown" | "dead matt" | "matt" | "eggshell" | "satin" | "gloss";
             /** Surfaces */
             surfaces: string[];
         };
         /**
          * ZonePlan
-         * @description A zone's area (None for a quick pot, or where its sizes cannot be used) and what was left out of it.
+         * @description A zone's area (None for a quick pot, or where its sizes cannot be used) and its layers.
          */
         ZonePlan: {
             area: components["schemas"]["Figure"] | null;
             /** Layers */
             layers: components["schemas"]["LayerPlan"][];
-            /** Left Out */
-            left_out: components["schemas"]["LeftOut"][];
             /** Name */
             name: string;
             /** Zone */
@@ -3132,7 +3409,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["JobBody-Input"];
+                "application/json": components["schemas"]["PieceIn"];
             };
         };
         responses: {
@@ -3279,6 +3556,37 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+            /** @description Problem details */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    get_drawing_api_jobs__job_id__drawing_svg_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": unknown;
+                };
             };
             /** @description Problem details */
             default: {

@@ -2,38 +2,99 @@ import type { PieceGeometry } from "../api/client";
 
 interface PieceDrawingProps {
   drawing: PieceGeometry;
-  fill: string;
+  fills: Record<string, string>;
   sizes: Record<string, string>;
+  areas: Record<string, string>;
+  picked: string;
+  onPickZone: (zone: string) => void;
+  onPickSize: (size: string) => void;
 }
 
-/** The piece from its sizes, to scale: coated faces in the look planned for them, bare ones hatched. */
-export function PieceDrawing({ drawing, fill, sizes }: PieceDrawingProps) {
-  const scale = 1000 / Math.max(drawing.width, drawing.height * 1.6);
+const SPAN = 1000;
+
+/**
+ * The piece from its sizes, to scale: zones in the look planned for them and pickable, bare faces hatched.
+ * Pressing is for the pointer: every zone, surface and size has its twin in the lists and fields under the drawing,
+ * for keyboard and screen reader.
+ */
+export function PieceDrawing({
+  drawing,
+  fills,
+  sizes,
+  areas,
+  picked,
+  onPickZone,
+  onPickSize,
+}: PieceDrawingProps) {
+  const scale = SPAN / Math.max(drawing.width, drawing.height * 1.25, 1);
   const pad = 96;
   const width = drawing.width * scale;
   const height = drawing.height * scale;
+  const said = new Set<string>();
   return (
     <svg
-      viewBox={`${-pad} ${-pad} ${width + 2 * pad} ${height + 2 * pad}`}
-      role="img"
+      viewBox={`${-pad * 1.6} ${-pad * 0.7} ${width + pad * 2.6} ${height + pad * 1.9}`}
+      className="max-h-[340px] w-full"
       aria-label={`The piece to scale: ${Object.entries(sizes)
-        .map(([size, typed]) => `${size} ${typed}`)
+        .map(([size, typed]) => `${size.replaceAll("_", " ")} ${typed}`)
         .join(", ")}`}
-      className="max-h-[230px] w-full"
     >
+      <title>The piece, drawn to scale</title>
       <defs>
         <pattern id="bare" width="16" height="16" patternUnits="userSpaceOnUse" patternTransform="rotate(45)">
-          <path d="M0 0V16" stroke="var(--color-ink)" strokeWidth="2.5" />
+          <path d="M0 0V16" stroke="var(--color-soft)" strokeWidth="2" />
         </pattern>
       </defs>
-      {drawing.faces.map((face) => (
-        <polygon
-          key={face.name}
-          points={face.outline.map((p) => `${p.x * scale},${p.y * scale}`).join(" ")}
-          fill={face.shown_as === "bare" ? "url(#bare)" : fill}
-          stroke="var(--color-ink)"
-          strokeWidth="3"
-        />
+      {drawing.faces.map((face) => {
+        const points = face.outline.map((p) => ({ x: p.x * scale, y: p.y * scale }));
+        const xs = points.map((p) => p.x);
+        const ys = points.map((p) => p.y);
+        const corner = { x: Math.min(...xs), y: Math.min(...ys) };
+        const roomy = Math.max(...xs) - Math.min(...xs) > 150 && Math.max(...ys) - Math.min(...ys) > 62;
+        const words = !said.has(face.surface) && roomy ? areas[face.surface] : undefined;
+        if (words) said.add(face.surface);
+        return (
+          <g
+            key={face.name + String(face.outline[0]?.x) + String(face.outline[0]?.y)}
+            onClick={() => face.zone && onPickZone(face.zone)}
+            className={face.zone ? "cursor-pointer" : ""}
+          >
+            <polygon
+              points={points.map((p) => `${p.x},${p.y}`).join(" ")}
+              fill={face.zone ? (fills[face.zone] ?? "var(--color-enamel)") : "url(#bare)"}
+              stroke="var(--color-ink)"
+              strokeWidth={face.zone && face.zone === picked ? 8 : 2.5}
+              strokeLinejoin="miter"
+            />
+            {words && (
+              <g className="pointer-events-none">
+                <rect x={corner.x + 8} y={corner.y + 8} width="132" height="46" fill="var(--color-enamel)" />
+                <text
+                  x={corner.x + 74}
+                  y={corner.y + 44}
+                  textAnchor="middle"
+                  className="numeral"
+                  fontSize="36"
+                >
+                  {words}
+                </text>
+              </g>
+            )}
+          </g>
+        );
+      })}
+      {drawing.labels.map((label) => (
+        <text
+          key={label.text}
+          x={label.at.x * scale}
+          y={label.at.y * scale + 104}
+          textAnchor="middle"
+          className="narrow"
+          fontSize="34"
+          fill="var(--color-soft)"
+        >
+          {label.text}
+        </text>
       ))}
       {drawing.callouts.map((c) => {
         const [x1, y1, x2, y2] = [c.start.x * scale, c.start.y * scale, c.end.x * scale, c.end.y * scale];
@@ -42,22 +103,31 @@ export function PieceDrawing({ drawing, fill, sizes }: PieceDrawingProps) {
         const dx = upright ? off : 0;
         const dy = upright ? 0 : off;
         const tick = (x: number, y: number) =>
-          upright ? `M${x + dx - 9} ${y}h18` : `M${x} ${y + dy - 9}v18`;
+          upright ? `M${x + dx - 10} ${y}h20` : `M${x} ${y + dy - 10}v20`;
+        const x = (x1 + x2) / 2 + dx * 1.6;
+        const y = (y1 + y2) / 2 + dy * 1.4;
         return (
-          <g key={c.size} stroke="var(--color-ink)" strokeWidth="2.5" fill="none">
+          <g
+            key={c.size}
+            stroke="var(--color-ink)"
+            strokeWidth="2.5"
+            fill="none"
+            className="cursor-pointer"
+            onClick={() => onPickSize(c.size)}
+          >
             <path d={`M${x1 + dx} ${y1 + dy}L${x2 + dx} ${y2 + dy}${tick(x1, y1)}${tick(x2, y2)}`} />
             <text
-              x={(x1 + x2) / 2 + dx * 1.4}
-              y={(y1 + y2) / 2 + dy * 1.4}
-              dy={c.side === "below" ? 40 : c.side === "above" ? -8 : 12}
+              x={x}
+              y={y}
+              dy={c.side === "below" ? 38 : c.side === "above" ? -6 : 0}
               textAnchor="middle"
-              transform={upright ? `rotate(90 ${(x1 + x2) / 2 + dx * 2.4} ${(y1 + y2) / 2})` : undefined}
+              transform={upright ? `rotate(${c.side === "left" ? -90 : 90} ${x} ${y})` : undefined}
               stroke="none"
               fill="var(--color-ink)"
               className="numeral"
-              fontSize="54"
+              fontSize="46"
             >
-              {sizes[c.size]}
+              {sizes[c.size] ?? "?"}
             </text>
           </g>
         );

@@ -76,11 +76,16 @@ export function ShareRule({ name, share, limits, onChange }: ShareRuleProps) {
               </span>
             ))}
           </Slider.Track>
+          {/* The thumb itself has no width, so that its pointer stands exactly on the rule. */}
           <Slider.Thumb
-            className="block h-[72px] w-11 cursor-grab"
+            className="relative block h-[72px] w-0 cursor-grab outline-none [&:focus-visible>svg]:outline-3 [&:focus-visible>svg]:outline-ink"
             aria-label={`${name}, share of the whole in percent`}
           >
-            <svg aria-hidden viewBox="0 0 44 72" className="h-full w-full">
+            <svg
+              aria-hidden
+              viewBox="0 0 44 72"
+              className="absolute top-0 -left-[22px] h-[72px] w-11 max-w-none"
+            >
               <path d="M8 0H36V18L22 34L8 18Z" fill="var(--color-ink)" />
               <path d="M22 30V72" stroke="var(--color-ink)" strokeWidth="3" />
             </svg>

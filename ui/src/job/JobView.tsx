@@ -1,4 +1,5 @@
 import { Dialog } from "radix-ui";
+import { useState } from "react";
 import { useParams } from "react-router";
 import { useCatalogue } from "../api/queries";
 import { Failure } from "../parts/Failure";
@@ -13,26 +14,28 @@ export function JobView() {
   const { id } = useParams();
   const { open, failed } = useJob(id ?? "");
   const catalogue = useCatalogue();
+  const [picked, setZone] = useState(0);
   if (failed) return <Failure error={failed} />;
   if (catalogue.error) return <Failure error={catalogue.error} onRetry={() => void catalogue.refetch()} />;
   if (!open || !catalogue.data) return <p className="p-6 text-soft">Opening the job…</p>;
+  const zone = Math.min(picked, open.job.zones.length - 1);
   return (
     <>
       <JobBar open={open} />
-      <div className="grid min-h-[calc(100dvh-7rem)] lg:grid-cols-[minmax(17rem,21rem)_minmax(20rem,26rem)_1fr]">
-        <PieceColumn open={open} catalogue={catalogue.data} />
-        <MixColumn open={open} catalogue={catalogue.data} />
-        <PotColumn open={open} catalogue={catalogue.data} />
+      <div className="grid min-h-[calc(100dvh-7rem)] lg:grid-cols-[minmax(18rem,23rem)_minmax(20rem,25rem)_minmax(0,1fr)]">
+        <PieceColumn open={open} catalogue={catalogue.data} zone={zone} onZone={setZone} />
+        <MixColumn open={open} catalogue={catalogue.data} zone={zone} />
+        <PotColumn open={open} catalogue={catalogue.data} zone={zone} />
       </div>
-      <PotInReach open={open} />
+      <PotInReach open={open} zone={zone} />
       <Elsewhere open={open} />
     </>
   );
 }
 
 /** On a narrow screen the pot is below the fold: its amounts stay in reach at the foot. */
-function PotInReach({ open }: { open: OpenJob }) {
-  const mix = open.plan.zones[0]?.layers[0]?.mixes[0];
+function PotInReach({ open, zone }: { open: OpenJob; zone: number }) {
+  const mix = open.plan.zones[zone]?.layers[0]?.mixes[0];
   if (!mix) return null;
   return (
     <a

@@ -7,10 +7,18 @@ import { PotsEditor } from "./PotsEditor";
 import type { OpenJob } from "./useJob";
 
 /** What goes on: the mix, its water, how it is put on, and how often. */
-export function MixColumn({ open, catalogue }: { open: OpenJob; catalogue: Catalogue }) {
-  const zone = open.job.zones[0];
+export function MixColumn({
+  open,
+  catalogue,
+  zone: index,
+}: {
+  open: OpenJob;
+  catalogue: Catalogue;
+  zone: number;
+}) {
+  const zone = open.job.zones[index];
   const layer = zone?.layers[0];
-  const planned = open.plan.zones[0]?.layers[0];
+  const planned = open.plan.zones[index]?.layers[0];
   if (!zone || !layer || !planned) return null;
   const recipe = catalogue.recipes.find((r) => r.slug === layer.recipe);
   const technique = catalogue.techniques.find((t) => t.slug === layer.technique);
@@ -23,8 +31,8 @@ export function MixColumn({ open, catalogue }: { open: OpenJob; catalogue: Catal
   const colour = paint && layer.colours[paint.id];
   const ground = catalogue.grounds.find((g) => g.slug === zone.ground);
   const change = (part: Partial<typeof layer>) =>
-    open.edit((job) => changeLayer(job, (x) => ({ ...x, ...part })));
-  const problems = open.plan.problems.filter((p) => p.at.startsWith("/zones/0/layers/0"));
+    open.edit((job) => changeLayer(job, index, (x) => ({ ...x, ...part })));
+  const problems = open.plan.problems.filter((p) => p.at.startsWith(`/zones/${index}/layers/0`));
 
   async function setRecipe(slug: string) {
     if (!zone || !layer) return;

@@ -1,131 +1,193 @@
+import { Tabs } from "radix-ui";
+import { useState } from "react";
 import { answer, api, type Catalogue } from "../api/client";
 import { PieceDrawing } from "../drawings/PieceDrawing";
-import { Choice, LengthField, NumberField } from "../parts/fields";
+import { Choice, LengthField, NumberField, Stepper } from "../parts/fields";
 import { say } from "../parts/say";
 import { Why } from "../parts/Why";
-import { changeLayer, changeZone } from "./change";
+import { changeLayer, changePiece } from "./change";
+import { UsePanel } from "./UsePanel";
 import type { OpenJob } from "./useJob";
+import { ZonesPanel } from "./ZonesPanel";
 
-/** The piece: drawn from its sizes, and the area that makes. */
-export function PieceColumn({ open, catalogue }: { open: OpenJob; catalogue: Catalogue }) {
+interface PieceColumnProps {
+  open: OpenJob;
+  catalogue: Catalogue;
+  zone: number;
+  onZone: (index: number) => void;
+}
+
+const ROUGH = [
+  { slug: "measured", name: "with a tape" },
+  { slug: "small", name: "roughly, a small one" },
+  { slug: "medium", name: "roughly, a usual one" },
+  { slug: "large", name: "roughly, a large one" },
+];
+
+/** The piece: drawn from its sizes, its zones, and what it must stand. */
+export function PieceColumn({ open, catalogue, zone: index, onZone }: PieceColumnProps) {
   const { job, plan } = open;
-  const zone = job.zones[0];
-  const planned = plan.zones[0];
-  const layer = zone?.layers[0];
-  if (!zone || !planned || !layer) return null;
+  const [tab, setTab] = useState("sizes");
+  const zone = job.zones[index];
+  const planned = plan.zones[index];
   const kind = catalogue.pieces.find((k) => k.slug === job.piece?.kind);
-  const paint = planned.layers[0]?.mixes[0]?.parts.find((p) => p.role === "paint");
-  const ground = catalogue.grounds.find((g) => g.slug === zone.ground);
-  const fault = (at: string) => plan.problems.find((p) => p.at === at);
+  if (!zone || !planned) return null;
+  const fills = Object.fromEntries(
+    plan.zones.map((z, i) => {
+      const paint = z.layers[0]?.mixes[0]?.parts.find((p) => p.role === "paint");
+      const ground = catalogue.grounds.find((g) => g.slug === job.zones[i]?.ground);
+      return [z.zone, paint?.hex ?? ground?.hex ?? "#cccccc"];
+    }),
+  );
+  const areas = Object.fromEntries(plan.surfaces.map((s) => [s.slug, `${say(s.area_m2)} m²`]));
+
+  if (!job.piece || !kind)
+    return (
+      <section aria-label="The piece" className="flex flex-col gap-4 border-ink p-4 lg:border-r-2">
+        <PotWithoutPiece open={open} />
+        <ZonesPanel open={open} catalogue={catalogue} zone={index} onZone={onZone} />
+      </section>
+    );
+  const piece = job.piece;
+  const typed = Object.fromEntries(Object.entries(piece.sizes).map(([size, l]) => [size, l.typed]));
+  const missing = kind.sizes.filter((s) => !piece.sizes[s.slug]);
 
   return (
-    <section aria-label="The piece" className="flex flex-col gap-4 border-ink p-4 lg:border-r-2">
-      {job.piece && kind ? (
-        <>
-          <h2 className="wide text-base font-bold">{kind.name}</h2>
-          {plan.drawing ? (
-            <PieceDrawing
-              drawing={plan.drawing}
-              fill={paint?.hex ?? ground?.hex ?? "#ccc"}
-              sizes={Object.fromEntries(Object.entries(job.piece.sizes).map(([size, l]) => [size, l.typed]))}
-            />
-          ) : (
-            <p className="border-2 border-dashed border-line px-3 py-8 text-soft">
-              {Object.keys(job.piece.sizes).length < kind.sizes.length
-                ? `Type the ${kind.sizes.map((s) => s.name.toLowerCase()).join(", ")}, as you say them: 750, 75 cm, 29 1/2".`
-                : "With these sizes it cannot be drawn."}
-            </p>
-          )}
-          <div className="grid grid-cols-3 gap-2">
-            {kind.sizes.map((size) => (
-              <LengthField
-                key={size.slug}
-                label={size.name}
-                value={job.piece?.sizes[size.slug]}
-                fault={fault(`/piece/sizes/${size.slug}`)}
-                onChange={(length) =>
-                  open.edit((j) =>
-                    j.piece
-                      ? { ...j, piece: { ...j.piece, sizes: { ...j.piece.sizes, [size.slug]: length } } }
-                      : j,
-                  )
-                }
-              />
-            ))}
-          </div>
-          <fieldset>
-            <legend className="narrow text-sm font-semibold text-soft">Coated</legend>
-            <div className="flex flex-wrap gap-x-5">
-              {kind.surfaces.map((surface) => (
-                <label key={surface.slug} className="flex min-h-11 items-center gap-2">
-                  <input
-                    type="checkbox"
-                    className="size-6 accent-dark"
-                    checked={zone.surfaces.includes(surface.slug)}
-                    onChange={(e) =>
-                      open.edit((j) =>
-                        changeZone(j, (z) => ({
-                          ...z,
-                          surfaces: kind.surfaces
-                            .map((s) => s.slug)
-                            .filter((s) => (s === surface.slug ? e.target.checked : z.surfaces.includes(s))),
-                        })),
-                      )
-                    }
-                  />
-                  {surface.name}
-                </label>
-              ))}
-            </div>
-            {fault("/zones/0/surfaces") && (
-              <p role="alert" className="text-sm font-semibold">
-                {fault("/zones/0/surfaces")?.says}
-              </p>
-            )}
-          </fieldset>
-          <div>
-            <span className="narrow block text-sm font-semibold text-soft">Area to coat</span>
-            {planned.area ? (
-              <Why figure={planned.area} name="Area to coat">
-                <span className="numeral text-2xl">{say(planned.area.value)}</span>
-                <span className="text-lg">m²</span>
-              </Why>
-            ) : (
-              <span className="numeral text-2xl text-soft">–</span>
-            )}
-            {planned.left_out.map((left) => (
-              <p key={left.surface} className="narrow mt-1 text-sm text-soft">
-                Left out: {left.name.toLowerCase()}, {say(left.area_m2)} m², {left.why}.
-              </p>
-            ))}
-          </div>
-        </>
-      ) : (
-        <PotWithoutPiece open={open} />
-      )}
+    <section aria-label="The piece" className="flex flex-col gap-3 border-ink p-4 lg:border-r-2">
       <Choice
-        label="Ground"
-        value={zone.ground}
-        options={catalogue.grounds}
-        onChange={(slug) => void setGround(open, slug)}
+        label="Piece"
+        value={piece.kind}
+        options={catalogue.pieces}
+        onChange={(slug) => void setKind(open, slug)}
       />
-      {ground && <p className="narrow -mt-3 text-sm text-soft">{ground.looks}</p>}
+      {plan.drawing ? (
+        <PieceDrawing
+          drawing={plan.drawing}
+          fills={fills}
+          sizes={typed}
+          areas={areas}
+          picked={zone.id}
+          onPickZone={(id) => onZone(job.zones.findIndex((z) => z.id === id))}
+          onPickSize={(size) => {
+            setTab("sizes");
+            window.setTimeout(
+              () => document.getElementById(`size-${size}`)?.querySelector("input")?.select(),
+              0,
+            );
+          }}
+        />
+      ) : (
+        <p className="border-2 border-dashed border-line px-3 py-8 text-soft">
+          {missing.length > 0 && piece.rough === "measured"
+            ? `Type the ${missing.map((s) => s.name.toLowerCase()).join(", ")}, as you say them: 750, 75 cm, 29 1/2".`
+            : "With these sizes it cannot be drawn."}
+        </p>
+      )}
+      <div className="flex flex-wrap items-baseline gap-x-6">
+        <span>
+          <span className="narrow block text-sm font-semibold text-soft">
+            Area to coat, {zone.name.toLowerCase()}
+          </span>
+          {planned.area ? (
+            <Why figure={planned.area} name="Area to coat">
+              <span className="numeral text-2xl">{say(planned.area.value)}</span>
+              <span className="text-lg">m²</span>
+            </Why>
+          ) : (
+            <span className="numeral text-2xl text-soft">–</span>
+          )}
+        </span>
+        {plan.rough > 0 && planned.area && (
+          <span className="narrow text-sm">
+            rough: {say(planned.area.value * (1 - plan.rough))} to{" "}
+            {say(planned.area.value * (1 + plan.rough))} m²
+          </span>
+        )}
+      </div>
+      <Tabs.Root value={tab} onValueChange={setTab}>
+        <Tabs.List aria-label="The piece" className="flex">
+          {[
+            ["sizes", "Sizes"],
+            ["zones", `Zones (${job.zones.length})`],
+            ["use", "Use"],
+          ].map(([slug, name], i) => (
+            <Tabs.Trigger key={slug} value={slug ?? ""} className={`press grow ${i ? "-ml-0.5" : ""}`}>
+              {name}
+            </Tabs.Trigger>
+          ))}
+        </Tabs.List>
+        <Tabs.Content value="sizes" className="flex flex-col gap-3 pt-3">
+          <div className="grid grid-cols-2 items-end gap-2">
+            {kind.sizes.map((size) => (
+              <div key={size.slug} id={`size-${size.slug}`} className="self-start">
+                <LengthField
+                  label={size.name}
+                  value={piece.sizes[size.slug]}
+                  fault={plan.problems.find((p) => p.at === `/piece/sizes/${size.slug}`)}
+                  onChange={(length) =>
+                    open.edit((j) =>
+                      changePiece(j, (p) => ({ ...p, sizes: { ...p.sizes, [size.slug]: length } })),
+                    )
+                  }
+                />
+              </div>
+            ))}
+            {kind.counts.map((count) => (
+              <div key={count.slug} className="self-start">
+                <Stepper
+                  label={count.name}
+                  value={piece.counts[count.slug] ?? count.usual}
+                  min={count.least}
+                  max={count.most}
+                  onChange={(n) =>
+                    open.edit((j) =>
+                      changePiece(j, (p) => ({ ...p, counts: { ...p.counts, [count.slug]: n } })),
+                    )
+                  }
+                />
+              </div>
+            ))}
+            <Choice
+              label="Measured"
+              value={piece.rough}
+              options={ROUGH}
+              onChange={(slug) =>
+                open.edit((j) => changePiece(j, (p) => ({ ...p, rough: slug as typeof p.rough })))
+              }
+            />
+            <Stepper
+              label="Like pieces"
+              value={piece.like}
+              min={1}
+              max={500}
+              onChange={(like) => open.edit((j) => changePiece(j, (p) => ({ ...p, like })))}
+            />
+          </div>
+          {open.plan.drawing && (
+            <a className="press text-center" href={`/api/jobs/${open.id}/drawing.svg`} download>
+              Save the drawing
+            </a>
+          )}
+        </Tabs.Content>
+        <Tabs.Content value="zones" className="pt-3">
+          <ZonesPanel open={open} catalogue={catalogue} zone={index} onZone={onZone} />
+        </Tabs.Content>
+        <Tabs.Content value="use" className="pt-3">
+          <UsePanel open={open} />
+        </Tabs.Content>
+      </Tabs.Root>
+      {plan.cautions.map((caution) => (
+        <p key={caution.at} className="narrow border-2 border-ink bg-enamel p-2 text-sm">
+          <strong>Take care. {caution.says}</strong> {caution.reason}
+        </p>
+      ))}
     </section>
   );
 }
 
-async function setGround(open: OpenJob, ground: string) {
-  const layer = open.job.zones[0]?.layers[0];
-  if (!layer) return;
-  const start = await answer(
-    api.POST("/api/layers", { body: { id: layer.id, recipe: layer.recipe, ground } }),
-  );
-  open.edit((job) =>
-    changeLayer(
-      changeZone(job, (zone) => ({ ...zone, ground })),
-      (x) => ({ ...x, technique: start.technique, tool: start.tool }),
-    ),
-  );
+async function setKind(open: OpenJob, kind: string) {
+  const job = await answer(api.POST("/api/jobs/on-piece", { body: { job: open.job, kind } }));
+  open.edit(() => job);
 }
 
 function PotWithoutPiece({ open }: { open: OpenJob }) {
@@ -141,17 +203,11 @@ function PotWithoutPiece({ open }: { open: OpenJob }) {
           min={0.1}
           max={200000}
           onChange={(ml) =>
-            open.edit((job) => changeLayer(job, (layer) => ({ ...layer, want: { by: "total", ml } })))
+            open.edit((job) => changeLayer(job, 0, (layer) => ({ ...layer, want: { by: "total", ml } })))
           }
         />
       )}
-      <button
-        type="button"
-        className="press"
-        onClick={() =>
-          void answer(api.POST("/api/jobs/on-piece", { body: open.job })).then((job) => open.edit(() => job))
-        }
-      >
+      <button type="button" className="press" onClick={() => void setKind(open, "board")}>
         Put it on a piece
       </button>
     </>

@@ -6,8 +6,8 @@ import { Pot } from "../pot/Pot";
 import type { OpenJob } from "./useJob";
 
 /** The pot, or pots, the layer takes. */
-export function PotColumn({ open, catalogue }: { open: OpenJob; catalogue: Catalogue }) {
-  const mixes = open.plan.zones[0]?.layers[0]?.mixes ?? [];
+export function PotColumn({ open, catalogue, zone }: { open: OpenJob; catalogue: Catalogue; zone: number }) {
+  const mixes = open.plan.zones[zone]?.layers[0]?.mixes ?? [];
   const settings = useSettings();
   const kit = settings.data?.kit ?? "";
   return (
@@ -18,14 +18,10 @@ export function PotColumn({ open, catalogue }: { open: OpenJob; catalogue: Catal
     >
       <MeasureChoice catalogue={catalogue} onChosen={open.replan} />
       {mixes.length > 1 ? (
-        <Tabs.Root defaultValue={mixes[0]?.pot ?? ""}>
+        <Tabs.Root key={mixes[0]?.pot} defaultValue={mixes[0]?.pot ?? ""}>
           <Tabs.List aria-label="Pots" className="mb-3 flex flex-wrap gap-2">
             {mixes.map((mix) => (
-              <Tabs.Trigger
-                key={mix.pot}
-                value={mix.pot}
-                className="press flex items-center gap-2 data-[state=active]:border-4"
-              >
+              <Tabs.Trigger key={mix.pot} value={mix.pot} className="press flex items-center gap-2">
                 <span
                   aria-hidden
                   className="size-5 border border-ink"
@@ -37,12 +33,12 @@ export function PotColumn({ open, catalogue }: { open: OpenJob; catalogue: Catal
           </Tabs.List>
           {mixes.map((mix) => (
             <Tabs.Content key={mix.pot} value={mix.pot}>
-              <Pot mix={mix} kit={kit} />
+              <Pot mix={mix} kit={kit} rough={open.plan.rough} />
             </Tabs.Content>
           ))}
         </Tabs.Root>
       ) : mixes[0] ? (
-        <Pot mix={mixes[0]} kit={kit} />
+        <Pot mix={mixes[0]} kit={kit} rough={open.plan.rough} />
       ) : (
         <p className="my-auto text-center text-lg text-soft">{open.plan.next.says}</p>
       )}

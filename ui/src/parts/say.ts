@@ -30,3 +30,13 @@ export function parts(value: number): string {
   const mark = VULGAR[String(Math.round((value - whole) * 100) / 100)];
   return mark ? `${whole || ""}${mark}` : say(value);
 }
+
+/** An amount in ml or g as it is said: above a thousand in litres and kilograms. */
+export function amount(value: number, unit: "ml" | "g"): { value: string; unit: string } {
+  if (value < 1000) return { value: say(value), unit };
+  const large = value / 1000;
+  return {
+    value: large >= 100 ? large.toFixed(0) : large.toFixed(large >= 10 ? 1 : 2),
+    unit: unit === "ml" ? "l" : "kg",
+  };
+}

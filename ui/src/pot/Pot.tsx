@@ -3,11 +3,11 @@ import { Link } from "react-router";
 import type { KitAnswer, KitOption, Mix, Part } from "../api/client";
 import { useMeasured } from "../api/queries";
 import { Jar } from "../drawings/Jar";
-import { percent, say } from "../parts/say";
+import { amount, percent, say } from "../parts/say";
 import { Why } from "../parts/Why";
 
 /** One pot: how much to mix, part by part, in the kit in use, beside the jar it makes. */
-export function Pot({ mix, kit }: { mix: Mix; kit: string }) {
+export function Pot({ mix, kit, rough = 0 }: { mix: Mix; kit: string; rough?: number }) {
   const measured = useMeasured(mix, kit);
   const [label, setLabel] = useState("");
   const answer = measured.data;
@@ -38,13 +38,19 @@ export function Pot({ mix, kit }: { mix: Mix; kit: string }) {
         <span className="narrow text-sm font-semibold text-soft">Mix</span>
         <div className="flex flex-wrap items-baseline gap-x-5">
           <Why figure={mix.volume} name="Mix">
-            <span className="numeral text-3xl">{say(mix.volume.value)}</span>
-            <span className="text-xl font-semibold">ml</span>
+            <span className="numeral text-3xl">{amount(mix.volume.value, "ml").value}</span>
+            <span className="text-xl font-semibold">{amount(mix.volume.value, "ml").unit}</span>
           </Why>
           <span className="numeral text-xl font-medium">
-            {say(mix.mass_g)} <span className="text-base">g</span>
+            {amount(mix.mass_g, "g").value} <span className="text-base">{amount(mix.mass_g, "g").unit}</span>
           </span>
         </div>
+        {rough > 0 && (
+          <p className="narrow mt-1 text-sm font-semibold">
+            Sizes are rough: between {say(mix.volume.value * (1 - rough))} and{" "}
+            {say(mix.volume.value * (1 + rough))} ml.
+          </p>
+        )}
         <p className="narrow mt-1 text-sm text-soft">
           In a {mix.jar.vessel}.{" "}
           {mix.thickness.thinnest_word === mix.thickness.thickest_word
@@ -150,7 +156,7 @@ function PartLine({ part, order, option, answer, byWeight }: PartLineProps) {
   const weighed = answer?.weighed.find((w) => w.component === part.name);
   return (
     <li className="border-t-2 border-ink py-2.5">
-      <div className="flex items-center gap-2 font-semibold">
+      <div className="flex flex-wrap items-center gap-x-2 gap-y-1 font-semibold">
         <span aria-hidden className="size-5 shrink-0 border-2 border-ink" style={{ background: part.hex }} />
         <span>
           {order}. {part.name}
@@ -187,13 +193,15 @@ function PartLine({ part, order, option, answer, byWeight }: PartLineProps) {
       <div className="mt-1 flex flex-wrap items-baseline gap-x-5">
         <Why figure={part.poured} name={part.name}>
           <span className={`numeral text-2xl ${byWeight ? "font-medium" : ""}`}>
-            {say(part.poured.value)}
+            {amount(part.poured.value, "ml").value}
           </span>
-          <span className="text-lg font-semibold">ml</span>
+          <span className="text-lg font-semibold">{amount(part.poured.value, "ml").unit}</span>
         </Why>
         <Why figure={part.mass} name={`${part.name}, weighed`}>
-          <span className={`numeral text-2xl ${byWeight ? "" : "font-medium"}`}>{say(part.mass.value)}</span>
-          <span className="text-lg font-semibold">g</span>
+          <span className={`numeral text-2xl ${byWeight ? "" : "font-medium"}`}>
+            {amount(part.mass.value, "g").value}
+          </span>
+          <span className="text-lg font-semibold">{amount(part.mass.value, "g").unit}</span>
         </Why>
       </div>
       {part.paints.length > 0 && (

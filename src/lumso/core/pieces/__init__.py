@@ -3,12 +3,37 @@
 from collections.abc import Mapping
 
 from ..errors import UnknownEntry
-from . import board
-from .kind import PieceKind, SizeSpec, Surface
+from . import board, case, chest, frames, plain, seat, spindle, table
+from .kind import CountSpec, Misfit, PieceKind, SizeSpec, Surface
 
-KINDS: Mapping[str, PieceKind] = {kind.slug: kind for kind in (board.KIND,)}
+KINDS: Mapping[str, PieceKind] = {
+    kind.slug: kind
+    for kind in (
+        board.KIND,
+        chest.KIND,
+        case.CUPBOARD,
+        table.RECTANGULAR,
+        table.ROUND,
+        table.OVAL,
+        seat.BENCH,
+        table.STOOL,
+        seat.CHAIR,
+        case.BOOKCASE,
+        case.RACK,
+        case.TRUNK,
+        case.TRAY,
+        frames.FRAME,
+        frames.DOOR,
+        frames.COLUMN,
+        spindle.KIND,
+        plain.WALL,
+        plain.HEARTH,
+        plain.FLOOR,
+        plain.CLOTH,
+    )
+}
 
-__all__ = ["KINDS", "PieceKind", "SizeSpec", "Surface", "kind_of"]
+__all__ = ["KINDS", "CountSpec", "Misfit", "PieceKind", "SizeSpec", "Surface", "kind_of"]
 
 
 def kind_of(slug: str) -> PieceKind:

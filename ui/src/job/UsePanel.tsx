@@ -1,0 +1,140 @@
+import { useState } from "react";
+import type { Job, Length } from "../api/client";
+import { Choice, LengthField } from "../parts/fields";
+import { say } from "../parts/say";
+import { changePiece } from "./change";
+import type { OpenJob } from "./useJob";
+
+type Touch = Job["use"]["touched_by"][number];
+const TOUCHES: Touch[] = [
+  "hands",
+  "water",
+  "heat",
+  "food",
+  "feet",
+  "children",
+  "weather",
+  "an unknown buyer",
+];
+const AGES = ["none", "of known age", "of unknown age"].map((s) => ({ slug: s, name: s }));
+
+/** What the piece must stand, what lies under the new finish, and what on it must stay bare. */
+export function UsePanel({ open }: { open: OpenJob }) {
+  const { use } = open.job;
+  return (
+    <div className="flex flex-col gap-3">
+      <fieldset>
+        <legend className="narrow text-sm font-semibold text-soft">It must stand</legend>
+        <div className="grid grid-cols-2">
+          {TOUCHES.map((touch) => (
+            <label key={touch} className="flex min-h-11 items-center gap-2">
+              <input
+                type="checkbox"
+                className="size-6 accent-dark"
+                checked={use.touched_by.includes(touch)}
+                onChange={(e) =>
+                  open.edit((j) => ({
+                    ...j,
+                    use: {
+                      ...j.use,
+                      touched_by: TOUCHES.filter((t) =>
+                        t === touch ? e.target.checked : j.use.touched_by.includes(t),
+                      ),
+                    },
+                  }))
+                }
+              />
+              {touch}
+            </label>
+          ))}
+        </div>
+      </fieldset>
+      <Choice
+        label="Old finish on it"
+        value={use.old_finish}
+        options={AGES}
+        onChange={(age) =>
+          open.edit((j) => ({ ...j, use: { ...j.use, old_finish: age as Job["use"]["old_finish"] } }))
+        }
+      />
+      {open.job.piece && <Bands open={open} />}
+    </div>
+  );
+}
+
+/** Glue faces, tenons, hinges, masked stripes: taken off the surface they lie on. */
+function Bands({ open }: { open: OpenJob }) {
+  const [name, setName] = useState("");
+  const [surface, setSurface] = useState(open.plan.surfaces[0]?.slug ?? "");
+  const [length, setLength] = useState<Length>();
+  const [width, setWidth] = useState<Length>();
+  const bands = open.job.piece?.bands ?? [];
+  const set = (next: typeof bands) => open.edit((j) => changePiece(j, (p) => ({ ...p, bands: next })));
+  return (
+    <fieldset className="min-w-0">
+      <legend className="narrow text-sm font-semibold text-soft">Kept bare on a surface</legend>
+      <ul>
+        {bands.map((band, i) => (
+          <li
+            key={band.name + band.surface}
+            className="flex items-center justify-between gap-2 border-t border-line"
+          >
+            <span>
+              {band.name}, {band.length.typed} × {band.width.typed}{" "}
+              <span className="narrow text-sm text-soft">
+                {say((band.length.mm * band.width.mm) / 1e6)} m² of{" "}
+                {open.plan.surfaces.find((s) => s.slug === band.surface)?.name ?? band.surface}
+              </span>
+            </span>
+            <button
+              type="button"
+              className="press"
+              aria-label={`Take out ${band.name}`}
+              onClick={() => set(bands.filter((_, k) => k !== i))}
+            >
+              ×
+            </button>
+          </li>
+        ))}
+      </ul>
+      {open.plan.problems
+        .filter((p) => p.at.startsWith("/piece/bands"))
+        .map((p) => (
+          <p key={p.says} role="alert" className="border-l-4 border-ink pl-2 text-sm font-semibold">
+            {p.says} <span className="font-normal">Allowed: {p.allowed}.</span>
+          </p>
+        ))}
+      <div className="grid grid-cols-2 items-end gap-2">
+        <label className="narrow text-sm font-semibold text-soft">
+          What
+          <input
+            className="tape w-full text-base text-ink"
+            value={name}
+            placeholder="hinges"
+            maxLength={120}
+            onChange={(e) => setName(e.target.value)}
+          />
+        </label>
+        <Choice
+          label="on"
+          value={surface}
+          options={open.plan.surfaces.map((s) => ({ slug: s.slug, name: s.name }))}
+          onChange={setSurface}
+        />
+        <LengthField label="Bare, length" value={length} onChange={setLength} />
+        <LengthField label="Bare, width" value={width} onChange={setWidth} />
+        <button
+          type="button"
+          className="press col-span-2"
+          disabled={!name.trim() || !length || !width || !surface}
+          onClick={() => {
+            if (length && width) set([...bands, { surface, name: name.trim(), length, width, count: 1 }]);
+            setName("");
+          }}
+        >
+          Keep it bare
+        </button>
+      </div>
+    </fieldset>
+  );
+}

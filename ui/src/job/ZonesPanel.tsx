@@ -1,0 +1,192 @@
+import { answer, api, type Catalogue, type Zone } from "../api/client";
+import { Choice } from "../parts/fields";
+import { newId, say } from "../parts/say";
+import { changePiece, changeZone, moveSurface } from "./change";
+import type { OpenJob } from "./useJob";
+
+interface ZonesPanelProps {
+  open: OpenJob;
+  catalogue: Catalogue;
+  zone: number;
+  onZone: (index: number) => void;
+}
+
+const SHEENS = ["unknown", "dead matt", "matt", "eggshell", "satin", "gloss"].map((s) => ({
+  slug: s,
+  name: s,
+}));
+const CONDITIONS = ["sound", "worn", "flaking"].map((s) => ({ slug: s, name: s }));
+
+/** The zones: what gets one treatment, what it is on, and which surface belongs where. */
+export function ZonesPanel({ open, catalogue, zone: index, onZone }: ZonesPanelProps) {
+  const { job, plan } = open;
+  const zone = job.zones[index];
+  if (!zone) return null;
+  const ground = catalogue.grounds.find((g) => g.slug === zone.ground);
+  const relief = catalogue.reliefs.find((r) => r.slug === zone.relief);
+  const change = (part: Partial<Zone>) => open.edit((j) => changeZone(j, index, (z) => ({ ...z, ...part })));
+  const problem = plan.problems.find((p) => p.at === `/zones/${index}/surfaces`);
+  const places = [...job.zones.map((z) => ({ slug: z.id, name: z.name })), { slug: "", name: "left bare" }];
+
+  function split(surface: string) {
+    const id = newId();
+    open.edit((j) => {
+      const base = j.zones[index];
+      if (!base) return j;
+      const name = plan.surfaces.find((s) => s.slug === surface)?.name ?? surface;
+      const layers = base.layers.map((layer) => ({ ...layer, id: newId() }));
+      const added = { ...j, zones: [...j.zones, { ...base, id, name, surfaces: [], layers }] };
+      return moveSurface(added, surface, id);
+    });
+    onZone(job.zones.length);
+  }
+
+  /** The zone's surfaces go to the first other zone, and the zone with its layers goes. */
+  function merge() {
+    open.edit((j) => {
+      const into = j.zones.find((_, i) => i !== index);
+      if (!into) return j;
+      const moved = zone?.surfaces.reduce((all, s) => moveSurface(all, s, into.id), j) ?? j;
+      return { ...moved, zones: moved.zones.filter((_, i) => i !== index) };
+    });
+    onZone(0);
+  }
+
+  return (
+    <div className="flex flex-col gap-3">
+      {job.zones.length > 1 && (
+        <ul aria-label="Zones" className="flex flex-col">
+          {job.zones.map((z, i) => (
+            <li key={z.id} className="-mt-0.5">
+              <button
+                type="button"
+                aria-pressed={i === index}
+                className="press flex w-full items-baseline justify-between gap-3 text-left"
+                onClick={() => onZone(i)}
+              >
+                {z.name}
+                <span className="numeral">
+                  {plan.zones[i]?.area ? `${say(plan.zones[i].area.value)} m²` : "–"}
+                </span>
+              </button>
+            </li>
+          ))}
+        </ul>
+      )}
+      <div className="grid grid-cols-2 gap-2">
+        <label className="narrow col-span-2 text-sm font-semibold text-soft">
+          Name of the zone
+          <input
+            className="tape w-full text-base text-ink"
+            value={zone.name}
+            maxLength={120}
+            onChange={(e) => e.target.value && change({ name: e.target.value })}
+          />
+        </label>
+        <div className="col-span-2">
+          <Choice
+            label="Ground"
+            value={zone.ground}
+            options={catalogue.grounds}
+            onChange={(slug) => void setGround(open, index, slug)}
+          />
+          {ground && <p className="narrow text-sm text-soft">{ground.looks}</p>}
+        </div>
+        <div className="col-span-2">
+          <Choice
+            label="Relief"
+            value={zone.relief}
+            options={catalogue.reliefs.map((r) => ({ slug: r.slug, name: `${r.name}, × ${say(r.factor)}` }))}
+            onChange={(slug) => change({ relief: slug })}
+          />
+          {relief && <p className="narrow text-sm text-soft">{relief.looks}</p>}
+        </div>
+        <Choice
+          label="Sheen now"
+          value={zone.sheen}
+          options={SHEENS}
+          onChange={(s) => change({ sheen: s as Zone["sheen"] })}
+        />
+        <Choice
+          label="Condition"
+          value={zone.condition}
+          options={CONDITIONS}
+          onChange={(s) => change({ condition: s as Zone["condition"] })}
+        />
+      </div>
+      {problem && (
+        <p role="alert" className="border-l-4 border-ink pl-2 text-sm font-semibold">
+          {problem.says} <span className="font-normal">Allowed: {problem.allowed}.</span>
+        </p>
+      )}
+      {job.piece && (
+        <ul aria-label="Surfaces">
+          {plan.surfaces.map((surface) => (
+            <li key={surface.slug} className="border-t border-line py-1.5">
+              <div className="flex items-baseline justify-between gap-2">
+                <span className="font-semibold">{surface.name}</span>
+                <span className="numeral">{say(surface.area_m2)} m²</span>
+              </div>
+              <div className="grid grid-cols-[1fr_auto] items-end gap-2">
+                <Choice
+                  label={`${surface.name}: zone`}
+                  value={surface.zone}
+                  options={places}
+                  onChange={(id) => open.edit((j) => moveSurface(j, surface.slug, id))}
+                />
+                <button
+                  type="button"
+                  className="press text-sm"
+                  aria-label={`A zone of its own for ${surface.name}`}
+                  disabled={job.zones.length >= 60 || (surface.zone === zone.id && zone.surfaces.length < 2)}
+                  onClick={() => split(surface.slug)}
+                >
+                  Own zone
+                </button>
+              </div>
+              {!surface.zone && (
+                <label className="narrow text-sm text-soft">
+                  why
+                  <input
+                    className="tape w-full text-sm text-ink"
+                    value={job.piece?.reasons[surface.slug] ?? surface.why}
+                    maxLength={120}
+                    onChange={(e) =>
+                      open.edit((j) =>
+                        changePiece(j, (p) => ({
+                          ...p,
+                          reasons: { ...p.reasons, [surface.slug]: e.target.value },
+                        })),
+                      )
+                    }
+                  />
+                </label>
+              )}
+            </li>
+          ))}
+        </ul>
+      )}
+      {job.zones.length > 1 && (
+        <button type="button" className="press" onClick={merge}>
+          Merge {zone.name} into {job.zones.find((_, i) => i !== index)?.name}
+        </button>
+      )}
+    </div>
+  );
+}
+
+async function setGround(open: OpenJob, index: number, ground: string) {
+  const layer = open.job.zones[index]?.layers[0];
+  const start =
+    layer &&
+    (await answer(api.POST("/api/layers", { body: { id: layer.id, recipe: layer.recipe, ground } })));
+  open.edit((job) =>
+    changeZone(job, index, (zone) => ({
+      ...zone,
+      ground,
+      layers: zone.layers.map((x, i) =>
+        i === 0 && start ? { ...x, technique: start.technique, tool: start.tool } : x,
+      ),
+    })),
+  );
+}
