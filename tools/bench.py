@@ -20,6 +20,7 @@ from lumso.core.book import sheet
 from lumso.core.job import FromTotal
 from lumso.core.kit import Kit, KitMeasure
 from lumso.core.measuring import Need, measure_out
+from lumso.core.pieces import KINDS
 from lumso.core.plan import plan
 from lumso.core.workshop import Conditions, Workshop
 from lumso.formats import workshop
@@ -83,6 +84,12 @@ SHARES = (0.4, 0.3, 0.2, 0.07, 0.03)
 def core() -> None:
     job, catalogue = from_json(EXAMPLE.read_bytes()), shipped()
     row("plan of the example, core", median_ms(lambda: plan(job, Workshop(), catalogue, Conditions())))
+    kind = KINDS["chest-of-drawers"]
+    sizes = {**kind.usual(), "width": 2400.0, "height": 2000.0, "rows": 10.0, "columns": 8.0}
+    row(
+        "surfaces and drawing of a chest of 10 × 8 drawers, core",
+        median_ms(lambda: (kind.surfaces(sizes), kind.draw(sizes))),
+    )
     pages = list(catalogue.recipes.values())
     want = FromTotal("total", 500)
     row(

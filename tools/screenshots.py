@@ -37,6 +37,11 @@ def take(url: str, folder: Path) -> None:
         page.get_by_role("tab", name="Sea").click()
         page.get_by_text("Measured with your kit").first.wait_for()
         shoot("pots")
+        page.goto(url)
+        page.get_by_role("link", name="Costume wardrobe").click()
+        page.get_by_role("tab", name="Zones").click()
+        page.get_by_text("Measured with your kit").first.wait_for()
+        shoot("piece")
         for name, address, wait in (
             ("book", "/book", "Salt wash"),
             ("recipe", "/book/salt-wash", "Measured with your kit"),

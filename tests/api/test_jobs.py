@@ -1,6 +1,7 @@
 """Jobs over the API: begun, saved with their revision, undone, listed with what is next."""
 
 from typing import Any
+from xml.etree import ElementTree
 
 import pytest
 from starlette.testclient import TestClient
@@ -97,3 +98,63 @@ def test_a_job_that_cannot_be_opened_does_not_hide_the_others(client: TestClient
 
 def test_an_unknown_job_is_404(client: TestClient) -> None:
     assert client.get("/api/jobs/nowhere").status_code == 404
+
+
+def on(client: TestClient, kind: str) -> dict[str, Any]:
+    made = begin(client)
+    reply = client.post("/api/jobs/on-piece", json={"job": made["job"], "kind": kind})
+    assert reply.status_code == 200, reply.text
+    found: dict[str, Any] = {**made, "job": reply.json()}
+    return found
+
+
+@pytest.mark.parametrize(
+    ("kind", "zones"),
+    [
+        ("chest-of-drawers", ["Top", "Body", "Drawer fronts"]),
+        ("turned-stand", ["Post", "Base", "Arms"]),
+        ("wall", ["Wall"]),
+        ("column", ["Shaft", "Plinth", "Capital"]),
+    ],
+)
+def test_another_kind_of_piece_brings_its_usual_zones_each_with_the_layers(
+    client: TestClient, kind: str, zones: list[str]
+) -> None:
+    job = on(client, kind)["job"]
+    assert [z["name"] for z in job["zones"]] == zones
+    assert {z["layers"][0]["recipe"] for z in job["zones"]} == {"paint-wash-raw-wood"}
+    ids = [z["id"] for z in job["zones"]] + [x["id"] for z in job["zones"] for x in z["layers"]]
+    assert len(ids) == len(set(ids))
+    assert job["piece"]["sizes"] == {}
+
+
+def test_a_kind_nobody_knows_is_refused_with_those_that_are(client: TestClient) -> None:
+    made = begin(client)
+    reply = client.post("/api/jobs/on-piece", json={"job": made["job"], "kind": "spaceship"})
+    assert reply.status_code == 422
+    assert "chest-of-drawers" in reply.json()["detail"]
+
+
+def test_the_drawing_as_svg_or_why_there_is_none(client: TestClient) -> None:
+    made = begin(client)
+    missing = client.get(f"/api/jobs/{made['id']}/drawing.svg")
+    assert (missing.status_code, missing.json()["faults"][0]["at"]) == (422, "/piece/sizes/length")
+    save(client, made, sized(made["job"]), 1)
+    svg = client.get(f"/api/jobs/{made['id']}/drawing.svg")
+    assert svg.headers["content-type"] == "image/svg+xml"
+    root = ElementTree.fromstring(svg.text)
+    assert len(root.findall("{http://www.w3.org/2000/svg}polygon")) == 5
+    assert "50 cm" in svg.text
+    pot = begin(client, ml=100)
+    assert "no piece" in client.get(f"/api/jobs/{pot['id']}/drawing.svg").json()["detail"]
+
+
+def test_words_in_a_drawing_cannot_break_out_of_it(client: TestClient) -> None:
+    made = begin(client)
+    job = sized(made["job"])
+    job["piece"]["sizes"]["length"] = {"mm": 1000, "typed": "1 m"}
+    job["zones"][0]["layers"][0]["colours"] = {"paint": {"name": "<script>", "hex": "#2f6f62"}}
+    save(client, made, job, 1)
+    text = client.get(f"/api/jobs/{made['id']}/drawing.svg").text
+    assert "<script>" not in text
+    ElementTree.fromstring(text)

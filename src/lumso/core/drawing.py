@@ -99,16 +99,26 @@ def _moved(drawing: Drawing, dx: float, dy: float) -> Drawing:
 
 
 def lay_out(*views: Drawing) -> Drawing:
-    """Views beside each other on one floor line, to one scale, a quarter of the height between them."""
-    tallest = max(v.height for v in views)
-    gap = max(tallest, max(v.width for v in views)) * 0.22
-    x, placed = 0.0, []
+    """Views to one scale, beside each other on a floor line; what would make the sheet too wide starts a new row."""
+    tallest, widest = max(v.height for v in views), max(v.width for v in views)
+    gap, limit = max(tallest, widest) * 0.22, max(1.8 * widest, 2.2 * tallest)
+    rows: list[list[Drawing]] = [[]]
     for v in views:
-        placed.append(_moved(v, x, tallest - v.height))
-        x += v.width + gap
+        if rows[-1] and sum(u.width + gap for u in rows[-1]) + v.width > limit:
+            rows.append([])
+        rows[-1].append(v)
+    placed: list[Drawing] = []
+    floor = width = 0.0
+    for row in rows:
+        floor += max(v.height for v in row) + (gap if floor else 0.0)
+        x = 0.0
+        for v in row:
+            placed.append(_moved(v, x, floor - v.height))
+            x += v.width + gap
+        width = max(width, x - gap)
     return Drawing(
-        x - gap,
-        tallest,
+        width,
+        floor,
         tuple(f for v in placed for f in v.faces),
         tuple(c for v in placed for c in v.callouts),
         tuple(label for v in placed for label in v.labels),

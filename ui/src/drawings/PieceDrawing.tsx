@@ -34,7 +34,7 @@ export function PieceDrawing({
   return (
     <svg
       viewBox={`${-pad * 1.6} ${-pad * 0.7} ${width + pad * 2.6} ${height + pad * 1.9}`}
-      className="max-h-[340px] w-full"
+      className="max-h-[300px] w-full"
       aria-label={`The piece to scale: ${Object.entries(sizes)
         .map(([size, typed]) => `${size.replaceAll("_", " ")} ${typed}`)
         .join(", ")}`}

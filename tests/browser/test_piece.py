@@ -1,0 +1,148 @@
+"""The piece: chosen, measured, parted into zones, picked on its drawing, and refused where it cannot be."""
+
+import re
+from pathlib import Path
+
+import pytest
+from playwright.sync_api import Page, expect
+
+from tests.browser.conftest import Running, serious
+
+CHEST = {
+    "Width": "90 cm",
+    "Height": "85 cm",
+    "Depth": "45 cm",
+    "Top, thickness": "20",
+    "Rails between drawers": "20",
+    "Plinth": "80",
+}
+
+
+def new_chest(page: Page, lumso: Running) -> None:
+    page.goto(lumso.url)
+    page.get_by_role("button", name="New job").first.click()
+    page.get_by_label("Piece", exact=True).select_option("chest-of-drawers")
+    for label, typed in CHEST.items():
+        page.get_by_role("textbox", name=label, exact=True).fill(typed)
+
+
+def open_job(page: Page, loft: Running, name: str) -> None:
+    page.goto(loft.url)
+    page.get_by_role("link", name=re.compile(f"^{name}")).click()
+    expect(page.get_by_label("Name of the job")).to_have_value(name)
+
+
+def test_a_chest_is_measured_and_its_zones_follow_from_its_kind(page: Page, empty: Running) -> None:
+    new_chest(page, empty)
+    # top 0.9 × 0.45 and its edges 1.8 × 0.02
+    expect(page.get_by_role("button", name="Area to coat: 0.44 m². Show why")).to_be_visible()
+    page.get_by_role("tab", name="Zones (3)").click()
+    zones = page.get_by_role("list", name="Zones")
+    expect(zones.get_by_role("button")).to_have_text(
+        [re.compile("^Top"), re.compile("^Body"), re.compile("^Drawer fronts")]
+    )
+    zones.get_by_role("button", name="Drawer fronts").click()
+    expect(page.get_by_label("Name of the zone")).to_have_value("Drawer fronts")
+    page.get_by_label("Relief").select_option("carved")
+    expect(page.get_by_role("button", name=re.compile("Area to coat: .* m². Show why"))).to_be_visible()
+    page.get_by_role("button", name=re.compile("Area to coat: ")).click()
+    expect(page.get_by_role("dialog").get_by_text("With relief")).to_be_visible()
+
+
+def test_a_drawer_wider_than_its_chest_is_refused_at_the_rail_and_nothing_is_lost(page: Page, empty: Running) -> None:
+    new_chest(page, empty)
+    rail = page.get_by_role("textbox", name="Rails between drawers")
+    rail.fill("19 cm")
+    expect(page.get_by_role("alert").filter(has_text="rails of at most")).to_be_visible()
+    expect(rail).to_have_value("19 cm")
+    expect(page.get_by_text("Saved", exact=True)).to_be_visible()
+    page.reload()
+    expect(page.get_by_role("textbox", name="Rails between drawers")).to_have_value("19 cm")
+    page.get_by_role("textbox", name="Rails between drawers").fill('3/4"')
+    expect(page.get_by_role("button", name=re.compile("^Area to coat: "))).to_be_visible()
+
+
+def test_a_zone_is_picked_on_the_drawing_and_has_its_own_mix(page: Page, loft: Running) -> None:
+    open_job(page, loft, "Prop chest")
+    expect(page.get_by_label("Mix", exact=True)).to_have_value("salt-wash")
+    drawing = page.locator("svg[aria-label^='The piece to scale']")
+    drawing.locator("polygon").nth(1).click()
+    expect(page.get_by_label("Mix", exact=True)).to_have_value("thinned-paint")
+    drawing.get_by_text('43 1/2"').click()
+    expect(page.get_by_role("textbox", name="Length", exact=True)).to_be_focused()
+
+
+def test_a_surface_gets_a_zone_of_its_own_by_keyboard_and_is_merged_back(page: Page, loft: Running) -> None:
+    open_job(page, loft, "Costume wardrobe")
+    page.get_by_role("tab", name="Zones (2)").focus()
+    page.keyboard.press("Enter")
+    page.get_by_role("button", name="A zone of its own for Plinth").focus()
+    page.keyboard.press("Enter")
+    expect(page.get_by_role("tab", name="Zones (3)")).to_be_visible()
+    expect(page.get_by_label("Name of the zone")).to_have_value("Plinth")
+    page.get_by_role("button", name="Merge Plinth into Body").focus()
+    page.keyboard.press("Enter")
+    expect(page.get_by_role("tab", name="Zones (2)")).to_be_visible()
+
+
+def test_what_is_left_bare_says_why(page: Page, loft: Running) -> None:
+    open_job(page, loft, "Costume wardrobe")
+    page.get_by_role("tab", name="Zones (2)").click()
+    surfaces = page.get_by_role("list", name="Surfaces")
+    inside = surfaces.get_by_role("listitem").filter(has_text="Inside").first
+    expect(inside.get_by_label("why")).to_have_value("inside left as it is")
+    surfaces.get_by_label("Sides: zone").select_option("")
+    sides = surfaces.get_by_role("listitem").filter(has_text="Sides").first
+    sides.get_by_label("why").fill("stands in a niche")
+    expect(page.get_by_text("Saved", exact=True)).to_be_visible()
+    page.reload()
+    page.get_by_role("tab", name="Zones (2)").click()
+    expect(sides.get_by_label("why")).to_have_value("stands in a niche")
+
+
+def test_a_rough_piece_shows_its_range_and_an_old_finish_its_caution(page: Page, empty: Running) -> None:
+    page.goto(empty.url)
+    page.get_by_role("button", name="New job").first.click()
+    page.get_by_label("Piece", exact=True).select_option("bookcase")
+    page.get_by_label("Measured", exact=True).select_option("medium")
+    expect(page.get_by_text("Sizes are rough: between")).to_be_visible()
+    page.get_by_role("textbox", name="Width", exact=True).fill("1,2 m")
+    expect(page.get_by_text(re.compile("^rough: "))).to_be_visible()
+    page.get_by_role("tab", name="Use").click()
+    page.get_by_label("Old finish on it").select_option("of unknown age")
+    expect(page.get_by_text("test for lead before any sanding, scraping or heat")).to_be_visible()
+
+
+def test_hinges_are_taken_off_their_surface(page: Page, loft: Running) -> None:
+    open_job(page, loft, "Programme rack")
+    page.get_by_role("tab", name="Use").click()
+    page.get_by_label("What", exact=True).fill("glue face")
+    page.get_by_label("Bare, length").fill("50 cm")
+    page.get_by_label("Bare, width").fill("12 cm")
+    page.get_by_role("button", name="Keep it bare").click()
+    expect(page.get_by_role("button", name="Area to coat: 0.5 m². Show why")).to_be_visible()
+    page.get_by_role("button", name="Undo").click()
+    expect(page.get_by_role("button", name="Area to coat: 0.56 m². Show why")).to_be_visible()
+
+
+def test_the_drawing_is_saved_as_svg(page: Page, loft: Running, tmp_path: Path) -> None:
+    open_job(page, loft, "Hat stand")
+    with page.expect_download() as download:
+        page.get_by_role("link", name="Save the drawing").click()
+    path = tmp_path / "piece.svg"
+    download.value.save_as(path)
+    text = path.read_text()
+    assert text.startswith("<svg")
+    assert text.count("<polygon") >= 14
+    assert "1.78 m" in text
+
+
+@pytest.mark.parametrize("width", [390, 1280])
+@pytest.mark.parametrize("name", ["Costume wardrobe", "Foyer wall", "Hat stand"])
+def test_every_kind_of_piece_fits_and_is_accessible(page: Page, loft: Running, name: str, width: int) -> None:
+    page.set_viewport_size({"width": width, "height": 800})
+    open_job(page, loft, name)
+    for tab in ("Zones", "Use", "Sizes"):
+        page.get_by_role("tab", name=re.compile(f"^{tab}")).click()
+        assert page.evaluate("document.documentElement.scrollWidth") <= width
+        assert serious(page) == []
