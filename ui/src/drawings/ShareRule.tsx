@@ -78,7 +78,7 @@ export function ShareRule({ name, share, limits, onChange }: ShareRuleProps) {
           </Slider.Track>
           {/* The thumb itself has no width, so that its pointer stands exactly on the rule. */}
           <Slider.Thumb
-            className="relative block h-[72px] w-0 cursor-grab outline-none [&:focus-visible>svg]:outline-3 [&:focus-visible>svg]:outline-ink"
+            className="relative block h-[72px] w-px cursor-grab outline-none [&:focus-visible>svg]:outline-3 [&:focus-visible>svg]:outline-ink"
             aria-label={`${name}, share of the whole in percent`}
           >
             <svg
