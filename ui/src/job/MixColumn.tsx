@@ -166,6 +166,15 @@ export function MixColumn({
         />
       )}
       {paint && <PotsEditor layer={layer} paint={paint} onChange={(pots) => change({ pots })} />}
+      {recipe && recipe.cautions.length > 0 && (
+        <ul aria-label="Take care" className="border-2 border-ink bg-enamel p-2 text-sm">
+          {recipe.cautions.map((caution) => (
+            <li key={caution} className="py-0.5">
+              <strong>Take care.</strong> {caution}
+            </li>
+          ))}
+        </ul>
+      )}
       {problems.map((p) => (
         <p key={p.at + p.says} role="alert" className="border-l-4 border-ink pl-2 font-semibold">
           {p.says} <span className="font-normal">Allowed: {p.allowed}.</span>

@@ -83,6 +83,11 @@ export function PieceColumn({ open, catalogue, zone: index, onZone }: PieceColum
             : "With these sizes it cannot be drawn."}
         </p>
       )}
+      {plan.cautions.map((caution) => (
+        <p key={caution.at} className="narrow border-2 border-ink bg-enamel p-2 text-sm">
+          <strong>Take care. {caution.says}</strong> {caution.reason}
+        </p>
+      ))}
       <div className="flex flex-wrap items-baseline gap-x-6">
         <span>
           <span className="narrow block text-sm font-semibold text-soft">
@@ -176,11 +181,6 @@ export function PieceColumn({ open, catalogue, zone: index, onZone }: PieceColum
           <UsePanel open={open} />
         </Tabs.Content>
       </Tabs.Root>
-      {plan.cautions.map((caution) => (
-        <p key={caution.at} className="narrow border-2 border-ink bg-enamel p-2 text-sm">
-          <strong>Take care. {caution.says}</strong> {caution.reason}
-        </p>
-      ))}
     </section>
   );
 }
