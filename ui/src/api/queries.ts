@@ -89,14 +89,16 @@ export const useChoose = () =>
   useChange((chosen: Settings) => answer(api.PUT("/api/workshop", { body: chosen })));
 
 export const usePutKit = () =>
-  useChange((kit: Kit) => answer(api.PUT("/api/kits/{slug}", { ...at({ slug: kit.slug }), body: kit })));
+  useChange((kit: Kit) =>
+    answer(api.PUT("/api/kits/{slug}", { ...at({ slug: kit.slug }), body: kit, keepalive: true })),
+  );
 
 export const useDeleteKit = () =>
   useChange((slug: string) => answer(api.DELETE("/api/kits/{slug}", at({ slug }))));
 
 export const usePutShelf = () =>
   useChange((item: ShelfItem) =>
-    answer(api.PUT("/api/shelf/{slug}", { ...at({ slug: item.slug }), body: item })),
+    answer(api.PUT("/api/shelf/{slug}", { ...at({ slug: item.slug }), body: item, keepalive: true })),
   );
 
 export const useDeleteShelf = () =>

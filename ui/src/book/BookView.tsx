@@ -5,6 +5,7 @@ import { useCatalogue } from "../api/queries";
 import { Failure } from "../parts/Failure";
 import { FilePanel } from "../parts/FilePanel";
 import { ShareBar } from "../parts/ShareBar";
+import { TextField } from "../parts/TextField";
 import { inOrder, life } from "./words";
 
 /** The recipe book: every family of mix, to open or to lay two side by side. */
@@ -37,15 +38,9 @@ export function BookView() {
     <div className="mx-auto max-w-6xl px-4 py-6 sm:px-8">
       <div className="flex flex-wrap items-end justify-between gap-4">
         <h1 className="wide text-xl font-bold">Recipe book</h1>
-        <label className="narrow w-full text-sm font-semibold text-soft sm:w-72">
-          Look for
-          <input
-            type="search"
-            className="tape w-full text-base text-ink"
-            value={search}
-            onChange={(e) => setSearch(e.target.value)}
-          />
-        </label>
+        <div className="w-full sm:w-72">
+          <TextField label="Look for" type="search" value={search} onChange={setSearch} />
+        </div>
       </div>
       <p role="status" className="mt-3 min-h-11 text-sm text-soft">
         {picked.length === 2 ? (

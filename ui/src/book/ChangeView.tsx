@@ -1,4 +1,3 @@
-import { useEffect, useRef, useState } from "react";
 import { Link, useParams } from "react-router";
 import {
   type Amount,
@@ -11,6 +10,8 @@ import {
 import { useCatalogue, usePutRecipe, useSettings, useSheet } from "../api/queries";
 import { Choice, NumberField } from "../parts/fields";
 import { newId, percent } from "../parts/say";
+import { TextField } from "../parts/TextField";
+import { useDraft } from "../parts/useDraft";
 import { Pot } from "../pot/Pot";
 import { Shares } from "./RecipeView";
 
@@ -35,36 +36,10 @@ export function ChangeView() {
 }
 
 function Form({ saved, catalogue }: { saved: Recipe; catalogue: Catalogue }) {
-  const [recipe, setRecipe] = useState(saved);
+  const put = usePutRecipe();
+  const { draft: recipe, change, kept } = useDraft(saved, put.mutateAsync);
   const settings = useSettings();
   const sheet = useSheet(recipe, "", WANT, settings.data?.measures ?? "");
-  const put = usePutRecipe();
-  const [kept, setKept] = useState(() => JSON.stringify(saved));
-  const unkept = useRef<Recipe | null>(null);
-  const text = JSON.stringify(recipe);
-  unkept.current = text === kept ? null : recipe;
-  const { mutate } = put;
-  useEffect(() => {
-    // What is typed is kept half a second later, and at once when the page is left.
-    const keep = () => {
-      const draft = unkept.current;
-      if (draft) mutate(draft, { onSuccess: () => setKept(JSON.stringify(draft)) });
-    };
-    const timer = text === kept ? 0 : window.setTimeout(keep, 500);
-    window.addEventListener("pagehide", keep);
-    return () => {
-      window.clearTimeout(timer);
-      window.removeEventListener("pagehide", keep);
-    };
-  }, [text, kept, mutate]);
-  useEffect(
-    () => () => {
-      if (unkept.current) mutate(unkept.current);
-    },
-    [mutate],
-  );
-
-  const change = (part: Partial<Recipe>) => setRecipe((now) => ({ ...now, ...part }));
   const changeComponent = (id: string, part: Partial<Component>) =>
     change({ components: recipe.components.map((c) => (c.id === id ? { ...c, ...part } : c)) });
   const error = sheet.error ?? put.error;
@@ -105,25 +80,15 @@ function Form({ saved, catalogue }: { saved: Recipe; catalogue: Catalogue }) {
           Back to the recipe
         </Link>
         <h1 className="sr-only">Change {recipe.name}</h1>
-        <label className="narrow block text-sm font-semibold text-soft">
-          Name
-          <input
-            className="tape w-full text-lg font-bold text-ink"
-            value={recipe.name}
-            maxLength={120}
-            onChange={(e) => e.target.value && change({ name: e.target.value })}
-          />
-        </label>
-        <label className="narrow mt-3 block text-sm font-semibold text-soft">
-          What it looks like
-          <input
-            className="tape w-full text-base text-ink"
-            value={recipe.looks}
-            onChange={(e) => change({ looks: e.target.value })}
-          />
-        </label>
+        <TextField label="Name" value={recipe.name} required strong onChange={(name) => change({ name })} />
+        <TextField
+          label="What it looks like"
+          value={recipe.looks}
+          max={500}
+          onChange={(looks) => change({ looks })}
+        />
         <p role="status" className="narrow mt-2 text-sm text-soft">
-          {error ? "Not saved: it must add up first." : text === kept ? "Saved" : "Saving…"}
+          {error ? "Not saved: it must add up first." : kept ? "Saved" : "Saving…"}
         </p>
         {error && (
           <p role="alert" className="mt-1 border-l-4 border-ink pl-2 font-semibold">
@@ -134,17 +99,12 @@ function Form({ saved, catalogue }: { saved: Recipe; catalogue: Catalogue }) {
           {recipe.components.map((component) => (
             <li key={component.id} className="border-t-2 border-ink py-3">
               <div className="grid items-end gap-2 sm:grid-cols-[1fr_11rem_8rem_8rem_auto]">
-                <label className="narrow text-sm font-semibold text-soft">
-                  Part
-                  <input
-                    className="tape w-full text-base text-ink"
-                    value={component.name}
-                    maxLength={120}
-                    onChange={(e) =>
-                      e.target.value && changeComponent(component.id, { name: e.target.value })
-                    }
-                  />
-                </label>
+                <TextField
+                  label="Part"
+                  value={component.name}
+                  required
+                  onChange={(name) => changeComponent(component.id, { name })}
+                />
                 <Choice
                   label="given as"
                   value={component.amount.by}

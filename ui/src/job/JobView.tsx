@@ -4,6 +4,7 @@ import { useParams } from "react-router";
 import { useCatalogue } from "../api/queries";
 import { Failure } from "../parts/Failure";
 import { say } from "../parts/say";
+import { TextField } from "../parts/TextField";
 import { MixColumn } from "./MixColumn";
 import { PieceColumn } from "./PieceColumn";
 import { PotColumn } from "./PotColumn";
@@ -65,20 +66,20 @@ const SAVE_WORDS = {
 function JobBar({ open }: { open: OpenJob }) {
   return (
     <div className="flex min-h-14 flex-wrap items-center gap-x-3 gap-y-1 border-b-2 border-ink bg-enamel px-4 py-1.5">
-      <h1 className="min-w-0 grow">
-        <label className="sr-only" htmlFor="job-name">
-          Name of the job
-        </label>
-        <input
-          id="job-name"
-          className="tape w-full max-w-md text-lg font-bold"
-          value={open.job.name}
-          maxLength={120}
-          required
-          onChange={(e) => e.target.value && open.edit((job) => ({ ...job, name: e.target.value }))}
-        />
+      <h1>
+        <span className="sr-only">{open.job.name}</span>
       </h1>
-      <p role="status" className="narrow text-sm text-soft">
+      <div className="max-w-md grow basis-60">
+        <TextField
+          label="Name of the job"
+          value={open.job.name}
+          required
+          strong
+          bare
+          onChange={(name) => open.edit((job) => ({ ...job, name }))}
+        />
+      </div>
+      <p role="status" className="narrow ml-auto text-sm text-soft">
         {SAVE_WORDS[open.saveState]}
       </p>
       <div className="flex">

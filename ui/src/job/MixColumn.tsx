@@ -2,6 +2,7 @@ import { answer, api, type Catalogue } from "../api/client";
 import { ShareRule } from "../drawings/ShareRule";
 import { Choice, Stepper } from "../parts/fields";
 import { percent } from "../parts/say";
+import { TextField } from "../parts/TextField";
 import { changeLayer } from "./change";
 import { PotsEditor } from "./PotsEditor";
 import type { OpenJob } from "./useJob";
@@ -74,23 +75,15 @@ export function MixColumn({
               }
             />
           </label>
-          <label className="narrow min-w-0 text-sm font-semibold text-soft">
-            <span className="block">What you call it</span>
-            <input
-              className="tape w-full text-base text-ink"
-              value={colour?.name ?? ""}
-              maxLength={80}
-              placeholder="name of the paint"
-              onChange={(e) =>
-                change({
-                  colours: {
-                    ...layer.colours,
-                    [paint.id]: { name: e.target.value, hex: colour?.hex ?? "#7f8f8a" },
-                  },
-                })
-              }
-            />
-          </label>
+          <TextField
+            label="What you call it"
+            value={colour?.name ?? ""}
+            max={80}
+            placeholder="name of the paint"
+            onChange={(name) =>
+              change({ colours: { ...layer.colours, [paint.id]: { name, hex: colour?.hex ?? "#7f8f8a" } } })
+            }
+          />
         </div>
       )}
       {recipe && recipe.schools.length > 0 && (

@@ -1,6 +1,7 @@
 import type { Component, Layer, PotPlan, Tint } from "../api/client";
 import { NumberField } from "../parts/fields";
 import { newId, percent } from "../parts/say";
+import { TextField } from "../parts/TextField";
 
 interface PotsEditorProps {
   layer: Layer;
@@ -49,15 +50,12 @@ export function PotsEditor({ layer, paint, onChange }: PotsEditorProps) {
         {pots.map((pot, i) => (
           <li key={pot.id} className="border-l-4 border-ink pl-3">
             <div className="grid grid-cols-[1fr_6.5rem_auto] items-end gap-2">
-              <label className="narrow text-sm font-semibold text-soft">
-                Pot {i + 1}
-                <input
-                  className="tape w-full text-base text-ink"
-                  value={pot.name}
-                  maxLength={80}
-                  onChange={(e) => change(pot.id, { name: e.target.value })}
-                />
-              </label>
+              <TextField
+                label={`Pot ${i + 1}`}
+                value={pot.name}
+                max={80}
+                onChange={(name) => change(pot.id, { name })}
+              />
               <NumberField
                 label="Share"
                 value={Math.round(pot.share * 1000) / 10}

@@ -2,6 +2,7 @@ import { useState } from "react";
 import type { Job, Length } from "../api/client";
 import { Choice, LengthField } from "../parts/fields";
 import { say } from "../parts/say";
+import { TextField } from "../parts/TextField";
 import { changePiece } from "./change";
 import type { OpenJob } from "./useJob";
 
@@ -105,16 +106,7 @@ function Bands({ open }: { open: OpenJob }) {
           </p>
         ))}
       <div className="grid grid-cols-2 items-end gap-2">
-        <label className="narrow text-sm font-semibold text-soft">
-          What
-          <input
-            className="tape w-full text-base text-ink"
-            value={name}
-            placeholder="hinges"
-            maxLength={120}
-            onChange={(e) => setName(e.target.value)}
-          />
-        </label>
+        <TextField label="What" value={name} placeholder="hinges" onChange={setName} />
         <Choice
           label="on"
           value={surface}

@@ -1,6 +1,7 @@
 import { answer, api, type Catalogue, type Zone } from "../api/client";
 import { Choice } from "../parts/fields";
 import { newId, say } from "../parts/say";
+import { TextField } from "../parts/TextField";
 import { changePiece, changeZone, moveSurface } from "./change";
 import type { OpenJob } from "./useJob";
 
@@ -74,15 +75,14 @@ export function ZonesPanel({ open, catalogue, zone: index, onZone }: ZonesPanelP
         </ul>
       )}
       <div className="grid grid-cols-2 gap-2">
-        <label className="narrow col-span-2 text-sm font-semibold text-soft">
-          Name of the zone
-          <input
-            className="tape w-full text-base text-ink"
+        <div className="col-span-2">
+          <TextField
+            label="Name of the zone"
             value={zone.name}
-            maxLength={120}
-            onChange={(e) => e.target.value && change({ name: e.target.value })}
+            required
+            onChange={(name) => change({ name })}
           />
-        </label>
+        </div>
         <div className="col-span-2">
           <Choice
             label="Ground"
@@ -145,22 +145,15 @@ export function ZonesPanel({ open, catalogue, zone: index, onZone }: ZonesPanelP
                 </button>
               </div>
               {!surface.zone && (
-                <label className="narrow text-sm text-soft">
-                  why
-                  <input
-                    className="tape w-full text-sm text-ink"
-                    value={job.piece?.reasons[surface.slug] ?? surface.why}
-                    maxLength={120}
-                    onChange={(e) =>
-                      open.edit((j) =>
-                        changePiece(j, (p) => ({
-                          ...p,
-                          reasons: { ...p.reasons, [surface.slug]: e.target.value },
-                        })),
-                      )
-                    }
-                  />
-                </label>
+                <TextField
+                  label="why"
+                  value={job.piece?.reasons[surface.slug] ?? surface.why}
+                  onChange={(why) =>
+                    open.edit((j) =>
+                      changePiece(j, (p) => ({ ...p, reasons: { ...p.reasons, [surface.slug]: why } })),
+                    )
+                  }
+                />
               )}
             </li>
           ))}

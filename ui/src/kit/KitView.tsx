@@ -5,6 +5,8 @@ import { Failure } from "../parts/Failure";
 import { FilePanel } from "../parts/FilePanel";
 import { Choice, NumberField } from "../parts/fields";
 import { newId, percent, say } from "../parts/say";
+import { TextField } from "../parts/TextField";
+import { useDraft } from "../parts/useDraft";
 
 const SHAPES = ["spoon", "scoop", "cup", "jug", "syringe"] as const;
 
@@ -14,18 +16,17 @@ export function KitView() {
   const settings = useSettings();
   const choose = useChoose();
   const put = usePutKit();
-  const remove = useDeleteKit();
   if (catalogue.error) return <Failure error={catalogue.error} onRetry={() => void catalogue.refetch()} />;
   if (!catalogue.data || !settings.data) return <p className="p-6 text-soft">Opening the drawer…</p>;
   const { kits, own_kits } = catalogue.data;
   const kit = kits.find((k) => k.slug === settings.data.kit) ?? kits[0];
   if (!kit) return null;
-  const change = (part: Partial<Kit>) => put.mutate({ ...kit, ...part });
-  const error = put.error ?? remove.error ?? choose.error;
+  const error = put.error ?? choose.error;
 
   return (
     <div className="mx-auto max-w-6xl px-4 py-6 sm:px-8">
       <h1 className="wide text-xl font-bold">Measuring kit</h1>
+      {error && <Failure error={error} />}
       <div className="mt-4 grid gap-8 lg:grid-cols-[16rem_1fr]">
         <section aria-label="Kits">
           <ul className="flex flex-col">
@@ -60,71 +61,78 @@ export function KitView() {
             Copy as another kit
           </button>
         </section>
-        <section key={kit.slug + kit.name} aria-label={kit.name} className="min-w-0">
-          <label className="narrow block text-sm font-semibold text-soft">
-            <span className="block">Name of the kit</span>
-            <input
-              className="tape w-full max-w-md text-lg font-bold text-ink"
-              defaultValue={kit.name}
-              maxLength={120}
-              onBlur={(e) =>
-                e.target.value && e.target.value !== kit.name && change({ name: e.target.value })
-              }
-            />
-          </label>
-          {error && <Failure error={error} />}
-          <Drawer measures={kit.measures} />
-          <ul>
-            {kit.measures.map((measure, i) => (
-              <MeasureLine
-                // biome-ignore lint/suspicious/noArrayIndexKey: measures keep their place
-                key={i}
-                measure={measure}
-                onChange={(next) => change({ measures: kit.measures.map((m, k) => (k === i ? next : m)) })}
-                onRemove={() => change({ measures: kit.measures.filter((_, k) => k !== i) })}
-              />
-            ))}
-          </ul>
-          <AddMeasure onAdd={(measure) => change({ measures: [...kit.measures, measure] })} />
-          <div className="mt-6 grid max-w-2xl gap-4 sm:grid-cols-3">
-            <NumberField
-              label="Scale shows every"
-              value={kit.scale_g}
-              unit="g"
-              min={0}
-              max={1000}
-              onChange={(scale_g) => change({ scale_g })}
-            />
-            <NumberField
-              label="May mix too much by"
-              value={Math.round(kit.surplus * 100)}
-              unit="%"
-              min={0}
-              max={300}
-              onChange={(surplus) => change({ surplus: surplus / 100 })}
-            />
-            <NumberField
-              label="Shares may be off by"
-              value={Math.round(kit.tolerance * 1000) / 10}
-              unit="%"
-              min={0}
-              max={50}
-              onChange={(tolerance) => change({ tolerance: tolerance / 100 })}
-            />
-          </div>
-          <p className="narrow mt-1 text-sm text-soft">
-            0 g means there is no scale. Up to {percent(kit.surplus)} more than needed is mixed where that
-            measures better.
-          </p>
-          {own_kits.includes(kit.slug) && (
-            <button type="button" className="press mt-5" onClick={() => remove.mutate(kit.slug)}>
-              {kit.slug.startsWith("own-") ? "Take this kit out" : "Put it back as it came"}
-            </button>
-          )}
-        </section>
+        <Editor key={kit.slug} saved={kit} own={own_kits.includes(kit.slug)} />
       </div>
       <FilePanel what="kits" says="Your own kits, to keep or to pass on." />
     </div>
+  );
+}
+
+/** One kit: its measures, its scale, and how much it may be off. It keeps itself. */
+function Editor({ saved, own }: { saved: Kit; own: boolean }) {
+  const put = usePutKit();
+  const remove = useDeleteKit();
+  const { draft: kit, change } = useDraft(saved, put.mutateAsync);
+  const error = put.error ?? remove.error;
+  return (
+    <section aria-label={kit.name} className="min-w-0">
+      <TextField
+        label="Name of the kit"
+        value={kit.name}
+        required
+        strong
+        onChange={(name) => change({ name })}
+      />
+      {error && <Failure error={error} />}
+      <Drawer measures={kit.measures} />
+      <ul>
+        {kit.measures.map((measure, i) => (
+          <MeasureLine
+            // biome-ignore lint/suspicious/noArrayIndexKey: measures keep their place
+            key={i}
+            measure={measure}
+            onChange={(next) => change({ measures: kit.measures.map((m, k) => (k === i ? next : m)) })}
+            onRemove={() => change({ measures: kit.measures.filter((_, k) => k !== i) })}
+          />
+        ))}
+      </ul>
+      <AddMeasure onAdd={(measure) => change({ measures: [...kit.measures, measure] })} />
+      <div className="mt-6 grid max-w-2xl gap-4 sm:grid-cols-3">
+        <NumberField
+          label="Scale shows every"
+          value={kit.scale_g}
+          unit="g"
+          min={0}
+          max={1000}
+          onChange={(scale_g) => change({ scale_g })}
+        />
+        <NumberField
+          label="May mix too much by"
+          value={Math.round(kit.surplus * 100)}
+          unit="%"
+          min={0}
+          max={300}
+          onChange={(surplus) => change({ surplus: surplus / 100 })}
+        />
+        <NumberField
+          label="Shares may be off by"
+          value={Math.round(kit.tolerance * 1000) / 10}
+          unit="%"
+          min={0}
+          max={50}
+          onChange={(tolerance) => change({ tolerance: tolerance / 100 })}
+        />
+      </div>
+      <p className="narrow mt-1 text-sm text-soft">
+        0 g means there is no scale. Up to {percent(kit.surplus)} more than needed is mixed where that
+        measures better.
+      </p>
+      {own && (
+        <button type="button" className="press mt-5" onClick={() => remove.mutate(kit.slug)}>
+          {kit.slug.startsWith("own-") ? "Take this kit out" : "Put it back as it came"}
+        </button>
+      )}
+    </section>
   );
 }
 
@@ -188,19 +196,12 @@ interface MeasureLineProps {
 function MeasureLine({ measure, onChange, onRemove }: MeasureLineProps) {
   return (
     <li className="grid grid-cols-2 items-end gap-2 border-b border-line py-2 sm:grid-cols-[1fr_8rem_8rem_8rem_auto]">
-      <label className="narrow text-sm font-semibold text-soft">
-        Measure
-        <input
-          className="tape w-full text-base font-semibold text-ink"
-          defaultValue={measure.name}
-          maxLength={120}
-          onBlur={(e) =>
-            e.target.value &&
-            e.target.value !== measure.name &&
-            onChange({ ...measure, name: e.target.value })
-          }
-        />
-      </label>
+      <TextField
+        label="Measure"
+        value={measure.name}
+        required
+        onChange={(name) => onChange({ ...measure, name })}
+      />
       <NumberField
         label="holds"
         value={Math.round(measure.ml * 1000) / 1000}
@@ -241,16 +242,7 @@ function AddMeasure({ onAdd }: { onAdd: (measure: KitMeasure) => void }) {
         How much is your scoop? Fill it level with water and weigh that: a gram is a millilitre.
       </p>
       <div className="mt-2 grid grid-cols-[1fr_8rem_auto] items-end gap-2">
-        <label className="narrow text-sm font-semibold text-soft">
-          What you call it
-          <input
-            className="tape w-full text-base text-ink"
-            value={name}
-            placeholder="my blue cup"
-            maxLength={120}
-            onChange={(e) => setName(e.target.value)}
-          />
-        </label>
+        <TextField label="What you call it" value={name} placeholder="my blue cup" onChange={setName} />
         <NumberField label="holds" value={ml} unit="ml" min={0.05} max={20000} onChange={setMl} />
         <button
           type="button"

@@ -1,9 +1,10 @@
-import { useEffect, useRef, useState } from "react";
+import { useState } from "react";
 import { answer, api, Refused, type ShelfItem, type ShelfLine } from "../api/client";
 import { useCatalogue, useDeleteShelf, usePutShelf, useSettings } from "../api/queries";
 import { Failure } from "../parts/Failure";
 import { Choice, NumberField } from "../parts/fields";
 import { say } from "../parts/say";
+import { useDraft } from "../parts/useDraft";
 
 const today = () => new Date().toISOString().slice(0, 10);
 
@@ -11,19 +12,12 @@ const today = () => new Date().toISOString().slice(0, 10);
 export function MaterialPanel({ line }: { line: ShelfLine }) {
   const put = usePutShelf();
   const remove = useDeleteShelf();
-  const { item, material } = line;
-  const latest = useRef(item);
-  useEffect(() => {
-    latest.current = item;
-  }, [item]);
-  const change = (part: Partial<ShelfItem>) => {
-    latest.current = { ...latest.current, ...part };
-    put.mutate(latest.current);
-  };
+  const { material } = line;
+  const { draft: item, change } = useDraft(line.item, put.mutateAsync);
   const overlay = (field: string, value: number, source: "label" | "measured") =>
     change({
       overlays: [
-        ...latest.current.overlays.filter((o) => o.field !== field),
+        ...item.overlays.filter((o) => o.field !== field),
         { field: field as ShelfItem["overlays"][number]["field"], value, source, at: today() },
       ],
     });
@@ -103,9 +97,7 @@ export function MaterialPanel({ line }: { line: ShelfLine }) {
                 <button
                   type="button"
                   className="press text-sm"
-                  onClick={() =>
-                    change({ overlays: latest.current.overlays.filter((o) => o.field !== v.field) })
-                  }
+                  onClick={() => change({ overlays: item.overlays.filter((o) => o.field !== v.field) })}
                 >
                   Put back {v.starting === 0 ? "?" : say(v.starting)}
                 </button>
