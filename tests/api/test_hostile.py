@@ -1,0 +1,111 @@
+"""Whatever is sent, the answer is a plan or problem details: never a traceback, never a half-saved job."""
+
+import json
+from copy import deepcopy
+from typing import Any
+
+import pytest
+from hypothesis import HealthCheck, given, settings
+from hypothesis import strategies as st
+from starlette.testclient import TestClient
+
+from tests.conftest import ROOT
+
+RACK: dict[str, Any] = json.loads((ROOT / "examples" / "programme-rack.json").read_text())
+NASTY: list[Any] = [None, True, -1, 0, 1e308, -1e308, "", "💧", "../../etc", "<script>", [], {}, [None], {"by": "area"}]
+NASTY += ["x" * 5000, 10**30, {"mm": 5, "typed": "5"}, {"mm": -5, "typed": "-5"}, {"mm": 5, "typed": "wide"}]
+
+
+def paths(value: Any, at: tuple[Any, ...] = ()) -> list[tuple[Any, ...]]:
+    found = [at] if at else []
+    children = value.items() if isinstance(value, dict) else enumerate(value) if isinstance(value, list) else ()
+    for key, child in children:
+        found += paths(child, (*at, key))
+    return found
+
+
+PATHS = paths(RACK)
+
+
+def changed(path: tuple[Any, ...], value: Any) -> dict[str, Any]:
+    job = deepcopy(RACK)
+    here: Any = job
+    for step in path[:-1]:
+        here = here[step]
+    here[path[-1]] = value
+    return job
+
+
+def is_well_answered(reply: Any) -> bool:
+    if reply.status_code == 200:
+        return "plan" in reply.json()
+    problem = reply.json()
+    told = all(f["says"] and f["allowed"] for f in problem["faults"])
+    return reply.status_code == 422 and bool(problem["detail"]) and told and "Traceback" not in reply.text
+
+
+@settings(max_examples=250, deadline=None, suppress_health_check=[HealthCheck.function_scoped_fixture])
+@given(path=st.sampled_from(PATHS), value=st.sampled_from(NASTY))
+def test_any_field_may_hold_anything(client: TestClient, path: tuple[Any, ...], value: Any) -> None:
+    reply = client.post("/api/plan", json={"sequence": 1, "job": changed(path, value)})
+    assert is_well_answered(reply), reply.text[:500]
+
+
+@settings(max_examples=100, deadline=None, suppress_health_check=[HealthCheck.function_scoped_fixture])
+@given(path=st.sampled_from(PATHS))
+def test_any_field_may_be_missing(client: TestClient, path: tuple[Any, ...]) -> None:
+    job = deepcopy(RACK)
+    here: Any = job
+    for step in path[:-1]:
+        here = here[step]
+    del here[path[-1]]
+    assert is_well_answered(client.post("/api/plan", json={"sequence": 1, "job": job}))
+
+
+@settings(max_examples=100, deadline=None, suppress_health_check=[HealthCheck.function_scoped_fixture])
+@given(typed=st.text(max_size=60))
+def test_any_text_may_be_typed_as_a_length(client: TestClient, typed: str) -> None:
+    reply = client.post("/api/lengths", json={"typed": typed})
+    if reply.status_code == 200:
+        assert reply.json()["mm"] > 0
+    else:
+        assert reply.status_code == 422
+        assert reply.json()["faults"][0]["allowed"]
+
+
+@settings(max_examples=60, deadline=None, suppress_health_check=[HealthCheck.function_scoped_fixture])
+@given(name=st.sampled_from(["x.json", "x.csv", "x"]), text=st.text(max_size=300))
+def test_any_file_may_be_taken_up(client: TestClient, name: str, text: str) -> None:
+    reply = client.post("/api/import", json={"name": name, "text": text, "on_clash": "take theirs"})
+    assert reply.status_code in (200, 422)
+    if reply.status_code == 422:
+        assert reply.json()["faults"]
+    assert json.loads(client.get("/api/export/workshop.json").text)["shelf"] == []
+
+
+SHARES = st.floats(0, 0.95)
+
+
+@settings(max_examples=80, deadline=None, suppress_health_check=[HealthCheck.function_scoped_fixture])
+@given(share=SHARES, coats=st.integers(1, 12), margin=st.floats(0, 1), touched=st.floats(0.01, 1))
+def test_any_allowed_setting_is_planned(
+    client: TestClient, share: float, coats: int, margin: float, touched: float
+) -> None:
+    job = deepcopy(RACK)
+    layer = job["zones"][0]["layers"][0]
+    layer.update(coats=coats, margin=margin, touched=touched)
+    layer["amounts"] = {"water": {"by": "volume-share", "share": share}}
+    made = client.post("/api/plan", json={"sequence": 1, "job": job}).json()["plan"]
+    mix = made["zones"][0]["layers"][0]["mixes"][0]
+    assert made["problems"] == []
+    assert mix["volume"]["value"] > 0
+    assert sum(p["share"] for p in mix["parts"]) == pytest.approx(1)
+
+
+def test_a_body_far_too_large_for_a_name_is_refused(client: TestClient) -> None:
+    reply = client.post("/api/plan", json={"sequence": 1, "job": {**RACK, "name": "x" * 121}})
+    assert reply.json()["faults"][0] == {
+        "at": "/job/name",
+        "says": reply.json()["faults"][0]["says"],
+        "allowed": "at most 120 characters",
+    }
