@@ -10,7 +10,8 @@ def tab_to(page: Page, name: str, most: int = 60) -> None:
     for _ in range(most):
         page.keyboard.press("Tab")
         label = page.evaluate(
-            "(e => e.getAttribute('aria-label') || (/^(A|BUTTON)$/.test(e.tagName) && e.innerText) || (e.labels && e.labels[0] && e.labels[0].innerText)"
+            "(e => e.getAttribute('aria-label') || (/^(A|BUTTON)$/.test(e.tagName) && e.innerText)"
+            " || (e.labels && e.labels[0] && e.labels[0].innerText)"
             " || '')(document.activeElement)"
         )
         if label.strip().startswith(name):

@@ -68,8 +68,41 @@ def test_a_zone_is_picked_on_the_drawing_and_has_its_own_mix(page: Page, loft: R
     drawing = page.locator("svg[aria-label^='The piece to scale']")
     drawing.locator("polygon").nth(1).click()
     expect(page.get_by_label("Mix", exact=True)).to_have_value("thinned-paint")
-    drawing.get_by_text('43 1/2"').click()
-    expect(page.get_by_role("textbox", name="Length", exact=True)).to_be_focused()
+
+
+def test_a_size_is_edited_in_the_drawing_s_own_callout(page: Page, loft: Running) -> None:
+    open_job(page, loft, "Prop chest")
+    page.get_by_role("button", name='Change width, 43 1/2"').click()
+    field = page.locator("[data-callout]").get_by_role("textbox", name="Length")
+    expect(field).to_be_focused()
+    field.fill("1,2 m")
+    page.keyboard.press("Enter")
+    expect(field).to_be_hidden()
+    callout = page.get_by_role("button", name="Change width, 1,2 m")
+    expect(callout).to_be_visible()
+    callout.focus()
+    page.keyboard.press("Enter")
+    expect(field).to_be_focused()
+    page.keyboard.press("Escape")
+    expect(field).to_be_hidden()
+
+
+def test_a_piece_is_built_from_parts(page: Page, empty: Running) -> None:
+    page.goto(empty.url)
+    page.get_by_role("button", name="New job").first.click()
+    page.get_by_label("Piece", exact=True).select_option("parts")
+    expect(page.get_by_text("nothing to coat yet").first).to_be_visible()
+    page.get_by_label("Another part").fill("Knob")
+    page.get_by_label("Shape").select_option("ball")
+    page.get_by_role("button", name="Add", exact=True).click()
+    page.get_by_role("textbox", name="Knob, diameter").fill("400 m")
+    expect(page.get_by_role("alert").filter(has_text="1 mm to 30 m")).to_be_visible()
+    page.get_by_role("textbox", name="Knob, diameter").fill("20 cm")
+    page.get_by_role("button", name="How many: more").click()
+    # two balls: 2 × π × 0.2² = 0.2513 m²
+    expect(page.get_by_role("button", name="Area to coat: 0.25 m². Show why")).to_be_visible()
+    page.get_by_role("button", name="Take out Knob").click()
+    expect(page.get_by_text("nothing to coat yet").first).to_be_visible()
 
 
 def test_a_surface_gets_a_zone_of_its_own_by_keyboard_and_is_merged_back(page: Page, loft: Running) -> None:

@@ -60,7 +60,7 @@ def test_views_keep_one_scale() -> None:
     assert widths == pytest.approx([900, 450])
 
 
-@pytest.mark.parametrize("slug", sorted(KINDS))
+@pytest.mark.parametrize("slug", sorted(KINDS.keys() - {"parts"}))
 def test_every_kind_becomes_an_svg_that_can_be_read(slug: str) -> None:
     kind = KINDS[slug]
     drawing = kind.draw(kind.usual())

@@ -10,14 +10,14 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from lumso.core.areas import check_sizes, sizes_of, suggested_zones
-from lumso.core.job import Band, Job, Piece, Zone
+from lumso.core.job import Band, FreePart, Job, Piece, Shape, Zone
 from lumso.core.lengths import Length, parse_length
 from lumso.core.pieces import KINDS
 from lumso.core.pieces.parts import oval_round
 from lumso.core.pieces.spindle import stations
 from tests.conftest import planned
 
-SLUGS = sorted(KINDS)
+SLUGS = sorted(KINDS.keys() - {"parts"})
 
 
 def areas(slug: str, **sizes: float) -> dict[str, float]:
@@ -170,7 +170,7 @@ def test_a_piece_is_the_sum_of_its_parts(slug: str, sizes: dict[str, float], par
 
 
 def test_every_kind_has_a_part_list_of_its_own() -> None:
-    assert {case[0] for case in BY_HAND} == set(KINDS)
+    assert {case[0] for case in BY_HAND} == set(SLUGS)
     assert len(KINDS) >= 18
 
 
@@ -386,3 +386,50 @@ def test_an_old_finish_asks_the_lead_question_and_defers_to_local_rules(rack: Jo
 def test_flaking_paint_is_cautioned_at_its_zone(rack: Job) -> None:
     made = planned(replace(rack, zones=(replace(rack.zones[0], condition="flaking"),)))
     assert [c.at for c in made.cautions] == ["/zones/0/condition"]
+
+
+FREE = [
+    ("rectangle", {"length": 500, "width": 200}, 0.1),
+    ("round", {"diameter": 200}, pi * 0.01),
+    ("oval", {"length": 1200, "width": 800}, 0.7540),
+    ("round wall", {"diameter": 100, "height": 1000}, pi * 0.1),
+    ("tapering wall", {"top": 50, "bottom": 30, "height": 420}, 0.05279),
+    ("ball", {"diameter": 100}, pi * 0.01),
+]
+
+
+@pytest.mark.parametrize(("shape", "mm", "m2"), FREE)
+def test_a_part_of_its_own_is_measured_drawn_and_zoned(
+    rack: Job, shape: Shape, mm: dict[str, float], m2: float
+) -> None:
+    part = FreePart("p1", "rail", shape, sized(**mm), 3)
+    zone = replace(rack.zones[0], surfaces=("part-p1",))
+    made = planned(replace(rack, piece=Piece("parts", {}, parts=(part,)), zones=(zone,)))
+    assert made.problems == ()
+    area = made.zones[0].area
+    assert area is not None
+    assert area.value == pytest.approx(3 * m2, rel=1e-3)
+    assert made.drawing is not None
+    assert [f.zone for f in made.drawing.faces] == [zone.id]
+
+
+def test_parts_join_a_known_kind(rack: Job) -> None:
+    assert rack.piece
+    part = FreePart("p1", "cleat", "rectangle", sized(length=500, width=40), 2)
+    zone = replace(rack.zones[0], surfaces=(*rack.zones[0].surfaces, "part-p1"))
+    made = planned(replace(rack, piece=replace(rack.piece, parts=(part,)), zones=(zone,)))
+    area = made.zones[0].area
+    assert area is not None
+    assert area.value == pytest.approx(0.56 + 2 * 0.5 * 0.04)
+
+
+@pytest.mark.parametrize("sizes", [{}, {"length": 500.0}, {"length": 500.0, "width": 400_000.0}])
+def test_a_part_without_its_sizes_is_a_problem_at_the_size(rack: Job, sizes: dict[str, float]) -> None:
+    piece = Piece("parts", {}, parts=(FreePart("p1", "rail", "rectangle", sized(**sizes)),))
+    problems = planned(replace(rack, piece=piece)).problems
+    assert "/piece/parts/0/sizes/width" in [p.at for p in problems]
+
+
+def test_a_piece_of_no_parts_says_what_it_needs(rack: Job) -> None:
+    made = planned(replace(rack, piece=Piece("parts", {})))
+    assert (made.problems[0].at, made.zones[0].layers[0].mixes) == ("/piece/parts", ())

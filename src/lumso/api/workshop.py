@@ -6,11 +6,12 @@ from fastapi import APIRouter
 from pydantic import BaseModel, ConfigDict, Field
 
 from lumso.core.errors import InvalidValue
+from lumso.core.job import Shape
 from lumso.core.kit import Kit, KitAnswer
 from lumso.core.materials import Consistency, Ground, Material, Relief, Technique, Tool, Vessel
 from lumso.core.measures import MeasureSystem
 from lumso.core.measuring import Need, measure_out
-from lumso.core.pieces import KINDS, CountSpec, SizeSpec
+from lumso.core.pieces import KINDS, CountSpec, SizeSpec, free
 from lumso.core.recipes import Recipe, compose
 from lumso.core.shelf import BOUNDS, ShelfItem, density_from_weighing, with_overlays
 from lumso.core.workshop import Catalogue, pick
@@ -36,6 +37,13 @@ class PieceKindOut(BaseModel):
     sizes: list[SizeSpec]
     counts: list[CountSpec]
     surfaces: list[SurfaceOut]
+
+
+class ShapeOut(BaseModel):
+    """A plain shape a part can have, and the sizes it asks for."""
+
+    slug: Shape
+    sizes: list[str]
 
 
 class Slice(BaseModel):
@@ -65,6 +73,7 @@ class CatalogueOut(BaseModel):
     consistencies: list[Consistency]
     vessels: list[Vessel]
     pieces: list[PieceKindOut]
+    shapes: list[ShapeOut]
 
 
 class FieldOut(BaseModel):
@@ -160,6 +169,7 @@ def get_catalogue(here: Here) -> CatalogueOut:
         consistencies=list(c.consistencies),
         vessels=list(c.vessels),
         pieces=_kinds(),
+        shapes=[ShapeOut(slug=slug, sizes=list(shape.sizes)) for slug, shape in free.SHAPES.items()],
     )
 
 

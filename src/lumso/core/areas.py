@@ -3,11 +3,11 @@
 from collections.abc import Mapping
 from dataclasses import dataclass, replace
 
-from .drawing import Drawing
+from .drawing import Drawing, lay_out
 from .errors import UnknownEntry
 from .job import Job, Piece, Zone
 from .lengths import say_length
-from .pieces import PieceKind, Surface, kind_of
+from .pieces import PieceKind, Surface, free, kind_of
 from .shapes import rectangle
 from .value import Value
 from .working import Figure, Step, tidy
@@ -116,6 +116,16 @@ def measure(job: Job, problems: list[Problem]) -> Measured:
         return nothing
     sizes, rough = sizes_of(job.piece, kind)
     surfaces = {s.slug: s for s in kind.surfaces(sizes) if s.area_m2 > 1e-9}
+    views = [kind.draw(sizes)] if surfaces else []
+    for i, part in enumerate(job.piece.parts):
+        if wrong := free.faults(part):
+            problems += [Problem(f"/piece/parts/{i}/sizes/{slug}", says, allowed) for slug, says, allowed in wrong]
+            continue
+        surfaces[free.slug_of(part)] = free.surface(part)
+        views.append(free.picture(part))
+    if not surfaces:
+        problems.append(Problem("/piece/parts", "There is nothing to coat yet.", "at least one part with its sizes"))
+        return nothing
     for i, band in enumerate(job.piece.bands):
         surface = surfaces.get(band.surface)
         at = f"/piece/bands/{i}"
@@ -131,7 +141,7 @@ def measure(job: Job, problems: list[Problem]) -> Measured:
         how = f"{surface.how}, less {tidy(area)} m² of {band.name.lower()}"
         surfaces[band.surface] = replace(surface, area_m2=surface.area_m2 - area, how=how)
     owner = {slug: zone.id for zone in job.zones for slug in zone.surfaces}
-    drawing = kind.draw(sizes)
+    drawing = views[0] if len(views) == 1 else lay_out(*views)
     faces = tuple(replace(f, zone=owner.get(f.surface, "")) for f in drawing.faces)
     return Measured(surfaces, replace(drawing, faces=faces), rough)
 
@@ -141,6 +151,7 @@ def zone_area(zone: Zone, piece: Piece, surfaces: Mapping[str, Surface], catalog
     """The zone's area in m² with relief, all like pieces together; None where it names no surface of the piece."""
     kind = kind_of(piece.kind)
     known = {s.slug for s in kind.surfaces(kind.usual())} | surfaces.keys()
+    known |= {free.slug_of(part) for part in piece.parts}
     unknown = [s for s in zone.surfaces if s not in known]
     if unknown:
         says = f"{zone.name} names a surface {unknown[0]!r} that the piece does not have."

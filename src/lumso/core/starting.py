@@ -58,6 +58,6 @@ def on_piece(job: Job, kind: str, ids: Iterator[str]) -> Job:
             surfaces=surfaces,
             layers=tuple(replace(layer, id=next(ids), want=FromArea("area")) for layer in first.layers),
         )
-        for name, surfaces in suggested_zones(piece)
+        for name, surfaces in suggested_zones(piece) or [("Parts", ())]
     )
     return replace(job, zones=zones, piece=Piece(piece.slug, {}))

@@ -609,6 +609,8 @@ export interface components {
             recipes: components["schemas"]["Recipe-Output"][];
             /** Reliefs */
             reliefs: components["schemas"]["Relief"][];
+            /** Shapes */
+            shapes: components["schemas"]["ShapeOut"][];
             /** Strips */
             strips: {
                 [key: string]: components["schemas"]["Slice"][];
@@ -1002,6 +1004,64 @@ export interface components {
             reason: string;
             /** Says */
             says: string;
+        };
+        /**
+         * FreePart
+         * @description A part that the kind of piece does not know: `count` like faces of a plain shape, with the sizes it asks for.
+         */
+        "FreePart-Input": {
+            /**
+             * Count
+             * @default 1
+             */
+            count?: number;
+            /** Id */
+            id: string;
+            /** Name */
+            name: string;
+            /**
+             * Shape
+             * @enum {string}
+             */
+            shape: "rectangle" | "round" | "oval" | "round wall" | "tapering wall" | "ball";
+            /** Sizes */
+            sizes: {
+                [key: string]: components["schemas"]["Length"];
+            };
+            /**
+             * Vertical
+             * @default true
+             */
+            vertical?: boolean;
+        };
+        /**
+         * FreePart
+         * @description A part that the kind of piece does not know: `count` like faces of a plain shape, with the sizes it asks for.
+         */
+        "FreePart-Output": {
+            /**
+             * Count
+             * @default 1
+             */
+            count: number;
+            /** Id */
+            id: string;
+            /** Name */
+            name: string;
+            /**
+             * Shape
+             * @enum {string}
+             */
+            shape: "rectangle" | "round" | "oval" | "round wall" | "tapering wall" | "ball";
+            /** Sizes */
+            sizes: {
+                [key: string]: components["schemas"]["Length"];
+            };
+            /**
+             * Vertical
+             * @default true
+             */
+            vertical: boolean;
         };
         /**
          * FromArea
@@ -2104,6 +2164,12 @@ export interface components {
              */
             like?: number;
             /**
+             * Parts
+             * @description Parts added to what the kind knows; a piece of the kind "parts" is made of nothing else.
+             * @default []
+             */
+            parts?: components["schemas"]["FreePart-Input"][];
+            /**
              * Reasons
              * @description Why a surface is left out, where the user has said so.
              */
@@ -2145,6 +2211,12 @@ export interface components {
              * @default 1
              */
             like: number;
+            /**
+             * Parts
+             * @description Parts added to what the kind knows; a piece of the kind "parts" is made of nothing else.
+             * @default []
+             */
+            parts: components["schemas"]["FreePart-Output"][];
             /**
              * Reasons
              * @description Why a surface is left out, where the user has said so.
@@ -2557,6 +2629,19 @@ export interface components {
              * @default metric
              */
             measures: string;
+        };
+        /**
+         * ShapeOut
+         * @description A plain shape a part can have, and the sizes it asks for.
+         */
+        ShapeOut: {
+            /** Sizes */
+            sizes: string[];
+            /**
+             * Slug
+             * @enum {string}
+             */
+            slug: "rectangle" | "round" | "oval" | "round wall" | "tapering wall" | "ball";
         };
         /**
          * Sheet

@@ -1,3 +1,4 @@
+import { type ReactNode, useEffect, useRef, useState } from "react";
 import type { PieceGeometry } from "../api/client";
 
 interface PieceDrawingProps {
@@ -7,7 +8,8 @@ interface PieceDrawingProps {
   areas: Record<string, string>;
   picked: string;
   onPickZone: (zone: string) => void;
-  onPickSize: (size: string) => void;
+  /** The field a size is edited in, right at its callout. */
+  editor: (size: string) => ReactNode;
 }
 
 const SPAN = 1000;
@@ -24,114 +26,161 @@ export function PieceDrawing({
   areas,
   picked,
   onPickZone,
-  onPickSize,
+  editor,
 }: PieceDrawingProps) {
   const scale = SPAN / Math.max(drawing.width, drawing.height * 1.25, 1);
   const pad = 96;
   const width = drawing.width * scale;
   const height = drawing.height * scale;
   const said = new Set<string>();
+  const sheet = useRef<HTMLDivElement>(null);
+  const [editing, setEditing] = useState<{ size: string; left: number; top: number } | null>(null);
+  const field = editing && editor(editing.size);
+  useEffect(() => {
+    if (editing) sheet.current?.querySelector<HTMLInputElement>("[data-callout] input")?.select();
+  }, [editing]);
+
+  /** Open the size's field where its callout stands, inside the sheet. */
+  function edit(size: string, callout: SVGGElement) {
+    const whole = sheet.current?.getBoundingClientRect();
+    if (!whole) return;
+    const at = callout.getBoundingClientRect();
+    const left = Math.min(
+      Math.max(0, (at.left + at.right) / 2 - whole.left - 76),
+      Math.max(0, whole.width - 152),
+    );
+    setEditing({ size, left, top: Math.max(0, (at.top + at.bottom) / 2 - whole.top - 36) });
+  }
   return (
-    <svg
-      viewBox={`${-pad * 1.6} ${-pad * 0.7} ${width + pad * 2.6} ${height + pad * 1.9}`}
-      className="max-h-[300px] w-full"
-      aria-label={`The piece to scale: ${Object.entries(sizes)
-        .map(([size, typed]) => `${size.replaceAll("_", " ")} ${typed}`)
-        .join(", ")}`}
-    >
-      <title>The piece, drawn to scale</title>
-      <defs>
-        <pattern id="bare" width="16" height="16" patternUnits="userSpaceOnUse" patternTransform="rotate(45)">
-          <path d="M0 0V16" stroke="var(--color-soft)" strokeWidth="2" />
-        </pattern>
-      </defs>
-      {drawing.faces.map((face) => {
-        const points = face.outline.map((p) => ({ x: p.x * scale, y: p.y * scale }));
-        const xs = points.map((p) => p.x);
-        const ys = points.map((p) => p.y);
-        const corner = { x: Math.min(...xs), y: Math.min(...ys) };
-        const roomy = Math.max(...xs) - Math.min(...xs) > 150 && Math.max(...ys) - Math.min(...ys) > 62;
-        const words = !said.has(face.surface) && roomy ? areas[face.surface] : undefined;
-        if (words) said.add(face.surface);
-        return (
-          <g
-            key={face.name + String(face.outline[0]?.x) + String(face.outline[0]?.y)}
-            onClick={() => face.zone && onPickZone(face.zone)}
-            className={face.zone ? "cursor-pointer" : ""}
+    <div ref={sheet} className="relative">
+      <svg
+        viewBox={`${-pad * 1.6} ${-pad * 0.7} ${width + pad * 2.6} ${height + pad * 1.9}`}
+        className="max-h-[300px] w-full"
+        aria-label={`The piece to scale: ${Object.entries(sizes)
+          .map(([size, typed]) => `${size.replaceAll("_", " ")} ${typed}`)
+          .join(", ")}`}
+      >
+        <title>The piece, drawn to scale</title>
+        <defs>
+          <pattern
+            id="bare"
+            width="16"
+            height="16"
+            patternUnits="userSpaceOnUse"
+            patternTransform="rotate(45)"
           >
-            <polygon
-              points={points.map((p) => `${p.x},${p.y}`).join(" ")}
-              fill={face.zone ? (fills[face.zone] ?? "var(--color-enamel)") : "url(#bare)"}
-              stroke="var(--color-ink)"
-              strokeWidth={face.zone && face.zone === picked ? 8 : 2.5}
-              strokeLinejoin="miter"
-            />
-            {words && (
-              <g className="pointer-events-none">
-                <rect x={corner.x + 8} y={corner.y + 8} width="132" height="46" fill="var(--color-enamel)" />
-                <text
-                  x={corner.x + 74}
-                  y={corner.y + 44}
-                  textAnchor="middle"
-                  className="numeral"
-                  fontSize="36"
-                >
-                  {words}
-                </text>
-              </g>
-            )}
-          </g>
-        );
-      })}
-      {drawing.labels.map((label) => (
-        <text
-          key={label.text}
-          x={label.at.x * scale}
-          y={label.at.y * scale + 104}
-          textAnchor="middle"
-          className="narrow"
-          fontSize="34"
-          fill="var(--color-soft)"
-        >
-          {label.text}
-        </text>
-      ))}
-      {drawing.callouts.map((c) => {
-        const [x1, y1, x2, y2] = [c.start.x * scale, c.start.y * scale, c.end.x * scale, c.end.y * scale];
-        const upright = c.side === "right" || c.side === "left";
-        const off = c.side === "above" || c.side === "left" ? -22 : 22;
-        const dx = upright ? off : 0;
-        const dy = upright ? 0 : off;
-        const tick = (x: number, y: number) =>
-          upright ? `M${x + dx - 10} ${y}h20` : `M${x} ${y + dy - 10}v20`;
-        const x = (x1 + x2) / 2 + dx * 1.6;
-        const y = (y1 + y2) / 2 + dy * 1.4;
-        return (
-          <g
-            key={c.size}
-            stroke="var(--color-ink)"
-            strokeWidth="2.5"
-            fill="none"
-            className="cursor-pointer"
-            onClick={() => onPickSize(c.size)}
-          >
-            <path d={`M${x1 + dx} ${y1 + dy}L${x2 + dx} ${y2 + dy}${tick(x1, y1)}${tick(x2, y2)}`} />
-            <text
-              x={x}
-              y={y}
-              dy={c.side === "below" ? 38 : c.side === "above" ? -6 : 0}
-              textAnchor="middle"
-              transform={upright ? `rotate(${c.side === "left" ? -90 : 90} ${x} ${y})` : undefined}
-              stroke="none"
-              fill="var(--color-ink)"
-              className="numeral"
-              fontSize="46"
+            <path d="M0 0V16" stroke="var(--color-soft)" strokeWidth="2" />
+          </pattern>
+        </defs>
+        {drawing.faces.map((face) => {
+          const points = face.outline.map((p) => ({ x: p.x * scale, y: p.y * scale }));
+          const xs = points.map((p) => p.x);
+          const ys = points.map((p) => p.y);
+          const corner = { x: Math.min(...xs), y: Math.min(...ys) };
+          const roomy = Math.max(...xs) - Math.min(...xs) > 150 && Math.max(...ys) - Math.min(...ys) > 62;
+          const words = !said.has(face.surface) && roomy ? areas[face.surface] : undefined;
+          if (words) said.add(face.surface);
+          return (
+            <g
+              key={face.name + String(face.outline[0]?.x) + String(face.outline[0]?.y)}
+              onClick={() => face.zone && onPickZone(face.zone)}
+              className={face.zone ? "cursor-pointer" : ""}
             >
-              {sizes[c.size] ?? "?"}
-            </text>
-          </g>
-        );
-      })}
-    </svg>
+              <polygon
+                points={points.map((p) => `${p.x},${p.y}`).join(" ")}
+                fill={face.zone ? (fills[face.zone] ?? "var(--color-enamel)") : "url(#bare)"}
+                stroke="var(--color-ink)"
+                strokeWidth={face.zone && face.zone === picked ? 8 : 2.5}
+                strokeLinejoin="miter"
+              />
+              {words && (
+                <g className="pointer-events-none">
+                  <rect
+                    x={corner.x + 8}
+                    y={corner.y + 8}
+                    width="132"
+                    height="46"
+                    fill="var(--color-enamel)"
+                  />
+                  <text
+                    x={corner.x + 74}
+                    y={corner.y + 44}
+                    textAnchor="middle"
+                    className="numeral"
+                    fontSize="36"
+                  >
+                    {words}
+                  </text>
+                </g>
+              )}
+            </g>
+          );
+        })}
+        {drawing.labels.map((label) => (
+          <text
+            key={label.text}
+            x={label.at.x * scale}
+            y={label.at.y * scale + 104}
+            textAnchor="middle"
+            className="narrow"
+            fontSize="34"
+            fill="var(--color-soft)"
+          >
+            {label.text}
+          </text>
+        ))}
+        {drawing.callouts.map((c) => {
+          const [x1, y1, x2, y2] = [c.start.x * scale, c.start.y * scale, c.end.x * scale, c.end.y * scale];
+          const upright = c.side === "right" || c.side === "left";
+          const off = c.side === "above" || c.side === "left" ? -22 : 22;
+          const dx = upright ? off : 0;
+          const dy = upright ? 0 : off;
+          const tick = (x: number, y: number) =>
+            upright ? `M${x + dx - 10} ${y}h20` : `M${x} ${y + dy - 10}v20`;
+          const x = (x1 + x2) / 2 + dx * 1.6;
+          const y = (y1 + y2) / 2 + dy * 1.4;
+          return (
+            <g
+              key={c.size}
+              stroke="var(--color-ink)"
+              strokeWidth="2.5"
+              fill="none"
+              className="cursor-pointer"
+              role="button"
+              tabIndex={0}
+              aria-label={`Change ${c.size.replaceAll("_", " ")}, ${sizes[c.size] ?? "not given"}`}
+              onClick={(e) => edit(c.size, e.currentTarget)}
+              onKeyDown={(e) => (e.key === "Enter" || e.key === " ") && edit(c.size, e.currentTarget)}
+            >
+              <path d={`M${x1 + dx} ${y1 + dy}L${x2 + dx} ${y2 + dy}${tick(x1, y1)}${tick(x2, y2)}`} />
+              <text
+                x={x}
+                y={y}
+                dy={c.side === "below" ? 38 : c.side === "above" ? -6 : 0}
+                textAnchor="middle"
+                transform={upright ? `rotate(${c.side === "left" ? -90 : 90} ${x} ${y})` : undefined}
+                stroke="none"
+                fill="var(--color-ink)"
+                className="numeral"
+                fontSize="46"
+              >
+                {sizes[c.size] ?? "?"}
+              </text>
+            </g>
+          );
+        })}
+      </svg>
+      {editing && field && (
+        <div
+          data-callout
+          className="absolute z-10 w-[152px] border-2 border-ink bg-enamel p-2"
+          style={{ left: editing.left, top: editing.top }}
+          onKeyDown={(e) => (e.key === "Enter" || e.key === "Escape") && setEditing(null)}
+          onBlur={(e) => !e.currentTarget.contains(e.relatedTarget) && setEditing(null)}
+        >
+          {field}
+        </div>
+      )}
+    </div>
   );
 }

@@ -1,11 +1,12 @@
 import { Tabs } from "radix-ui";
 import { useState } from "react";
-import { answer, api, type Catalogue } from "../api/client";
+import { answer, api, type Catalogue, type PieceKind } from "../api/client";
 import { PieceDrawing } from "../drawings/PieceDrawing";
 import { Choice, LengthField, NumberField, Stepper } from "../parts/fields";
 import { say } from "../parts/say";
 import { Why } from "../parts/Why";
 import { changeLayer, changePiece } from "./change";
+import { PartsPanel } from "./PartsPanel";
 import { UsePanel } from "./UsePanel";
 import type { OpenJob } from "./useJob";
 import { ZonesPanel } from "./ZonesPanel";
@@ -52,6 +53,18 @@ export function PieceColumn({ open, catalogue, zone: index, onZone }: PieceColum
   const typed = Object.fromEntries(Object.entries(piece.sizes).map(([size, l]) => [size, l.typed]));
   const missing = kind.sizes.filter((s) => !piece.sizes[s.slug]);
 
+  const sizeField = (size: PieceKind["sizes"][number]) => (
+    <LengthField
+      key={size.slug}
+      label={size.name}
+      value={piece.sizes[size.slug]}
+      fault={plan.problems.find((p) => p.at === `/piece/sizes/${size.slug}`)}
+      onChange={(length) =>
+        open.edit((j) => changePiece(j, (p) => ({ ...p, sizes: { ...p.sizes, [size.slug]: length } })))
+      }
+    />
+  );
+
   return (
     <section aria-label="The piece" className="flex flex-col gap-3 border-ink p-4 lg:border-r-2">
       <Choice
@@ -68,12 +81,9 @@ export function PieceColumn({ open, catalogue, zone: index, onZone }: PieceColum
           areas={areas}
           picked={zone.id}
           onPickZone={(id) => onZone(job.zones.findIndex((z) => z.id === id))}
-          onPickSize={(size) => {
-            setTab("sizes");
-            window.setTimeout(
-              () => document.getElementById(`size-${size}`)?.querySelector("input")?.select(),
-              0,
-            );
+          editor={(size) => {
+            const spec = kind.sizes.find((s) => s.slug === size);
+            return spec ? sizeField(spec) : null;
           }}
         />
       ) : (
@@ -123,20 +133,7 @@ export function PieceColumn({ open, catalogue, zone: index, onZone }: PieceColum
         </Tabs.List>
         <Tabs.Content value="sizes" className="flex flex-col gap-3 pt-3">
           <div className="grid grid-cols-2 items-end gap-2">
-            {kind.sizes.map((size) => (
-              <div key={size.slug} id={`size-${size.slug}`} className="self-start">
-                <LengthField
-                  label={size.name}
-                  value={piece.sizes[size.slug]}
-                  fault={plan.problems.find((p) => p.at === `/piece/sizes/${size.slug}`)}
-                  onChange={(length) =>
-                    open.edit((j) =>
-                      changePiece(j, (p) => ({ ...p, sizes: { ...p.sizes, [size.slug]: length } })),
-                    )
-                  }
-                />
-              </div>
-            ))}
+            {kind.sizes.map(sizeField)}
             {kind.counts.map((count) => (
               <div key={count.slug} className="self-start">
                 <Stepper
@@ -168,6 +165,7 @@ export function PieceColumn({ open, catalogue, zone: index, onZone }: PieceColum
               onChange={(like) => open.edit((j) => changePiece(j, (p) => ({ ...p, like })))}
             />
           </div>
+          <PartsPanel open={open} catalogue={catalogue} zone={index} />
           {open.plan.drawing && (
             <a className="press text-center" href={`/api/jobs/${open.id}/drawing.svg`} download>
               Save the drawing

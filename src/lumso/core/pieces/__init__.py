@@ -3,7 +3,7 @@
 from collections.abc import Mapping
 
 from ..errors import UnknownEntry
-from . import board, case, chest, frames, plain, seat, spindle, table
+from . import board, case, chest, frames, free, plain, seat, spindle, table
 from .kind import CountSpec, Misfit, PieceKind, SizeSpec, Surface
 
 KINDS: Mapping[str, PieceKind] = {
@@ -30,6 +30,7 @@ KINDS: Mapping[str, PieceKind] = {
         plain.HEARTH,
         plain.FLOOR,
         plain.CLOTH,
+        free.KIND,
     )
 }
 
