@@ -33,6 +33,7 @@ export function PieceDrawing({
   const width = drawing.width * scale;
   const height = drawing.height * scale;
   const said = new Set<string>();
+  const stamps: { x: number; y: number }[] = [];
   const sheet = useRef<HTMLDivElement>(null);
   const [editing, setEditing] = useState<{ size: string; left: number; top: number } | null>(null);
   const field = editing && editor(editing.size);
@@ -54,7 +55,7 @@ export function PieceDrawing({
   return (
     <div ref={sheet} className="relative">
       <svg
-        viewBox={`${-pad * 1.6} ${-pad * 0.7} ${width + pad * 2.6} ${height + pad * 1.9}`}
+        viewBox={`${-pad * 1.6} ${-pad} ${width + pad * 2.6} ${height + pad * 2.2}`}
         className="max-h-[300px] w-full"
         aria-label={`The piece to scale: ${Object.entries(sizes)
           .map(([size, typed]) => `${size.replaceAll("_", " ")} ${typed}`)
@@ -79,7 +80,13 @@ export function PieceDrawing({
           const corner = { x: Math.min(...xs), y: Math.min(...ys) };
           const roomy = Math.max(...xs) - Math.min(...xs) > 150 && Math.max(...ys) - Math.min(...ys) > 62;
           const words = !said.has(face.surface) && roomy ? areas[face.surface] : undefined;
-          if (words) said.add(face.surface);
+          if (words) {
+            said.add(face.surface);
+            const covers = (p: { x: number; y: number }) =>
+              Math.abs(p.x - corner.x) < 136 && Math.abs(p.y - corner.y) < 50;
+            while (stamps.some(covers)) corner.y += 52; // below the area that is written there already
+            stamps.push({ ...corner });
+          }
           return (
             <g
               key={face.name + String(face.outline[0]?.x) + String(face.outline[0]?.y)}
