@@ -6,6 +6,7 @@ from pathlib import Path
 
 import pytest
 from fastapi import FastAPI
+from hypothesis import HealthCheck, settings
 
 from lumso.api.app import create_app
 from lumso.catalogue import shipped
@@ -17,6 +18,10 @@ from lumso.formats.jobfile import from_json
 from lumso.store.database import Database
 
 ROOT = Path(__file__).parent.parent
+
+# The same examples every time, and no verdict on how fast this machine is today: tests do not assert times.
+settings.register_profile("steady", deadline=None, derandomize=True, suppress_health_check=[HealthCheck.too_slow])
+settings.load_profile("steady")
 
 
 @pytest.fixture(scope="session")

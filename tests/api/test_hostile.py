@@ -44,14 +44,14 @@ def is_well_answered(reply: Any) -> bool:
     return reply.status_code == 422 and bool(problem["detail"]) and told and "Traceback" not in reply.text
 
 
-@settings(max_examples=250, deadline=None, suppress_health_check=[HealthCheck.function_scoped_fixture])
+@settings(max_examples=250, suppress_health_check=list(HealthCheck))
 @given(path=st.sampled_from(PATHS), value=st.sampled_from(NASTY))
 def test_any_field_may_hold_anything(client: TestClient, path: tuple[Any, ...], value: Any) -> None:
     reply = client.post("/api/plan", json={"sequence": 1, "job": changed(path, value)})
     assert is_well_answered(reply), reply.text[:500]
 
 
-@settings(max_examples=100, deadline=None, suppress_health_check=[HealthCheck.function_scoped_fixture])
+@settings(max_examples=100, suppress_health_check=list(HealthCheck))
 @given(path=st.sampled_from(PATHS))
 def test_any_field_may_be_missing(client: TestClient, path: tuple[Any, ...]) -> None:
     job = deepcopy(RACK)
@@ -62,7 +62,7 @@ def test_any_field_may_be_missing(client: TestClient, path: tuple[Any, ...]) -> 
     assert is_well_answered(client.post("/api/plan", json={"sequence": 1, "job": job}))
 
 
-@settings(max_examples=100, deadline=None, suppress_health_check=[HealthCheck.function_scoped_fixture])
+@settings(max_examples=100, suppress_health_check=list(HealthCheck))
 @given(typed=st.text(max_size=60))
 def test_any_text_may_be_typed_as_a_length(client: TestClient, typed: str) -> None:
     reply = client.post("/api/lengths", json={"typed": typed})
@@ -73,7 +73,7 @@ def test_any_text_may_be_typed_as_a_length(client: TestClient, typed: str) -> No
         assert reply.json()["faults"][0]["allowed"]
 
 
-@settings(max_examples=60, deadline=None, suppress_health_check=[HealthCheck.function_scoped_fixture])
+@settings(max_examples=60, suppress_health_check=list(HealthCheck))
 @given(name=st.sampled_from(["x.json", "x.csv", "x"]), text=st.text(max_size=300))
 def test_any_file_may_be_taken_up(client: TestClient, name: str, text: str) -> None:
     reply = client.post("/api/import", json={"name": name, "text": text, "on_clash": "take theirs"})
@@ -86,7 +86,7 @@ def test_any_file_may_be_taken_up(client: TestClient, name: str, text: str) -> N
 SHARES = st.floats(0, 0.95)
 
 
-@settings(max_examples=80, deadline=None, suppress_health_check=[HealthCheck.function_scoped_fixture])
+@settings(max_examples=80, suppress_health_check=list(HealthCheck))
 @given(share=SHARES, coats=st.integers(1, 12), margin=st.floats(0, 1), touched=st.floats(0.01, 1))
 def test_any_allowed_setting_is_planned(
     client: TestClient, share: float, coats: int, margin: float, touched: float

@@ -9,7 +9,10 @@ import pytest
 from starlette.testclient import TestClient
 
 from lumso.catalogue import shipped
+from lumso.core.shelf import ShelfItem
 from lumso.formats.workshop import DOCUMENT
+from lumso.store import entries
+from lumso.store.database import Database
 
 KIT = {"slug": "own-drawer", "name": "Drawer", "measures": [{"name": "blue cup", "ml": 183}], "scale_g": 1}
 ITEM = {"slug": "chalk", "on_hand": 400, "unit": "g", "note": "screw-top tin"}
@@ -201,3 +204,29 @@ def test_crumbs_are_refused_with_the_reason(client: TestClient) -> None:
     reply = client.post("/api/sheet", json={"sequence": 1, "recipe": draft, "want": {"by": "total", "ml": 100}})
     assert reply.status_code == 422
     assert "crumbs" in reply.json()["detail"]
+
+
+def test_a_material_that_a_recipe_still_needs_stays_on_the_shelf(client: TestClient) -> None:
+    clay = {**DOCUMENT["shelf"].dump_python(ShelfItem("own-clay"), mode="json")}
+    material = next(m for m in client.get("/api/catalogue").json()["materials"] if m["slug"] == "chalk")
+    clay["own"] = {**material, "slug": "own-clay", "name": "clay"}
+    assert client.put("/api/shelf/own-clay", json=clay).status_code == 200
+    recipe = own_recipe()
+    recipe["components"][0]["material"] = "own-clay"
+    recipe["components"][0]["amount"]["parts"] = 0.2
+    assert client.put("/api/recipes/own-wash", json=recipe).status_code == 200
+    kept = client.delete("/api/shelf/own-clay")
+    assert (kept.status_code, kept.json()["detail"]) == (422, "My wash is mixed from it.")
+    client.delete("/api/recipes/own-wash")
+    assert client.delete("/api/shelf/own-clay").status_code == 204
+
+
+def test_a_recipe_that_lost_its_material_does_not_hide_the_book(client: TestClient, db: Database) -> None:
+    orphan = own_recipe()
+    orphan["components"][0]["material"] = "gone"
+    entries.put(db, [("recipe", "own-wash", json.dumps(orphan))])
+    book = client.get("/api/catalogue")
+    assert book.status_code == 200
+    assert book.json()["strips"]["own-wash"] == []
+    lost = client.post("/api/sheet", json={"sequence": 1, "recipe": "own-wash", "want": {"by": "total", "ml": 5}})
+    assert lost.status_code == 422

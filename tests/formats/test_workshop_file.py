@@ -97,6 +97,15 @@ def test_a_bad_row_is_named(row: str, at: str) -> None:
     assert caught.value.faults[0].at == at
 
 
+@pytest.mark.parametrize("text", ["\r0", "a\rb", 'slug,"on_hand', "\x00", "slug,on_hand,unit\r\nchalk,5,g\r\n"])
+def test_any_line_endings_are_read_or_refused(text: str) -> None:
+    try:
+        file = shelf_from_csv(text, Workshop(), C, TODAY, "s.csv")
+    except UnfitDocument:
+        return  # refused in the one way there is
+    assert [item.slug for item in file.shelf] == ["chalk"]
+
+
 def test_a_file_brings_the_materials_its_recipes_need() -> None:
     own = replace(C.materials["chalk"], slug="own-clay", name="clay")
     base = C.recipes["mineral-paint-chalk"]

@@ -5,7 +5,7 @@ from typing import Annotated
 from fastapi import APIRouter
 from pydantic import BaseModel, ConfigDict, Field
 
-from lumso.core.errors import InvalidValue
+from lumso.core.errors import InvalidValue, LumsoError
 from lumso.core.job import Shape
 from lumso.core.kit import Kit, KitAnswer
 from lumso.core.materials import Consistency, Ground, Material, Relief, Technique, Tool, Vessel
@@ -144,9 +144,13 @@ def _kinds() -> list[PieceKindOut]:
 
 
 def _strip(recipe: Recipe, catalogue: Catalogue) -> list[Slice]:
+    """The recipe's composition; none of a recipe that cannot be worked out, so that it does not hide the others."""
+    try:
+        pours = compose(recipe, catalogue.materials)
+    except LumsoError:
+        return []
     return [
-        Slice(component=p.component.id, name=p.component.name, hex=p.material.hex, share=p.poured_ml)
-        for p in compose(recipe, catalogue.materials)
+        Slice(component=p.component.id, name=p.component.name, hex=p.material.hex, share=p.poured_ml) for p in pours
     ]
 
 
@@ -254,7 +258,15 @@ def put_shelf_item(slug: str, item: ShelfItem, here: Here) -> ShelfLine:
 
 @router.delete("/shelf/{slug}", status_code=204)
 def delete_shelf_item(slug: str, here: Here) -> None:
-    """Take a material off the shelf: every value of its own is put back."""
+    """Take a material off the shelf: every value of its own is put back.
+
+    One of the user's own that a recipe of theirs still needs stays: taking it would leave the recipe without.
+    """
+    users = [r.name for r in here.workshop().recipes if slug in {c.material for c in r.components}]
+    if users and slug not in here.catalogue.materials:
+        raise InvalidValue(
+            f"{', '.join(users)} is mixed from it.", value=slug, allowed="take it out of the recipe first", field="slug"
+        )
     entries.delete(here.db, "shelf", slug)
 
 

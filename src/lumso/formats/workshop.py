@@ -155,7 +155,10 @@ def shelf_from_csv(text: str, workshop: Workshop, catalogue: Catalogue, today: s
 
     Raises UnfitDocument naming line and column.
     """
-    lines = list(csv.reader(io.StringIO(text.removeprefix("\ufeff"))))
+    try:
+        lines = list(csv.reader(io.StringIO(text.removeprefix("\ufeff"), newline="")))
+    except csv.Error as error:
+        raise UnfitDocument(source, [Fault("", f"No table can be read from it: {error}.", "", "CSV")]) from None
     if not lines or not {"slug", "on_hand", "unit"} <= set(lines[0]):
         allowed = "a first line with " + ", ".join(COLUMNS)
         raise UnfitDocument(source, [Fault("line 1", "The column names are missing.", "", allowed)])

@@ -457,6 +457,8 @@ export interface paths {
         /**
          * Delete Shelf Item
          * @description Take a material off the shelf: every value of its own is put back.
+         *
+         *     One of the user's own that a recipe of theirs still needs stays: taking it would leave the recipe without.
          */
         delete: operations["delete_shelf_item_api_shelf__slug__delete"];
         options?: never;

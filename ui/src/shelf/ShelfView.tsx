@@ -5,6 +5,7 @@ import { Failure } from "../parts/Failure";
 import { FilePanel } from "../parts/FilePanel";
 import { say } from "../parts/say";
 import { MaterialPanel } from "./MaterialPanel";
+import { OwnMaterial } from "./OwnMaterial";
 
 /** What is on hand, and what is known about it better than the starting values. */
 export function ShelfView() {
@@ -65,6 +66,7 @@ export function ShelfView() {
           {list(on)}
         </section>
       )}
+      <OwnMaterial lines={shelf.data} onAdded={setOpen} />
       <section aria-label="Known, not on the shelf" className="mt-6">
         <h2 className="border-b-2 border-ink pb-1 text-base font-bold">Known, not on the shelf</h2>
         {list(off)}
