@@ -11,13 +11,14 @@ import pytest
 import uvicorn
 from axe_playwright_python.sync_playwright import Axe
 from fastapi import FastAPI
-from playwright.sync_api import Page, Route
+from playwright.sync_api import Page, Route, expect
 
 from lumso.api.context import Context
 from lumso.catalogue import shipped
 from lumso.demo import seed
 from lumso.store.database import Database
 
+expect.set_options(timeout=15_000)  # patience for a busy machine; tests do not assert times
 CHROMIUM = ["--no-sandbox", "--disable-gpu", "--disable-quic", "--no-first-run", "--disable-background-networking"]
 CHROMIUM += ["--disable-component-update", "--disable-sync"]
 
@@ -96,7 +97,7 @@ def nothing_leaves_the_machine(page: Page) -> Iterator[None]:
             away.append(route.request.url)
             route.abort()
 
-    page.set_default_timeout(10_000)
+    page.set_default_timeout(20_000)
     page.route("**/*", only_local)
     page.on("pageerror", lambda error: broken.append(str(error)))
     yield

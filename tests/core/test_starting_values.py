@@ -1,6 +1,6 @@
 """The trade's starting values, row by row: a changed constant must be changed here too, and say why."""
 
-from math import pi
+from math import hypot, pi
 
 import pytest
 
@@ -132,6 +132,14 @@ def test_food_words(slug: str, viscosity: float, yield_stress: float) -> None:
 @pytest.mark.parametrize(("slug", "factor"), RELIEFS)
 def test_reliefs(slug: str, factor: float) -> None:
     assert C.reliefs[slug].factor == pytest.approx(factor, abs=1e-4)
+
+
+@pytest.mark.parametrize("slug", sorted(C.reliefs))
+def test_the_picture_of_a_relief_is_as_long_as_its_factor_says(slug: str) -> None:
+    points = C.reliefs[slug].profile
+    run = points[-1].x - points[0].x
+    over = sum(hypot(b.x - a.x, b.y - a.y) for a, b in zip(points, points[1:], strict=False))
+    assert over / run == pytest.approx(C.reliefs[slug].factor, rel=0.01)
 
 
 def test_paint_from_the_tin_lies_in_its_range() -> None:

@@ -3,8 +3,9 @@
 from dataclasses import dataclass, field
 from typing import Annotated, Literal
 
-from annotated_types import Interval
+from annotated_types import Interval, MinLen
 
+from .drawing import Point
 from .value import Fraction, Name, NotNegative, Positive, Slug, Value
 
 Role = Literal["paint", "medium", "water", "powder", "pigment", "wax", "thinner", "sealer", "grit", "additive"]
@@ -90,6 +91,8 @@ class Relief(Value):
     factor: Annotated[float, Interval(ge=1, le=3)]
     looks: str
     provenance: str
+    profile: Annotated[tuple[Point, ...], MinLen(2)]
+    """A section across it, x along the surface and y out of it, in mm: a picture that is as long as it says."""
 
 
 @dataclass(frozen=True)

@@ -2579,6 +2579,11 @@ export interface components {
             looks: string;
             /** Name */
             name: string;
+            /**
+             * Profile
+             * @description A section across it, x along the surface and y out of it, in mm: a picture that is as long as it says.
+             */
+            profile: components["schemas"]["Point"][];
             /** Provenance */
             provenance: string;
             /** Slug */

@@ -99,7 +99,24 @@ export function ZonesPanel({ open, catalogue, zone: index, onZone }: ZonesPanelP
             options={catalogue.reliefs.map((r) => ({ slug: r.slug, name: `${r.name}, × ${say(r.factor)}` }))}
             onChange={(slug) => change({ relief: slug })}
           />
-          {relief && <p className="narrow text-sm text-soft">{relief.looks}</p>}
+          {relief && (
+            <div className="mt-1 grid grid-cols-[7rem_1fr] items-center gap-3">
+              <svg
+                role="img"
+                aria-label={`Section of ${relief.name}`}
+                viewBox="-1 -9 62 24"
+                className="w-full bg-enamel"
+              >
+                <path
+                  d={`M${relief.profile.map((p) => `${p.x} ${-p.y}`).join("L")}V15H0Z`}
+                  fill={ground?.hex ?? "var(--color-steel)"}
+                  stroke="var(--color-ink)"
+                  strokeWidth="1.2"
+                />
+              </svg>
+              <p className="narrow text-sm text-soft">{relief.looks}</p>
+            </div>
+          )}
         </div>
         <Choice
           label="Sheen now"
