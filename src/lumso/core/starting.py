@@ -60,4 +60,5 @@ def on_piece(job: Job, kind: str, ids: Iterator[str]) -> Job:
         )
         for name, surfaces in suggested_zones(piece) or [("Parts", ())]
     )
-    return replace(job, zones=zones, piece=Piece(piece.slug, {}))
+    before = job.piece or Piece(piece.slug, {})
+    return replace(job, zones=zones, piece=Piece(piece.slug, {}, rough=before.rough, like=before.like))

@@ -185,7 +185,12 @@ export function PieceColumn({ open, catalogue, zone: index, onZone }: PieceColum
 
 async function setKind(open: OpenJob, kind: string) {
   const job = await answer(api.POST("/api/jobs/on-piece", { body: { job: open.job, kind } }));
-  open.edit(() => job);
+  // What was said meanwhile about the piece as such stays said.
+  open.edit((now) => ({
+    ...now,
+    zones: job.zones,
+    piece: job.piece && { ...job.piece, rough: now.piece?.rough ?? "measured", like: now.piece?.like ?? 1 },
+  }));
 }
 
 function PotWithoutPiece({ open }: { open: OpenJob }) {
