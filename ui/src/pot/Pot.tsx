@@ -136,6 +136,11 @@ function Options(props: {
           </button>
         ))}
       </div>
+      {!answer.proved && (
+        <p className="narrow mt-1 text-sm text-soft">
+          There were too many ways to try them all: a better one may exist.
+        </p>
+      )}
     </fieldset>
   );
 }
