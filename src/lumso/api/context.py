@@ -3,10 +3,11 @@
 from typing import Annotated, Any
 
 from fastapi import Depends, Request
-from pydantic import BaseModel, ConfigDict
+from pydantic import BaseModel, ConfigDict, Field
 
 from lumso.core.job import Job
-from lumso.core.plan import Plan, plan
+from lumso.core.plan import Plan, plan, stacks
+from lumso.core.stack import Stack
 from lumso.core.workshop import Catalogue, Conditions, Workshop, pick
 from lumso.formats.reading import read_json
 from lumso.formats.workshop import DOCUMENT
@@ -20,6 +21,8 @@ class Settings(BaseModel):
     model_config = ConfigDict(extra="forbid", json_schema_serialization_defaults_required=True)
     measures: str = "metric"
     kit: str = "metric-spoons"
+    temperature_c: Annotated[float, Field(ge=-10, le=50, allow_inf_nan=False)] = 20.0
+    humidity: Annotated[float, Field(gt=0, le=1, allow_inf_nan=False)] = 0.5
 
 
 class Context:
@@ -64,7 +67,20 @@ class Context:
 
     def plan(self, job: Job) -> Plan:
         """The plan of a job in this workshop."""
-        return plan(job, self.workshop(), self.catalogue, Conditions())
+        return plan(job, self.workshop(), self.catalogue, self.conditions())
+
+    def conditions(self) -> Conditions:
+        """The room as it was last said to be."""
+        chosen = self.settings()
+        return Conditions(chosen.temperature_c, chosen.humidity)
+
+    def known_for(self, job: Job) -> Catalogue:
+        """The catalogue with the job's own entries, and the workshop's on top."""
+        return self.catalogue.with_entries(job.entries).with_workshop(self.workshop())
+
+    def stacks(self, job: Job) -> tuple[Stack | None, ...]:
+        """The job's zones as the checker reads them."""
+        return stacks(job, self.workshop(), self.catalogue, self.conditions())
 
 
 def _context(request: Request) -> Context:

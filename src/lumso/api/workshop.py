@@ -6,6 +6,8 @@ from fastapi import APIRouter
 from pydantic import BaseModel, ConfigDict, Field
 
 from lumso.core.errors import InvalidValue, LumsoError
+from lumso.core.films import Abrasive, Film, Preparation
+from lumso.core.finishes import Finish
 from lumso.core.job import Shape
 from lumso.core.kit import Kit, KitAnswer
 from lumso.core.materials import Consistency, Ground, Material, Relief, Technique, Tool, Vessel
@@ -72,6 +74,10 @@ class CatalogueOut(BaseModel):
     own_kits: list[str]
     consistencies: list[Consistency]
     vessels: list[Vessel]
+    films: list[Film]
+    preparations: list[Preparation]
+    abrasives: list[Abrasive]
+    finishes: list[Finish]
     pieces: list[PieceKindOut]
     shapes: list[ShapeOut]
 
@@ -172,6 +178,10 @@ def get_catalogue(here: Here) -> CatalogueOut:
         own_kits=[k.slug for k in workshop.kits],
         consistencies=list(c.consistencies),
         vessels=list(c.vessels),
+        films=list(c.films.values()),
+        preparations=list(c.preparations.values()),
+        abrasives=list(c.abrasives.values()),
+        finishes=list(c.finishes.values()),
         pieces=_kinds(),
         shapes=[ShapeOut(slug=slug, sizes=list(shape.sizes)) for slug, shape in free.SHAPES.items()],
     )

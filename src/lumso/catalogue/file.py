@@ -3,6 +3,8 @@
 from dataclasses import dataclass
 from typing import Literal
 
+from lumso.core.films import Abrasive, Film, Preparation
+from lumso.core.finishes import Finish
 from lumso.core.kit import Kit
 from lumso.core.materials import Consistency, Ground, Material, PotLoss, Relief, Technique, Tool, Vessel
 from lumso.core.measures import MeasureSystem
@@ -27,3 +29,7 @@ class CatalogueFile(Value):
     pot_losses: tuple[PotLoss, ...] = ()
     recipes: tuple[Recipe, ...] = ()
     kits: tuple[Kit, ...] = ()
+    films: tuple[Film, ...] = ()
+    preparations: tuple[Preparation, ...] = ()
+    abrasives: tuple[Abrasive, ...] = ()
+    finishes: tuple[Finish, ...] = ()

@@ -46,7 +46,7 @@ def _clashes(files: Mapping[str, CatalogueFile]) -> list[UnfitDocument]:
     for source, file in files.items():
         for kind in (f.name for f in fields(CatalogueFile) if f.name not in {"format", "version"}):
             for i, entry in enumerate(getattr(file, kind)):
-                slug = getattr(entry, "slug", getattr(entry, "cling", ""))
+                slug = next(str(getattr(entry, key)) for key in ("slug", "cling", "purpose") if hasattr(entry, key))
                 if (first := seen.setdefault((kind, slug), source)) != source:
                     says = f"{slug!r} is already in {first}."
                     clashes.append(UnfitDocument(source, [Fault(f"/{kind}/{i}/slug", says, slug, "a new slug")]))
@@ -71,6 +71,8 @@ def faults_in(recipe: Recipe, catalogue: Catalogue) -> list[tuple[str, str, str]
     named = [("dial", recipe.dial)] if recipe.dial else []
     named += [(f"limits/{i}/component", limit.component) for i, limit in enumerate(recipe.limits)]
     found += [(at, f"There is no component {x!r}.", ", ".join(sorted(ids))) for at, x in named if x not in ids]
+    if recipe.film and recipe.film not in catalogue.films:
+        found.append(("film", f"There is no film {recipe.film!r}.", ", ".join(sorted(catalogue.films))))
     if not found:
         for school in ("", *(s.slug for s in recipe.schools)):
             try:
@@ -105,6 +107,10 @@ def load(folder: Path) -> Loaded:
         consistencies=tuple(e for f in every for e in f.consistencies),
         pot_losses={e.cling: e for f in every for e in f.pot_losses},
         vessels=tuple(e for f in every for e in f.vessels),
+        films=_by_slug(e for f in every for e in f.films),
+        preparations=_by_slug(e for f in every for e in f.preparations),
+        abrasives={e.purpose: e for f in every for e in f.abrasives},
+        finishes=_by_slug(e for f in every for e in f.finishes),
     )
     sound = {}
     for slug, (source, recipe) in recipes.items():

@@ -109,6 +109,18 @@ def word_for(viscosity_mpa_s: float, scale: Sequence[Consistency]) -> Consistenc
     return min(scale, key=lambda c: abs(log(c.viscosity_mpa_s) - log(viscosity_mpa_s)))
 
 
+def yield_stress(viscosity_mpa_s: float, scale: Sequence[Consistency]) -> float:
+    """τ_y in Pa, read off the scale at a viscosity: log–log between its words, straight where one of them has none."""
+    points = sorted((c.viscosity_mpa_s, c.yield_stress_pa) for c in scale)
+    if viscosity_mpa_s <= points[0][0]:
+        return points[0][1]
+    for (low, low_pa), (high, high_pa) in zip(points, points[1:], strict=False):
+        if viscosity_mpa_s <= high:
+            t = log(viscosity_mpa_s / low) / log(high / low)
+            return float(low_pa ** (1 - t) * high_pa**t) if low_pa and high_pa else low_pa + t * (high_pa - low_pa)
+    return points[-1][1]
+
+
 def _powder_changed(parts: Sequence[Ingredient], by: float) -> list[Ingredient]:
     return [
         Ingredient(p.material, p.poured_ml * by, p.adds_ml * by, p.mass_g * by) if p.material.is_solid else p

@@ -5,26 +5,55 @@ and technique, n the coats and extra what a thirsty ground drinks of the first. 
 V_mix = V_film / (1 − clings to the pot) + stays in the tool · loadings, then · (1 + margin).
 """
 
-from collections.abc import Mapping
+from collections.abc import Mapping, Sequence
 
 from .materials import Ground, PotLoss, Technique, Tool
-from .working import Figure, Step, tidy
+from .recipes import Pour
+from .working import Figure, SourceKind, Step, tidy
+
+MOSTLY = 0.9
+"""A mix is the paint on its label when this much of it, as poured, is."""
+
+
+def label_rate(pours: Sequence[Pour], technique: Technique) -> tuple[float, str] | None:
+    """The spreading rate on the label (ml/m²) and its source, where it may stand in for the technique's.
+
+    That is so for an even coat of a mix that is nearly all one paint; a thinned or patchy one is no longer what
+    the label speaks of.
+    """
+    if not technique.plain:
+        return None
+    for pour in pours:
+        if pour.poured_ml >= MOSTLY and pour.material.label_rate_ml_per_m2:
+            return pour.material.label_rate_ml_per_m2, pour.material.name
+    return None
 
 
 def film(
-    area: Figure, technique: Technique, ground: Ground, coats: int, touched: float, thickness_mm: float = 1.0
+    area: Figure,
+    technique: Technique,
+    ground: Ground,
+    coats: int,
+    touched: float,
+    thickness_mm: float = 1.0,
+    label: tuple[float, str] | None = None,
 ) -> Figure:
     """What lies on the surface when all coats are on, in ml.
 
     `area` in m², `coats` at least 1, `touched` the share of the area that gets any (0–1). `thickness_mm` is the
-    mean thickness of a coat, for techniques whose rate is per mm.
+    mean thickness of a coat, for techniques whose rate is per mm. `label` is a label's rate that counts instead.
     """
     q = technique.wet_rate_ml_per_m2
     rate = technique.name
     if technique.per_mm:
         rate = f"{tidy(thickness_mm)} mm × {tidy(q)} ml/m² for each mm, {technique.name}"
         q *= thickness_mm
-    figure = area.then(Step("Wet rate", rate, q, "ml/m² a coat", "starting value", technique.provenance))
+    source: SourceKind = "starting value"
+    note = technique.provenance
+    if label is not None:
+        q, source, rate = label[0], "label", f"{label[1]}, by its label"
+        note = f"the label's spreading rate, instead of {technique.wet_rate_ml_per_m2:g} for {technique.name}"
+    figure = area.then(Step("Wet rate", rate, q, "ml/m² a coat", source, note))
     per_m2 = coats * q
     how = f"{tidy(area.value)} m² × {tidy(q)} ml/m²"
     if coats > 1:

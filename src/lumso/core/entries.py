@@ -15,6 +15,8 @@ def embed(job: Job, catalogue: Catalogue) -> Job:
     layers = [layer for zone in job.zones for layer in zone.layers]
     recipes = [known.recipes[s] for s in sorted({x.recipe for x in layers}) if s in known.recipes]
     materials = {c.material for recipe in recipes for c in recipe.components}
+    films = {r.film for r in recipes if r.film}
+    prep = {p for zone in job.zones for p in zone.prep}
     return replace(
         job,
         entries=Entries(
@@ -24,6 +26,8 @@ def embed(job: Job, catalogue: Catalogue) -> Job:
             techniques=tuple(
                 known.techniques[s] for s in sorted({x.technique for x in layers}) if s in known.techniques
             ),
+            films=tuple(known.films[s] for s in sorted(films) if s in known.films),
+            preparations=tuple(known.preparations[s] for s in sorted(prep) if s in known.preparations),
             tools=tuple(known.tools[s] for s in sorted({x.tool for x in layers}) if s in known.tools),
         ),
     )

@@ -5,6 +5,7 @@ from typing import Annotated, Literal
 
 from annotated_types import Interval, Len, MaxLen, Predicate
 
+from .films import Film, Preparation, Sanding
 from .lengths import Length
 from .materials import Ground, Material, Technique, Tool
 from .recipes import Amount, Recipe
@@ -109,6 +110,18 @@ class Layer(Value):
     colours: dict[str, Colour] = field(default_factory=dict)
     tints: dict[str, tuple[Tint, ...]] = field(default_factory=dict)
     pots: Annotated[tuple[Pot, ...], MaxLen(12)] = ()
+    wait_h: Annotated[float, Interval(ge=0, le=4000)] | None = None
+    """Hours left alone after its last coat; None is as soon as the next coat may follow."""
+    sand_after: Sanding | None = None
+
+
+@dataclass(frozen=True)
+class Acceptance(Value):
+    """A finding that a painter means: the rule, the layer above its boundary ("" for the top), and the reason."""
+
+    rule: Slug
+    layer: str
+    reason: Annotated[str, MaxLen(200)] = ""
 
 
 @dataclass(frozen=True)
@@ -123,6 +136,11 @@ class Zone(Value):
     relief: Slug = "flat"
     sheen: Literal["unknown", "dead matt", "matt", "eggshell", "satin", "gloss"] = "unknown"
     condition: Literal["sound", "worn", "flaking"] = "sound"
+    finish: str = ""
+    """The finish of the library its stack began as; "" for none."""
+    prep: Annotated[tuple[Slug, ...], MaxLen(30)] = ()
+    """What is done to the ground first, in order."""
+    accepted: Annotated[tuple[Acceptance, ...], MaxLen(60)] = ()
 
 
 @dataclass(frozen=True)
@@ -190,6 +208,8 @@ class Entries(Value):
     grounds: tuple[Ground, ...] = ()
     techniques: tuple[Technique, ...] = ()
     tools: tuple[Tool, ...] = ()
+    films: tuple[Film, ...] = ()
+    preparations: tuple[Preparation, ...] = ()
 
 
 @dataclass(frozen=True)
@@ -197,7 +217,7 @@ class Job(Value):
     """A job file. `piece` is None for a quick pot: a mix with nothing to put it on yet."""
 
     format: Literal["lumso-job"]
-    version: Literal[2]
+    version: Literal[3]
     name: Name
     zones: Annotated[tuple[Zone, ...], Len(1, 60)]
     piece: Piece | None = None

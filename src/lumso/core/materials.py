@@ -68,6 +68,12 @@ class Material(Value):
         return self.kind == "powder"
 
 
+GroundTrait = Literal[
+    "open grain", "close grain", "tannins", "knots", "blotches", "rusts", "oil-bound", "waxed", "soot", "old coating"
+]
+"""What a ground does to what is put on it."""
+
+
 @dataclass(frozen=True)
 class Ground(Value):
     """A surface as it is before the first coat."""
@@ -80,6 +86,7 @@ class Ground(Value):
     looks: str
     hex: str
     provenance: str
+    traits: tuple[GroundTrait, ...] = ()
 
 
 @dataclass(frozen=True)
@@ -105,6 +112,28 @@ class Tool(Value):
     provenance: str
 
 
+Act = Literal["lifts", "rubs in", "drags", "stands in peaks", "levels", "few strokes", "resists", "steers", "tapes",
+              "stays in recesses", "stays on peaks", "patchy"]  # fmt: skip
+
+
+@dataclass(frozen=True)
+class PartDry(Value):
+    """Work on a coat that is neither wet nor dry: it opens and it closes, in minutes after laying."""
+
+    opens_min: NotNegative
+    closes_min: Positive
+    what: str
+    check: str
+
+
+@dataclass(frozen=True)
+class Fault(Value):
+    """What commonly goes wrong with a technique, and how it is rescued."""
+
+    sign: str
+    rescue: str
+
+
 @dataclass(frozen=True)
 class Technique(Value):
     """A way of putting a mix on."""
@@ -121,6 +150,21 @@ class Technique(Value):
     """True when the wet rate was taken on its own thirsty ground, so that nothing is added for thirst."""
     how: str
     provenance: str
+    touched: Annotated[float, Interval(gt=0, le=1)] = 1.0
+    """The share of the surface it usually touches."""
+    touched_least: Annotated[float, Interval(gt=0, le=1)] = 1.0
+    touched_most: Annotated[float, Interval(gt=0, le=1)] = 1.0
+    acts: tuple[Act, ...] = ()
+    """What it does beyond laying on."""
+    direction: str = ""
+    """Which way the strokes go, and in which order."""
+    needs_open_min: NotNegative = 0.0
+    """How long the mix must stay open for it."""
+    part_dry: PartDry | None = None
+    right_when: str = ""
+    faults: tuple[Fault, ...] = ()
+    plain: bool = False
+    """An even coat, so that a label's spreading rate may stand in for the wet rate."""
     per_mm: bool = False
     """True for textured and trowelled coats: the wet rate is for each mm of mean thickness."""
 

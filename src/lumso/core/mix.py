@@ -194,12 +194,15 @@ def _part(pour: Pour, volume: Figure, poured_ml: float, per_paint: float | None,
     )
 
 
-def mix(recipe: Recipe, pours: Sequence[Pour], want: Want, needed: Figure | None, bench: Bench) -> Mix:
+def mix(recipe: Recipe, pours: Sequence[Pour], want: Want, needed: Figure | None, bench: Bench,
+        flow: Thickness | None = None) -> Mix:  # fmt: skip
     """The batch of a recipe: `needed` ml of finished mix when that comes from an area, else as `want` says.
 
+    `flow` is how it flows, when that is known already.
     Raises ImpossibleRecipe for crumbs and for a part that is not in the mix.
     """
-    flow = thickness(ingredients(pours), bench.scale)
+    if flow is None:
+        flow = thickness(ingredients(pours), bench.scale)
     refuse_crumbs(recipe, flow)
     yield_per_ml = sum(p.adds_ml for p in pours)
     if needed is None:

@@ -1,33 +1,28 @@
 """The plan: what a job comes to. Composes the other modules; Job in, Plan out."""
 
-from collections.abc import Mapping
-from dataclasses import dataclass
-from typing import Literal
+from collections.abc import Mapping, Sequence
+from dataclasses import dataclass, replace
 
 from .areas import Problem, SurfaceArea, measure, partition, zone_area
-from .consistency import thickness
-from .coverage import film, mix_needed
+from .checks import check
+from .coverage import film, label_rate, mix_needed
 from .drawing import Drawing
+from .drying import takes_min
 from .errors import InvalidValue, UnknownEntry
-from .job import FromArea, FromTotal, Job, Layer, Zone
+from .findings import Finding
+from .job import FromArea, FromTotal, Job, Layer, Use, Zone
 from .limits import DialLimit, dial_limits
-from .materials import Ground, Technique, Tool
-from .mix import Bench, Mix, ingredients, mix, pots_of, refuse_crumbs
-from .recipes import Pour, Recipe, compose, with_amounts, with_school
+from .materials import Consistency, Ground, PotLoss, Vessel
+from .measures import MeasureSystem
+from .memory import remembered
+from .mix import Bench, Mix, mix, pots_of, refuse_crumbs
+from .pieces import Surface
+from .section import Section, cut
+from .stack import Laid, Stack, lay
+from .totals import Totals, total_up
 from .value import Value
 from .working import Figure, tidy
 from .workshop import Catalogue, Conditions, Workshop, pick
-
-
-@dataclass(frozen=True)
-class Finding(Value):
-    """Something the painter should know about a layer. `at` is a JSON pointer into the job."""
-
-    grade: Literal["will fail", "risky", "know this"]
-    at: str
-    says: str
-    reason: str
-    provenance: str
 
 
 @dataclass(frozen=True)
@@ -40,6 +35,12 @@ class LayerPlan(Value):
     mixes: tuple[Mix, ...]
     limits: tuple[DialLimit, ...]
     findings: tuple[Finding, ...]
+    film: str
+    hex: str
+    wait_h: float | None
+    """Hours until the next coat; None where nobody knows: read the label."""
+    waits: str
+    """What ready for the next coat looks like."""
 
 
 @dataclass(frozen=True)
@@ -50,6 +51,10 @@ class ZonePlan(Value):
     name: str
     area: Figure | None
     layers: tuple[LayerPlan, ...]
+    findings: tuple[Finding, ...]
+    """What the checker found in the stack, accepted or not, the lowest boundary first."""
+    section: Section | None
+    """The stack in section, where all of it is known."""
 
 
 @dataclass(frozen=True)
@@ -76,6 +81,7 @@ class Plan(Value):
     """What must be seen to before any work on the old finish."""
     zones: tuple[ZonePlan, ...]
     problems: tuple[Problem, ...]
+    totals: Totals
     next: NextAction
 
 
@@ -105,73 +111,131 @@ def _misfit(layer: Layer, recipe_surfaces: tuple[str, ...], technique_surfaces: 
     return tuple(findings)
 
 
-def _mixes(layer: Layer, recipe: Recipe, pours: tuple[Pour, ...], area: Figure | None, ground: Ground,
-           technique: Technique, tool: Tool, catalogue: Catalogue, measures: str) -> tuple[Mix, ...]:  # fmt: skip
+@remembered(2000)
+def _mixes(laid: Laid, area: Figure | None, ground: Ground, losses: Mapping[str, PotLoss], system: MeasureSystem,
+           scale: tuple[Consistency, ...], vessels: tuple[Vessel, ...]) -> tuple[Mix, ...]:  # fmt: skip
     """A mix for each pot of the layer."""
-    flow = thickness(ingredients(pours), catalogue.consistencies)
-    refuse_crumbs(recipe, flow)
+    layer = laid.layer
+    refuse_crumbs(laid.recipe, laid.flow)
     made = []
     for pot in pots_of(layer):
         needed: Figure | None = None
         if isinstance(layer.want, FromArea) and area is not None:
             touched = layer.touched * pot.share
-            on_surface = film(area, technique, ground, layer.coats, touched, layer.thickness_mm)
-            needed = mix_needed(on_surface, flow.cling, catalogue.pot_losses, tool, layer.coats, layer.margin)
-        bench = Bench(
-            catalogue.system(measures),
-            catalogue.consistencies,
-            catalogue.vessels,
-            pot.colours,
-            pot.tints,
-            pot if layer.pots else None,
-        )
+            rate = label_rate(laid.pours, laid.technique)
+            on_surface = film(area, laid.technique, ground, layer.coats, touched, layer.thickness_mm, rate)
+            needed = mix_needed(on_surface, laid.flow.cling, losses, laid.tool, layer.coats, layer.margin)
+        bench = Bench(system, scale, vessels, pot.colours, pot.tints, pot if layer.pots else None)
         want = layer.want
         if isinstance(want, FromTotal):
             want = FromTotal("total", want.ml * pot.share)
-        made.append(mix(recipe, pours, want, needed, bench))
+        made.append(mix(laid.recipe, laid.pours, want, needed, bench, laid.flow))
     return tuple(made)
+
+
+@dataclass(frozen=True)
+class _Planned:
+    """A layer's plan and, where it could be composed, the layer as the checker reads it."""
+
+    plan: LayerPlan
+    laid: Laid | None
+
+
+def _under(zone: Zone, below: Sequence[_Planned], catalogue: Catalogue) -> str:
+    """The kind of surface the layers beneath make of the ground: a closed film, or the wood a wash has only tinted."""
+    laid = [one.laid for one in below if one.laid]
+    if any(one.closes for one in laid):
+        return "sealed"
+    ground = catalogue.grounds.get(zone.ground)
+    tinted = all(one.film.kind in {"wash", "patina"} for one in laid)
+    return ground.surface if ground and tinted and ground.surface == "raw wood" else "unsealed paint"
+
+
+def _waiting(laid: Laid, conditions: Conditions) -> float | None:
+    """Hours until the next coat, as said, else as soon as it may follow; None is unknown."""
+    if laid.layer.wait_h is not None:
+        return laid.layer.wait_h
+    room = (conditions.temperature_c, conditions.humidity)
+    minutes = takes_min(laid.film.times.recoat_from, laid.film, laid.wet_um, *room)
+    return None if minutes is None else minutes / 60
 
 
 def plan_layer(
     layer: Layer,
     zone: Zone,
+    under: str | None,
     area: Figure | None,
     catalogue: Catalogue,
     measures: str,
+    conditions: Conditions,
     at: str,
     problems: list[Problem],
-) -> LayerPlan:
-    """Plan one layer of a zone; what cannot be computed is added to `problems`."""
+) -> _Planned:
+    """Plan one layer of a zone; what cannot be computed is added to `problems`.
+
+    `under` is the kind of surface the layers beneath have made of the ground; None for the lowest, which is the
+    only one the ground itself drinks from.
+    """
     limits: tuple[DialLimit, ...] = ()
     findings: tuple[Finding, ...] = ()
     made: tuple[Mix, ...] = ()
     name = layer.recipe
+    laid: Laid | None = None
     try:
-        base = pick("recipe", catalogue.recipes, layer.recipe)
-        name = base.name
-        recipe = with_amounts(with_school(base, layer.school), layer.amounts)
+        name = pick("recipe", catalogue.recipes, layer.recipe).name
         ground = pick("ground", catalogue.grounds, zone.ground)
-        technique = pick("technique", catalogue.techniques, layer.technique)
-        tool = pick("tool", catalogue.tools, layer.tool)
-        pours = compose(recipe, catalogue.materials)
-        shares = {p.component.id: p.poured_ml for p in pours}
-        names = {p.component.id: p.component.name for p in pours}
-        limits = dial_limits(recipe, ground.surface, layer.technique, shares)
-        findings = _limit_findings(layer, limits, shares, at, names)
-        findings += _misfit(layer, recipe.surfaces, technique.surfaces, ground.surface, at, recipe.name, technique.name)
+        laid = lay(layer, catalogue)
+        surface = ground.surface if under is None else under
+        names = {p.component.id: p.component.name for p in laid.pours}
+        limits = dial_limits(laid.recipe, surface, layer.technique, dict(laid.shares))
+        findings = _limit_findings(layer, limits, laid.shares, at, names)
+        recipe, technique = laid.recipe, laid.technique
+        findings += _misfit(layer, recipe.surfaces, technique.surfaces, surface, at, recipe.name, technique.name)
         over = sum(pot.share for pot in layer.pots) - 1
         if over > 1e-6:
             says = f"The pots of {name} cover {1 + over:.0%} of the surface."
             problems.append(Problem(f"{at}/pots", says, "shares that come to at most 100 %"))
         elif area is not None or not isinstance(layer.want, FromArea):
-            made = _mixes(layer, recipe, pours, area, ground, technique, tool, catalogue, measures)
+            thirst = ground if under is None else replace(ground, first_coat_extra_ml_per_m2=0.0)
+            system = catalogue.system(measures)
+            made = _mixes((zone.id, layer.id), laid, area, thirst, catalogue.pot_losses, system,
+                          catalogue.consistencies, catalogue.vessels)  # fmt: skip
     except InvalidValue as error:
         problems.append(Problem(f"{at}/{error.field}".rstrip("/"), error.says, error.allowed))
+        laid = None
     except UnknownEntry as error:
         field = error.noun if error.noun in {"recipe", "technique", "tool"} else "recipe"
         where = f"{at.rsplit('/layers', 1)[0]}/ground" if error.noun == "ground" else f"{at}/{field}"
         problems.append(Problem(where, f"There is no {error.noun} called {error.slug!r}.", ", ".join(error.known)))
-    return LayerPlan(layer.id, zone.id, name, made, limits, findings)
+        laid = None
+    return _Planned(
+        LayerPlan(
+            layer.id,
+            zone.id,
+            name,
+            made,
+            limits,
+            findings,
+            laid.film.name if laid else "",
+            laid.hex if laid else "#ffffff",
+            _waiting(laid, conditions) if laid else None,
+            laid.film.waits if laid else "",
+        ),
+        laid,
+    )
+
+
+@remembered(200)
+def _checked(stack: Stack, at: str) -> tuple[Finding, ...]:
+    return check(stack, at)
+
+
+def stack_of(zone: Zone, use: Use, surfaces: tuple[Surface, ...], laid: tuple[Laid, ...], catalogue: Catalogue,
+             conditions: Conditions) -> Stack | None:  # fmt: skip
+    """The zone as the checker reads it; None for a ground nobody knows."""
+    if zone.ground not in catalogue.grounds:
+        return None
+    return Stack(zone, catalogue.grounds[zone.ground], use, surfaces, conditions, laid, catalogue)
 
 
 LEAD = (
@@ -215,12 +279,27 @@ def _next(job: Job, zones: tuple[ZonePlan, ...], problems: list[Problem]) -> Nex
     return NextAction("Choose a mix", "Nothing is planned yet.", "/zones/0")
 
 
+def stacks(job: Job, workshop: Workshop, catalogue: Catalogue, conditions: Conditions) -> tuple[Stack | None, ...]:
+    """Each zone as the checker reads it; None where something in it cannot be looked up or composed."""
+    known = catalogue.with_entries(job.entries).with_workshop(workshop)
+    surfaces = measure(job, []).surfaces
+    found: list[Stack | None] = []
+    for zone in job.zones:
+        try:
+            laid = tuple(lay(layer, known) for layer in zone.layers)
+        except (InvalidValue, UnknownEntry):
+            found.append(None)
+            continue
+        mine = tuple(surfaces[s] for s in zone.surfaces if s in surfaces)
+        found.append(stack_of(zone, job.use, mine, laid, known, conditions))
+    return tuple(found)
+
+
 def plan(job: Job, workshop: Workshop, catalogue: Catalogue, conditions: Conditions) -> Plan:
     """What the job comes to.
 
     Never raises for what a person can enter: sizes and names that cannot be used become `problems`, each with
-    the place in the job and what is allowed. `conditions` is the room; this version's numbers do not depend
-    on it yet.
+    the place in the job and what is allowed. `conditions` is the room, which drying depends on.
     """
     known = catalogue.with_entries(job.entries).with_workshop(workshop)
     problems: list[Problem] = []
@@ -237,11 +316,21 @@ def plan(job: Job, workshop: Workshop, catalogue: Catalogue, conditions: Conditi
                 if isinstance(layer.want, FromArea):
                     says = "An amount by area needs a piece to take it from."
                     problems.append(Problem(f"{at}/layers/{j}/want", says, "a total, a part or a vessel"))
-        layers = tuple(
-            plan_layer(layer, zone, area, known, workshop.measures, f"{at}/layers/{j}", problems)
-            for j, layer in enumerate(zone.layers)
-        )
-        zones.append(ZonePlan(zone.id, zone.name, area, layers))
+        layers: list[_Planned] = []
+        for j, layer in enumerate(zone.layers):
+            under = _under(zone, layers, known) if j else None
+            where = f"{at}/layers/{j}"
+            layers.append(plan_layer(layer, zone, under, area, known, workshop.measures, conditions, where, problems))
+        laid = tuple(one.laid for one in layers if one.laid)
+        findings: tuple[Finding, ...] = ()
+        section: Section | None = None
+        if job.piece is not None and len(laid) == len(layers):
+            mine = tuple(piece.surfaces[s] for s in zone.surfaces if s in piece.surfaces)
+            stack = stack_of(zone, job.use, mine, laid, known, conditions)
+            if stack:
+                findings = _checked(zone.id, stack, at)
+                section = cut(stack, findings)
+        zones.append(ZonePlan(zone.id, zone.name, area, tuple(x.plan for x in layers), findings, section))
     done = tuple(zones)
     return Plan(
         job.name,
@@ -252,5 +341,6 @@ def plan(job: Job, workshop: Workshop, catalogue: Catalogue, conditions: Conditi
         old_finish_cautions(job),
         done,
         tuple(problems),
+        total_up([mix for zone in done for layer in zone.layers for mix in layer.mixes]),
         _next(job, done, problems),
     )

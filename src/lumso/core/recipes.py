@@ -126,6 +126,8 @@ class Recipe(Value):
     life_starts: Literal["when ready", "when wetted"] = "when ready"
     keeping_life_days: NotNegative | None = None
     measured_by: Literal["volume", "weight"] = "volume"
+    film: str = ""
+    """The film it dries to; "" when nobody has said, and then its materials tell."""
     cautions: tuple[str, ...] = ()
 
     def component(self, slug: str) -> Component:

@@ -7,6 +7,8 @@ from typing import Annotated, Literal, TypeVar
 from annotated_types import Interval
 
 from .errors import UnknownEntry
+from .films import UNKNOWN, Abrasive, Film, Preparation, film_slug
+from .finishes import Finish
 from .job import Entries
 from .kit import Kit
 from .materials import Consistency, Ground, Material, PotLoss, Relief, Technique, Tool, Vessel
@@ -55,10 +57,18 @@ class Catalogue:
     consistencies: tuple[Consistency, ...]
     pot_losses: Mapping[str, PotLoss]
     vessels: tuple[Vessel, ...]
+    films: Mapping[str, Film]
+    preparations: Mapping[str, Preparation]
+    abrasives: Mapping[str, Abrasive]
+    finishes: Mapping[str, Finish]
 
     def system(self, slug: str) -> MeasureSystem:
         """The measure system called `slug`. Raises UnknownEntry."""
         return pick("measure system", self.systems, slug)
+
+    def film_of(self, recipe: Recipe, shares: Mapping[str, float]) -> Film:
+        """The film a recipe dries to; `shares` are of the whole as poured, by component."""
+        return self.films.get(film_slug(recipe, shares), UNKNOWN)
 
     def with_entries(self, entries: Entries) -> "Catalogue":
         """This catalogue with a job's own entries in front of its own."""
@@ -69,6 +79,8 @@ class Catalogue:
             techniques={**self.techniques, **{e.slug: e for e in entries.techniques}},
             tools={**self.tools, **{e.slug: e for e in entries.tools}},
             recipes={**self.recipes, **{e.slug: e for e in entries.recipes}},
+            films={**self.films, **{e.slug: e for e in entries.films}},
+            preparations={**self.preparations, **{e.slug: e for e in entries.preparations}},
         )
 
     def with_workshop(self, workshop: Workshop) -> "Catalogue":

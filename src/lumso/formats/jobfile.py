@@ -13,7 +13,7 @@ from lumso.core.lengths import parse_length
 from .reading import Fault, UnfitDocument, parse_json, read
 
 ADAPTER = TypeAdapter(Job)
-FORMAT, VERSION = "lumso-job", 2
+FORMAT, VERSION = "lumso-job", 3
 
 
 def _to_2(job: dict[str, Any]) -> dict[str, Any]:
@@ -21,7 +21,12 @@ def _to_2(job: dict[str, Any]) -> dict[str, Any]:
     return {**job, "version": 2}
 
 
-UPGRADES: Mapping[int, Callable[[dict[str, Any]], dict[str, Any]]] = {1: _to_2}
+def _to_3(job: dict[str, Any]) -> dict[str, Any]:
+    """Version 3 adds stacks: waits, sanding, preparation and accepted findings; what was there stays as it was."""
+    return {**job, "version": 3}
+
+
+UPGRADES: Mapping[int, Callable[[dict[str, Any]], dict[str, Any]]] = {1: _to_2, 2: _to_3}
 """From version n to n + 1: one chain for files and for the database."""
 
 

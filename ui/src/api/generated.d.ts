@@ -64,6 +64,106 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/finish/advice": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Ask
+         * @description What the advisers say: preparation, sealers, grits, sag, coats.
+         */
+        post: operations["ask_api_finish_advice_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/finish/change": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Change Zone
+         * @description The zone with changes made to it: a way out taken.
+         */
+        post: operations["change_zone_api_finish_change_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/finish/mend": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Mend Zone
+         * @description The zone with the first way out taken of everything worse than a note that has one.
+         */
+        post: operations["mend_zone_api_finish_mend_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/finish/put": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Put Finish
+         * @description The zone with a finish of the library on it, prepared, primed and sealed as its ground and its use ask.
+         */
+        post: operations["put_finish_api_finish_put_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/finish/steps": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Steps
+         * @description The whole job as ordered steps, with the kit to lay out first.
+         */
+        post: operations["steps_api_finish_steps_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/import": {
         parameters: {
             query?: never;
@@ -515,6 +615,102 @@ export type webhooks = Record<string, never>;
 export interface components {
     schemas: {
         /**
+         * Abrasive
+         * @description A grit for a purpose: from coarse to fine, and why no coarser.
+         */
+        Abrasive: {
+            /** Coarsest */
+            coarsest: number;
+            /** Finest */
+            finest: number;
+            /** Name */
+            name: string;
+            /** Provenance */
+            provenance: string;
+            /**
+             * Purpose
+             * @enum {string}
+             */
+            purpose: "raw wood" | "scuff" | "soften" | "bite" | "reveal" | "level" | "between clear coats" | "thin washes";
+            /** Why */
+            why: string;
+        };
+        /**
+         * Acceptance
+         * @description A finding that a painter means: the rule, the layer above its boundary ("" for the top), and the reason.
+         */
+        "Acceptance-Input": {
+            /** Layer */
+            layer: string;
+            /**
+             * Reason
+             * @default
+             */
+            reason?: string;
+            /** Rule */
+            rule: string;
+        };
+        /**
+         * Acceptance
+         * @description A finding that a painter means: the rule, the layer above its boundary ("" for the top), and the reason.
+         */
+        "Acceptance-Output": {
+            /** Layer */
+            layer: string;
+            /**
+             * Reason
+             * @default
+             */
+            reason: string;
+            /** Rule */
+            rule: string;
+        };
+        /**
+         * AddPrep
+         * @description Something done to the ground first, put where it belongs in the order.
+         */
+        AddPrep: {
+            /**
+             * Do
+             * @constant
+             */
+            do: "prep";
+            /** Prep */
+            prep: string;
+        };
+        /**
+         * Advice
+         * @description What the advisers say of one zone.
+         */
+        Advice: {
+            /** Coats */
+            coats: components["schemas"]["CoatsAdvice"][];
+            /** Grits */
+            grits: components["schemas"]["Abrasive"][];
+            /**
+             * Prep
+             * @description What the rules would have done to a bare ground before this stack, in order, each with its reason.
+             */
+            prep: components["schemas"]["Mend"][];
+            /** Sag */
+            sag: components["schemas"]["SagAdvice"][];
+            /** Sealers */
+            sealers: components["schemas"]["SealerAdvice"][];
+        };
+        /**
+         * Against
+         * @description What the checker has against a sealer here.
+         */
+        Against: {
+            /**
+             * Grade
+             * @enum {string}
+             */
+            grade: "will fail" | "risky" | "know this";
+            /** Says */
+            says: string;
+        };
+        /**
          * Arrival
          * @description One entry of a file beside the workshop: new, the same, or a clash with what is there.
          */
@@ -557,23 +753,6 @@ export interface components {
             width: components["schemas"]["Length"];
         };
         /**
-         * Band
-         * @description Something on a surface that gets no coat: a glue face, a tenon, a hinge, a masked stripe; `count` like ones.
-         */
-        "Band-Output": {
-            /**
-             * Count
-             * @default 1
-             */
-            count: number;
-            length: components["schemas"]["Length"];
-            /** Name */
-            name: string;
-            /** Surface */
-            surface: string;
-            width: components["schemas"]["Length"];
-        };
-        /**
          * Callout
          * @description A dimension line from one point to another that carries the size called `size`.
          */
@@ -593,10 +772,16 @@ export interface components {
          * @description What there is to choose from, the workshop's own included.
          */
         CatalogueOut: {
+            /** Abrasives */
+            abrasives: components["schemas"]["Abrasive"][];
             /** Consistencies */
             consistencies: components["schemas"]["Consistency"][];
+            /** Films */
+            films: components["schemas"]["Film-Output"][];
+            /** Finishes */
+            finishes: components["schemas"]["Finish"][];
             /** Grounds */
-            grounds: components["schemas"]["Ground"][];
+            grounds: components["schemas"]["Ground-Output"][];
             /** Kits */
             kits: components["schemas"]["Kit-Output"][];
             /** Materials */
@@ -607,6 +792,8 @@ export interface components {
             own_recipes: string[];
             /** Pieces */
             pieces: components["schemas"]["PieceKindOut"][];
+            /** Preparations */
+            preparations: components["schemas"]["Preparation-Output"][];
             /** Recipes */
             recipes: components["schemas"]["Recipe-Output"][];
             /** Reliefs */
@@ -625,6 +812,41 @@ export interface components {
             tools: components["schemas"]["Tool"][];
             /** Vessels */
             vessels: components["schemas"]["Vessel"][];
+        };
+        /**
+         * ChangesIn
+         * @description Changes to the zone, as a finding's way out gives them.
+         */
+        ChangesIn: {
+            /** Changes */
+            changes: (components["schemas"]["InsertLayer-Input"] | components["schemas"]["SwapRecipe-Input"] | components["schemas"]["RemoveLayer"] | components["schemas"]["MoveLayer"] | components["schemas"]["SetLayer-Input"] | components["schemas"]["SetShare"] | components["schemas"]["AddPrep"] | components["schemas"]["DropPrep"] | components["schemas"]["SortPrep"])[];
+            job: components["schemas"]["Job-Input"];
+            /** Zone */
+            zone: string;
+        };
+        /**
+         * CoatsAdvice
+         * @description How many coats a colour needs over what is beneath it; None when a dozen are not enough. An estimate.
+         */
+        CoatsAdvice: {
+            /** Coats */
+            coats: number | null;
+            /** Colour Class */
+            colour_class: string;
+            /** Hex */
+            hex: string;
+            /** Layer */
+            layer: string;
+            /** Name */
+            name: string;
+            /** Over */
+            over: string;
+            /** Over Hex */
+            over_hex: string;
+            /** Planned */
+            planned: number;
+            /** Scattering Per Coat */
+            scattering_per_coat: number;
         };
         /**
          * Colour
@@ -822,20 +1044,85 @@ export interface components {
             width: number;
         };
         /**
+         * DropPrep
+         * @description A preparation left out.
+         */
+        DropPrep: {
+            /**
+             * Do
+             * @constant
+             */
+            do: "drop prep";
+            /** Prep */
+            prep: string;
+        };
+        /**
+         * DryingTimes
+         * @description Minutes at 20 °C and 50 % for a usual coat. None is unknown: read the label; it is never zero or forever.
+         *
+         *     Touch dry, recoat from, recoat until (then abrade), ready to be rubbed wet, ready to seal, and cured are
+         *     different times. What takes 480 minutes or more is a night, and never less than 8 hours.
+         */
+        "DryingTimes-Input": {
+            /** Cured */
+            cured?: number | null;
+            /** Recoat From */
+            recoat_from?: number | null;
+            /** Recoat Until */
+            recoat_until?: number | null;
+            /** Seal */
+            seal?: number | null;
+            /** Touch */
+            touch?: number | null;
+            /** Wet Rub */
+            wet_rub?: number | null;
+        };
+        /**
+         * DryingTimes
+         * @description Minutes at 20 °C and 50 % for a usual coat. None is unknown: read the label; it is never zero or forever.
+         *
+         *     Touch dry, recoat from, recoat until (then abrade), ready to be rubbed wet, ready to seal, and cured are
+         *     different times. What takes 480 minutes or more is a night, and never less than 8 hours.
+         */
+        "DryingTimes-Output": {
+            /** Cured */
+            cured: number | null;
+            /** Recoat From */
+            recoat_from: number | null;
+            /** Recoat Until */
+            recoat_until: number | null;
+            /** Seal */
+            seal: number | null;
+            /** Touch */
+            touch: number | null;
+            /** Wet Rub */
+            wet_rub: number | null;
+        };
+        /**
          * Entries
          * @description The catalogue entries a job uses, as they were when it took them up: it opens anywhere, and stays itself.
          */
         "Entries-Input": {
             /**
+             * Films
+             * @default []
+             */
+            films?: components["schemas"]["Film-Input"][];
+            /**
              * Grounds
              * @default []
              */
-            grounds?: components["schemas"]["Ground"][];
+            grounds?: components["schemas"]["Ground-Input"][];
             /**
              * Materials
              * @default []
              */
             materials?: components["schemas"]["Material-Input"][];
+            /**
+             * Preparations
+             * @default []
+             */
+            preparations?: components["schemas"]["Preparation-Input"][];
             /**
              * Recipes
              * @default []
@@ -858,15 +1145,25 @@ export interface components {
          */
         "Entries-Output": {
             /**
+             * Films
+             * @default []
+             */
+            films: components["schemas"]["Film-Output"][];
+            /**
              * Grounds
              * @default []
              */
-            grounds: components["schemas"]["Ground"][];
+            grounds: components["schemas"]["Ground-Output"][];
             /**
              * Materials
              * @default []
              */
             materials: components["schemas"]["Material-Output"][];
+            /**
+             * Preparations
+             * @default []
+             */
+            preparations: components["schemas"]["Preparation-Output"][];
             /**
              * Recipes
              * @default []
@@ -899,6 +1196,16 @@ export interface components {
              * @default
              */
             zone: string;
+        };
+        /**
+         * Fault
+         * @description What commonly goes wrong with a technique, and how it is rescued.
+         */
+        Fault: {
+            /** Rescue */
+            rescue: string;
+            /** Sign */
+            sign: string;
         };
         /**
          * FaultOut
@@ -989,12 +1296,231 @@ export interface components {
             to_mark: boolean;
         };
         /**
+         * Film
+         * @description A kind of dry film. Starting values, until a label or the log says otherwise.
+         */
+        "Film-Input": {
+            /**
+             * Alkaline
+             * @default false
+             */
+            alkaline?: boolean;
+            /**
+             * Ambers
+             * @default false
+             */
+            ambers?: boolean;
+            /**
+             * Carrier
+             * @description What it is thinned with, and so what it does to the film beneath while it is wet.
+             * @enum {string}
+             */
+            carrier: "water" | "solvent" | "oil" | "spirit" | "none";
+            /**
+             * Closes
+             * @description Water no longer reaches what is beneath.
+             * @default false
+             */
+            closes?: boolean;
+            /**
+             * Dissolves In Water
+             * @description Salt and soda stay soluble for good.
+             * @default false
+             */
+            dissolves_in_water?: boolean;
+            /**
+             * Gloss
+             * @default matt
+             * @enum {string}
+             */
+            gloss?: "dead matt" | "matt" | "eggshell" | "satin" | "gloss";
+            /**
+             * Grips
+             * @description Holds on a slick ground by itself, once that is clean.
+             * @default false
+             */
+            grips?: boolean;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "paint" | "wash" | "glaze" | "texture" | "primer" | "blocker" | "clear" | "wax" | "oil" | "patina" | "leaf" | "metal";
+            /**
+             * Matting
+             * @description Holds matting agents, which cloud a dark colour from the second coat on.
+             * @default false
+             */
+            matting?: boolean;
+            /** Name */
+            name: string;
+            /** Open Least Min */
+            open_least_min?: number | null;
+            /**
+             * Open Most Min
+             * @description How long it can be worked, at the least and at the most; None is unknown.
+             */
+            open_most_min?: number | null;
+            /** Provenance */
+            provenance: string;
+            /**
+             * Rewets
+             * @description Water brings it back until something seals it.
+             * @default false
+             */
+            rewets?: boolean;
+            /** Slug */
+            slug: string;
+            /**
+             * Stands
+             * @description What it stands as the last film, cured.
+             */
+            stands: {
+                [key: string]: "yes" | "a little" | "no";
+            };
+            /**
+             * Stops
+             * @description What it keeps from coming through.
+             * @default []
+             */
+            stops?: ("tannins" | "knots" | "rust" | "oil")[];
+            times: components["schemas"]["DryingTimes-Input"];
+            /**
+             * Usual Um
+             * @description The wet thickness its times hold for, in µm.
+             * @default 75
+             */
+            usual_um?: number;
+            /**
+             * Waits
+             * @description What dry looks and feels like before the next coat.
+             * @default
+             */
+            waits?: string;
+        };
+        /**
+         * Film
+         * @description A kind of dry film. Starting values, until a label or the log says otherwise.
+         */
+        "Film-Output": {
+            /**
+             * Alkaline
+             * @default false
+             */
+            alkaline: boolean;
+            /**
+             * Ambers
+             * @default false
+             */
+            ambers: boolean;
+            /**
+             * Carrier
+             * @description What it is thinned with, and so what it does to the film beneath while it is wet.
+             * @enum {string}
+             */
+            carrier: "water" | "solvent" | "oil" | "spirit" | "none";
+            /**
+             * Closes
+             * @description Water no longer reaches what is beneath.
+             * @default false
+             */
+            closes: boolean;
+            /**
+             * Dissolves In Water
+             * @description Salt and soda stay soluble for good.
+             * @default false
+             */
+            dissolves_in_water: boolean;
+            /**
+             * Gloss
+             * @default matt
+             * @enum {string}
+             */
+            gloss: "dead matt" | "matt" | "eggshell" | "satin" | "gloss";
+            /**
+             * Grips
+             * @description Holds on a slick ground by itself, once that is clean.
+             * @default false
+             */
+            grips: boolean;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "paint" | "wash" | "glaze" | "texture" | "primer" | "blocker" | "clear" | "wax" | "oil" | "patina" | "leaf" | "metal";
+            /**
+             * Matting
+             * @description Holds matting agents, which cloud a dark colour from the second coat on.
+             * @default false
+             */
+            matting: boolean;
+            /** Name */
+            name: string;
+            /** Open Least Min */
+            open_least_min: number | null;
+            /**
+             * Open Most Min
+             * @description How long it can be worked, at the least and at the most; None is unknown.
+             */
+            open_most_min: number | null;
+            /** Provenance */
+            provenance: string;
+            /**
+             * Rewets
+             * @description Water brings it back until something seals it.
+             * @default false
+             */
+            rewets: boolean;
+            /** Slug */
+            slug: string;
+            /**
+             * Stands
+             * @description What it stands as the last film, cured.
+             */
+            stands: {
+                [key: string]: "yes" | "a little" | "no";
+            };
+            /**
+             * Stops
+             * @description What it keeps from coming through.
+             * @default []
+             */
+            stops: ("tannins" | "knots" | "rust" | "oil")[];
+            times: components["schemas"]["DryingTimes-Output"];
+            /**
+             * Usual Um
+             * @description The wet thickness its times hold for, in µm.
+             * @default 75
+             */
+            usual_um: number;
+            /**
+             * Waits
+             * @description What dry looks and feels like before the next coat.
+             * @default
+             */
+            waits: string;
+        };
+        /**
          * Finding
-         * @description Something the painter should know about a layer. `at` is a JSON pointer into the job.
+         * @description Something the painter should know. `at` is a JSON pointer into the job.
+         *
+         *     In a stack it arises at the boundary between the layers `below` and `above`: "" below is the ground, ""
+         *     above is what touches the finished piece. `accepted` says why a painter means it; None while nobody has.
          */
         Finding: {
+            /**
+             * Above
+             * @default
+             */
+            above: string;
+            /** Accepted */
+            accepted: string | null;
             /** At */
             at: string;
+            /**
+             * Below
+             * @default
+             */
+            below: string;
             /**
              * Grade
              * @enum {string}
@@ -1004,8 +1530,140 @@ export interface components {
             provenance: string;
             /** Reason */
             reason: string;
+            /**
+             * Rule
+             * @default
+             */
+            rule: string;
             /** Says */
             says: string;
+            /**
+             * Sure
+             * @default likely
+             * @enum {string}
+             */
+            sure: "certain" | "likely" | "a guess";
+            /**
+             * Ways
+             * @default []
+             */
+            ways: components["schemas"]["WayOut"][];
+        };
+        /**
+         * Finish
+         * @description A finish of the library.
+         */
+        Finish: {
+            /**
+             * Grounds
+             * @description The grounds it is recommended on.
+             */
+            grounds: string[];
+            /**
+             * Hard
+             * @enum {string}
+             */
+            hard: "a first piece" | "some practice" | "practised hands";
+            /** Layers */
+            layers: components["schemas"]["FinishLayer"][];
+            /** Looks */
+            looks: string;
+            /**
+             * Meant
+             * @default []
+             */
+            meant: components["schemas"]["Meant"][];
+            /** Name */
+            name: string;
+            /** Provenance */
+            provenance: string;
+            /**
+             * Sealed
+             * @description Whether a sealer is added where the use asks for one.
+             * @default by use
+             * @enum {string}
+             */
+            sealed: "by use" | "as it is";
+            /** Slug */
+            slug: string;
+            /**
+             * Ugly
+             * @description What the middle looks like when it looks wrong and is not.
+             * @default
+             */
+            ugly: string;
+            /**
+             * Unfit
+             * @default []
+             */
+            unfit: components["schemas"]["Unfit"][];
+            /**
+             * Uses
+             * @description What it can be made to stand.
+             */
+            uses: ("hands" | "water" | "heat" | "food" | "feet" | "children" | "weather")[];
+        };
+        /**
+         * FinishIn
+         * @description A finish of the library to put on the zone.
+         */
+        FinishIn: {
+            /** Finish */
+            finish: string;
+            job: components["schemas"]["Job-Input"];
+            /** Zone */
+            zone: string;
+        };
+        /**
+         * FinishLayer
+         * @description A layer of a finish. What is not said is as usual for the recipe and the technique.
+         */
+        FinishLayer: {
+            /** Amounts */
+            amounts: {
+                [key: string]: components["schemas"]["VolumeParts"] | components["schemas"]["WeightParts"] | components["schemas"]["VolumeShare"] | components["schemas"]["WeightShare"] | components["schemas"]["Dose"];
+            };
+            /**
+             * Coats
+             * @default 1
+             */
+            coats: number;
+            /** Colours */
+            colours: {
+                [key: string]: components["schemas"]["Colour"];
+            };
+            /**
+             * Part
+             * @description What it does in the stack: base, texture, contrast, sealer.
+             */
+            part: string;
+            /**
+             * Pots
+             * @default []
+             */
+            pots: components["schemas"]["Pot-Output"][];
+            /** Recipe */
+            recipe: string;
+            sand_after: components["schemas"]["Sanding-Output"] | null;
+            /**
+             * School
+             * @default
+             */
+            school: string;
+            /**
+             * Technique
+             * @default
+             */
+            technique: string;
+            /**
+             * Thickness Mm
+             * @default 1
+             */
+            thickness_mm: number;
+            /** Touched */
+            touched: number | null;
+            /** Wait H */
+            wait_h: number | null;
         };
         /**
          * FreePart
@@ -1136,7 +1794,7 @@ export interface components {
          * Ground
          * @description A surface as it is before the first coat.
          */
-        Ground: {
+        "Ground-Input": {
             /**
              * First Coat Extra Ml Per M2
              * @description What the first coat loses into it, beyond the rate of the technique.
@@ -1157,6 +1815,86 @@ export interface components {
              * @enum {string}
              */
             surface: "raw wood" | "unsealed paint" | "sealed" | "plaster" | "brick" | "slick";
+            /**
+             * Traits
+             * @default []
+             */
+            traits?: ("open grain" | "close grain" | "tannins" | "knots" | "blotches" | "rusts" | "oil-bound" | "waxed" | "soot" | "old coating")[];
+        };
+        /**
+         * Ground
+         * @description A surface as it is before the first coat.
+         */
+        "Ground-Output": {
+            /**
+             * First Coat Extra Ml Per M2
+             * @description What the first coat loses into it, beyond the rate of the technique.
+             */
+            first_coat_extra_ml_per_m2: number;
+            /** Hex */
+            hex: string;
+            /** Looks */
+            looks: string;
+            /** Name */
+            name: string;
+            /** Provenance */
+            provenance: string;
+            /** Slug */
+            slug: string;
+            /**
+             * Surface
+             * @enum {string}
+             */
+            surface: "raw wood" | "unsealed paint" | "sealed" | "plaster" | "brick" | "slick";
+            /**
+             * Traits
+             * @default []
+             */
+            traits: ("open grain" | "close grain" | "tannins" | "knots" | "blotches" | "rusts" | "oil-bound" | "waxed" | "soot" | "old coating")[];
+        };
+        /**
+         * InsertLayer
+         * @description A new layer right beneath the layer `above`; "" puts it on top.
+         */
+        "InsertLayer-Input": {
+            /** Above */
+            above: string;
+            /**
+             * Do
+             * @constant
+             */
+            do: "insert";
+            /** Recipe */
+            recipe: string;
+            /**
+             * Technique
+             * @default
+             */
+            technique?: string;
+            /** Wait H */
+            wait_h?: number | null;
+        };
+        /**
+         * InsertLayer
+         * @description A new layer right beneath the layer `above`; "" puts it on top.
+         */
+        "InsertLayer-Output": {
+            /** Above */
+            above: string;
+            /**
+             * Do
+             * @constant
+             */
+            do: "insert";
+            /** Recipe */
+            recipe: string;
+            /**
+             * Technique
+             * @default
+             */
+            technique: string;
+            /** Wait H */
+            wait_h: number | null;
         };
         /**
          * Jar
@@ -1208,7 +1946,7 @@ export interface components {
              * Version
              * @constant
              */
-            version: 2;
+            version: 3;
             /** Zones */
             zones: components["schemas"]["Zone-Input"][];
         };
@@ -1231,7 +1969,7 @@ export interface components {
              * Version
              * @constant
              */
-            version: 2;
+            version: 3;
             /** Zones */
             zones: components["schemas"]["Zone-Output"][];
         };
@@ -1471,6 +2209,7 @@ export interface components {
             pots?: components["schemas"]["Pot-Input"][];
             /** Recipe */
             recipe: string;
+            sand_after?: components["schemas"]["Sanding-Input"] | null;
             /**
              * School
              * @default
@@ -1495,6 +2234,11 @@ export interface components {
              * @default 1
              */
             touched?: number;
+            /**
+             * Wait H
+             * @description Hours left alone after its last coat; None is as soon as the next coat may follow.
+             */
+            wait_h?: number | null;
             /** Want */
             want: components["schemas"]["FromArea"] | components["schemas"]["FromTotal"] | components["schemas"]["FromPart"] | components["schemas"]["FromVessel"];
         };
@@ -1533,6 +2277,7 @@ export interface components {
             pots: components["schemas"]["Pot-Output"][];
             /** Recipe */
             recipe: string;
+            sand_after: components["schemas"]["Sanding-Output"] | null;
             /**
              * School
              * @default
@@ -1557,6 +2302,11 @@ export interface components {
              * @default 1
              */
             touched: number;
+            /**
+             * Wait H
+             * @description Hours left alone after its last coat; None is as soon as the next coat may follow.
+             */
+            wait_h: number | null;
             /** Want */
             want: components["schemas"]["FromArea"] | components["schemas"]["FromTotal"] | components["schemas"]["FromPart"] | components["schemas"]["FromVessel"];
         };
@@ -1577,8 +2327,12 @@ export interface components {
          * @description The plan of one layer: a mix for each of its pots, none where a problem stands in its way.
          */
         LayerPlan: {
+            /** Film */
+            film: string;
             /** Findings */
             findings: components["schemas"]["Finding"][];
+            /** Hex */
+            hex: string;
             /** Layer */
             layer: string;
             /** Limits */
@@ -1587,6 +2341,16 @@ export interface components {
             mixes: components["schemas"]["Mix"][];
             /** Name */
             name: string;
+            /**
+             * Wait H
+             * @description Hours until the next coat; None where nobody knows: read the label.
+             */
+            wait_h: number | null;
+            /**
+             * Waits
+             * @description What ready for the next coat looks like.
+             */
+            waits: string;
             /** Zone */
             zone: string;
         };
@@ -1892,6 +2656,36 @@ export interface components {
             yield_stress_pa: number;
         };
         /**
+         * MaterialTotal
+         * @description A material, over all mixes; paints of different colours apart.
+         */
+        MaterialTotal: {
+            /** Colour */
+            colour: string;
+            /** G */
+            g: number;
+            /** Hex */
+            hex: string;
+            /** Material */
+            material: string;
+            /** Ml */
+            ml: number;
+            /** Name */
+            name: string;
+        };
+        /**
+         * Meant
+         * @description A finding this finish means: the rule, the number of the layer above its boundary, and the reason.
+         */
+        Meant: {
+            /** Layer */
+            layer: number;
+            /** Reason */
+            reason: string;
+            /** Rule */
+            rule: string;
+        };
+        /**
          * Measure
          * @description One spoon, cup or jug size. `parts` are the fractions of it that are sold or marked, largest first.
          */
@@ -1972,6 +2766,29 @@ export interface components {
             need_ml: number;
         };
         /**
+         * Mend
+         * @description A way out that was taken: the rule, what it says and why, and what was done.
+         */
+        Mend: {
+            /** Did */
+            did: string;
+            /** Reason */
+            reason: string;
+            /** Rule */
+            rule: string;
+            /** Says */
+            says: string;
+        };
+        /**
+         * Mended
+         * @description The zone as it would be, and what was done to it and why.
+         */
+        Mended: {
+            /** Mends */
+            mends: components["schemas"]["Mend"][];
+            zone: components["schemas"]["Zone-Output"];
+        };
+        /**
          * Mix
          * @description A batch as planned. `volume` is what it yields; `naive_ml` what adding up the poured volumes would say.
          */
@@ -2000,6 +2817,41 @@ export interface components {
             thickness: components["schemas"]["Thickness"];
             volume: components["schemas"]["Figure"];
         };
+        /**
+         * MixTotal
+         * @description A mix, over all the layers and pots that take it.
+         */
+        MixTotal: {
+            /** Colour */
+            colour: string;
+            /** G */
+            g: number;
+            /** Hex */
+            hex: string;
+            /** Ml */
+            ml: number;
+            /** Name */
+            name: string;
+            /** Pots */
+            pots: number;
+            /** Recipe */
+            recipe: string;
+        };
+        /**
+         * MoveLayer
+         * @description A layer moved to right beneath `above`; "" moves it to the top.
+         */
+        MoveLayer: {
+            /** Above */
+            above: string;
+            /**
+             * Do
+             * @constant
+             */
+            do: "move";
+            /** Layer */
+            layer: string;
+        };
         /** NeedIn */
         NeedIn: {
             /** Component */
@@ -2025,6 +2877,27 @@ export interface components {
             detail: string;
             /** Says */
             says: string;
+        };
+        /**
+         * Notch
+         * @description Where findings arise: the height of their boundary, the worst grade, and how many there are.
+         */
+        Notch: {
+            /** Above */
+            above: string;
+            /** Accepted */
+            accepted: boolean;
+            /** Below */
+            below: string;
+            /** Count */
+            count: number;
+            /**
+             * Grade
+             * @enum {string}
+             */
+            grade: "will fail" | "risky" | "know this";
+            /** Y */
+            y: number;
         };
         /**
          * Overlay
@@ -2142,6 +3015,20 @@ export interface components {
             stage: string;
         };
         /**
+         * PartDry
+         * @description Work on a coat that is neither wet nor dry: it opens and it closes, in minutes after laying.
+         */
+        PartDry: {
+            /** Check */
+            check: string;
+            /** Closes Min */
+            closes_min: number;
+            /** Opens Min */
+            opens_min: number;
+            /** What */
+            what: string;
+        };
+        /**
          * Piece
          * @description A piece of a known kind, with the sizes and counts that kind asks for.
          *
@@ -2201,7 +3088,7 @@ export interface components {
              * Bands
              * @default []
              */
-            bands: components["schemas"]["Band-Output"][];
+            bands: components["schemas"]["lumso__core__job__Band-Output"][];
             /** Counts */
             counts: {
                 [key: string]: number;
@@ -2293,6 +3180,7 @@ export interface components {
              * @description Every surface of the piece, with the zone that coats it or why it is left out.
              */
             surfaces: components["schemas"]["SurfaceArea"][];
+            totals: components["schemas"]["Totals"];
             /** Zones */
             zones: components["schemas"]["ZonePlan"][];
         };
@@ -2369,6 +3257,102 @@ export interface components {
             };
         };
         /**
+         * Preparation
+         * @description Something done to a ground before the first coat. `order` says what goes before what.
+         */
+        "Preparation-Input": {
+            /**
+             * Abrades
+             * @default false
+             */
+            abrades?: boolean;
+            /**
+             * Cautions
+             * @default []
+             */
+            cautions?: string[];
+            /** Check */
+            check: string;
+            /**
+             * Grit
+             * @default 0
+             */
+            grit?: number;
+            /** How */
+            how: string;
+            /**
+             * Kit
+             * @default []
+             */
+            kit?: string[];
+            /** Name */
+            name: string;
+            /** Order */
+            order: number;
+            /**
+             * Pace M2 Per H
+             * @default 10
+             */
+            pace_m2_per_h?: number;
+            /** Provenance */
+            provenance: string;
+            /** Slug */
+            slug: string;
+            /**
+             * Wait Min
+             * @default 0
+             */
+            wait_min?: number;
+        };
+        /**
+         * Preparation
+         * @description Something done to a ground before the first coat. `order` says what goes before what.
+         */
+        "Preparation-Output": {
+            /**
+             * Abrades
+             * @default false
+             */
+            abrades: boolean;
+            /**
+             * Cautions
+             * @default []
+             */
+            cautions: string[];
+            /** Check */
+            check: string;
+            /**
+             * Grit
+             * @default 0
+             */
+            grit: number;
+            /** How */
+            how: string;
+            /**
+             * Kit
+             * @default []
+             */
+            kit: string[];
+            /** Name */
+            name: string;
+            /** Order */
+            order: number;
+            /**
+             * Pace M2 Per H
+             * @default 10
+             */
+            pace_m2_per_h: number;
+            /** Provenance */
+            provenance: string;
+            /** Slug */
+            slug: string;
+            /**
+             * Wait Min
+             * @default 0
+             */
+            wait_min: number;
+        };
+        /**
          * Problem
          * @description Something in the job that nothing can be computed from. `at` is a JSON pointer into the job.
          */
@@ -2407,6 +3391,24 @@ export interface components {
             type: string;
         };
         /**
+         * Procedure
+         * @description The job: what to see to first, the kit to lay out, the steps, and about how long they take.
+         *
+         *     `elapsed_h` is the longest zone; one painter works on the others while it dries.
+         */
+        Procedure: {
+            /** Elapsed H */
+            elapsed_h: number;
+            /** First */
+            first: string[];
+            /** Hands On Min */
+            hands_on_min: number;
+            /** Kit */
+            kit: string[];
+            /** Zones */
+            zones: components["schemas"]["ZoneProcedure"][];
+        };
+        /**
          * Recipe
          * @description A mix as the recipe book holds it. Lives are minutes; an unknown one is None: read the label.
          */
@@ -2431,6 +3433,12 @@ export interface components {
             dial?: string | null;
             /** Family */
             family: string;
+            /**
+             * Film
+             * @description The film it dries to; "" when nobody has said, and then its materials tell.
+             * @default
+             */
+            film?: string;
             /** Keeping Life Days */
             keeping_life_days?: number | null;
             /**
@@ -2507,6 +3515,12 @@ export interface components {
             dial: string | null;
             /** Family */
             family: string;
+            /**
+             * Film
+             * @description The film it dries to; "" when nobody has said, and then its materials tell.
+             * @default
+             */
+            film: string;
             /** Keeping Life Days */
             keeping_life_days: number | null;
             /**
@@ -2590,6 +3604,75 @@ export interface components {
             slug: string;
         };
         /**
+         * RemoveLayer
+         * @description A layer taken out.
+         */
+        RemoveLayer: {
+            /**
+             * Do
+             * @constant
+             */
+            do: "remove";
+            /** Layer */
+            layer: string;
+        };
+        /**
+         * SagAdvice
+         * @description A thick coat on this zone's faces: how high it stands and how high the mix can hold.
+         */
+        SagAdvice: {
+            /** Holds Mm */
+            holds_mm: number;
+            /** Layer */
+            layer: string;
+            /** Name */
+            name: string;
+            /** Peak Mm */
+            peak_mm: number;
+            /** Slides */
+            slides: boolean;
+            /** Upright */
+            upright: boolean;
+        };
+        /**
+         * Sanding
+         * @description Sanding a dry layer: with what, and what for.
+         */
+        "Sanding-Input": {
+            /**
+             * Abrasive
+             * @default paper
+             * @enum {string}
+             */
+            abrasive?: "paper" | "synthetic pad" | "bronze wool" | "steel wool";
+            /** Grit */
+            grit: number;
+            /**
+             * Purpose
+             * @enum {string}
+             */
+            purpose: "scuff" | "soften" | "bite" | "reveal" | "level" | "between clear coats";
+        };
+        /**
+         * Sanding
+         * @description Sanding a dry layer: with what, and what for.
+         */
+        "Sanding-Output": {
+            /**
+             * Abrasive
+             * @default paper
+             * @enum {string}
+             */
+            abrasive: "paper" | "synthetic pad" | "bronze wool" | "steel wool";
+            /** Grit */
+            grit: number;
+            /**
+             * Purpose
+             * @enum {string}
+             */
+            purpose: "scuff" | "soften" | "bite" | "reveal" | "level" | "between clear coats";
+        };
+        /**
          * School
          * @description A way some painters do it differently: its reason, and the amounts it changes.
          */
@@ -2606,10 +3689,128 @@ export interface components {
             slug: string;
         };
         /**
+         * SealerAdvice
+         * @description A sealer tried on the zone: what it would be like, and the change that puts it on.
+         */
+        SealerAdvice: {
+            /** Against */
+            against: components["schemas"]["Against"][];
+            /** Ambers */
+            ambers: boolean;
+            /** Gloss */
+            gloss: string;
+            /** Name */
+            name: string;
+            /** Recipe */
+            recipe: string;
+            /** Stands */
+            stands: {
+                [key: string]: "yes" | "a little" | "no";
+            };
+            /**
+             * Verdict
+             * @enum {string}
+             */
+            verdict: "best" | "will do" | "not here";
+            way: components["schemas"]["WayOut"] | null;
+        };
+        /**
+         * Section
+         * @description The drawing, in points; the last layer is the first band.
+         */
+        Section: {
+            /** Bands */
+            bands: components["schemas"]["lumso__core__section__Band"][];
+            /** Ground Hex */
+            ground_hex: string;
+            /** Ground Name */
+            ground_name: string;
+            /** Ground Y */
+            ground_y: number;
+            /** Height */
+            height: number;
+            /** Notches */
+            notches: components["schemas"]["Notch"][];
+            /** Row Height */
+            row_height: number;
+            /** Width */
+            width: number;
+        };
+        /**
+         * SetLayer
+         * @description Some of a layer's own values; what is None stays as it is.
+         */
+        "SetLayer-Input": {
+            /** Coats */
+            coats?: number | null;
+            /**
+             * Do
+             * @constant
+             */
+            do: "set";
+            /** Layer */
+            layer: string;
+            sand?: components["schemas"]["Sanding-Input"] | null;
+            /** Technique */
+            technique?: string | null;
+            /** Thickness Mm */
+            thickness_mm?: number | null;
+            /** Touched */
+            touched?: number | null;
+            /** Wait H */
+            wait_h?: number | null;
+        };
+        /**
+         * SetLayer
+         * @description Some of a layer's own values; what is None stays as it is.
+         */
+        "SetLayer-Output": {
+            /** Coats */
+            coats: number | null;
+            /**
+             * Do
+             * @constant
+             */
+            do: "set";
+            /** Layer */
+            layer: string;
+            sand: components["schemas"]["Sanding-Output"] | null;
+            /** Technique */
+            technique: string | null;
+            /** Thickness Mm */
+            thickness_mm: number | null;
+            /** Touched */
+            touched: number | null;
+            /** Wait H */
+            wait_h: number | null;
+        };
+        /**
+         * SetShare
+         * @description A component's share of the whole in a layer's mix.
+         */
+        SetShare: {
+            /** Component */
+            component: string;
+            /**
+             * Do
+             * @constant
+             */
+            do: "share";
+            /** Layer */
+            layer: string;
+            /** Share */
+            share: number;
+        };
+        /**
          * Settings
          * @description What the user has chosen for the whole workshop.
          */
         "Settings-Input": {
+            /**
+             * Humidity
+             * @default 0.5
+             */
+            humidity?: number;
             /**
              * Kit
              * @default metric-spoons
@@ -2620,12 +3821,22 @@ export interface components {
              * @default metric
              */
             measures?: string;
+            /**
+             * Temperature C
+             * @default 20
+             */
+            temperature_c?: number;
         };
         /**
          * Settings
          * @description What the user has chosen for the whole workshop.
          */
         "Settings-Output": {
+            /**
+             * Humidity
+             * @default 0.5
+             */
+            humidity: number;
             /**
              * Kit
              * @default metric-spoons
@@ -2636,6 +3847,11 @@ export interface components {
              * @default metric
              */
             measures: string;
+            /**
+             * Temperature C
+             * @default 20
+             */
+            temperature_c: number;
         };
         /**
          * ShapeOut
@@ -2808,6 +4024,17 @@ export interface components {
             share: number;
         };
         /**
+         * SortPrep
+         * @description The preparations put into their usual order.
+         */
+        SortPrep: {
+            /**
+             * Do
+             * @constant
+             */
+            do: "sort prep";
+        };
+        /**
          * Spoken
          * @description An amount said in a measure system: `words` for people, the spoonfuls, and how far off it is.
          */
@@ -2937,22 +4164,125 @@ export interface components {
             usually_bare: string;
         };
         /**
+         * SwapRecipe
+         * @description Another mix for a layer, put on the way that is usual for it; coats and waits stay.
+         */
+        "SwapRecipe-Input": {
+            /**
+             * Do
+             * @constant
+             */
+            do: "swap";
+            /** Layer */
+            layer: string;
+            /** Recipe */
+            recipe: string;
+            /**
+             * Technique
+             * @default
+             */
+            technique?: string;
+        };
+        /**
+         * SwapRecipe
+         * @description Another mix for a layer, put on the way that is usual for it; coats and waits stay.
+         */
+        "SwapRecipe-Output": {
+            /**
+             * Do
+             * @constant
+             */
+            do: "swap";
+            /** Layer */
+            layer: string;
+            /** Recipe */
+            recipe: string;
+            /**
+             * Technique
+             * @default
+             */
+            technique: string;
+        };
+        /**
+         * Task
+         * @description One step. `wait_min` is how long to leave it after; None is unknown: read the label.
+         */
+        Task: {
+            /** Check */
+            check: string;
+            /** Hands On Min */
+            hands_on_min: number;
+            /** How */
+            how: string[];
+            /** Id */
+            id: string;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "prepare" | "mix" | "lay" | "part-dry" | "sand" | "clean" | "finish";
+            /** Layer */
+            layer: string;
+            /** Rescues */
+            rescues: string[];
+            /** Says */
+            says: string;
+            /** Take Care */
+            take_care: string[];
+            /** Wait Check */
+            wait_check: string;
+            /** Wait Min */
+            wait_min: number | null;
+            /** Zone */
+            zone: string;
+        };
+        /**
          * Technique
          * @description A way of putting a mix on.
          */
         "Technique-Input": {
+            /**
+             * Acts
+             * @description What it does beyond laying on.
+             * @default []
+             */
+            acts?: ("lifts" | "rubs in" | "drags" | "stands in peaks" | "levels" | "few strokes" | "resists" | "steers" | "tapes" | "stays in recesses" | "stays on peaks" | "patchy")[];
+            /**
+             * Direction
+             * @description Which way the strokes go, and in which order.
+             * @default
+             */
+            direction?: string;
+            /**
+             * Faults
+             * @default []
+             */
+            faults?: components["schemas"]["Fault"][];
             /** How */
             how: string;
             /** Name */
             name: string;
+            /**
+             * Needs Open Min
+             * @description How long the mix must stay open for it.
+             * @default 0
+             */
+            needs_open_min?: number;
             /** Pace M2 Per H */
             pace_m2_per_h: number;
+            part_dry?: components["schemas"]["PartDry"] | null;
             /**
              * Per Mm
              * @description True for textured and trowelled coats: the wet rate is for each mm of mean thickness.
              * @default false
              */
             per_mm?: boolean;
+            /**
+             * Plain
+             * @description An even coat, so that a label's spreading rate may stand in for the wet rate.
+             * @default false
+             */
+            plain?: boolean;
             /** Provenance */
             provenance: string;
             /**
@@ -2960,6 +4290,11 @@ export interface components {
              * @description True when the wet rate was taken on its own thirsty ground, so that nothing is added for thirst.
              */
             rate_includes_ground: boolean;
+            /**
+             * Right When
+             * @default
+             */
+            right_when?: string;
             /** Slug */
             slug: string;
             /**
@@ -2972,6 +4307,22 @@ export interface components {
              * @description Usual tools, the best first.
              */
             tools: string[];
+            /**
+             * Touched
+             * @description The share of the surface it usually touches.
+             * @default 1
+             */
+            touched?: number;
+            /**
+             * Touched Least
+             * @default 1
+             */
+            touched_least?: number;
+            /**
+             * Touched Most
+             * @default 1
+             */
+            touched_most?: number;
             /** Wet Rate Ml Per M2 */
             wet_rate_ml_per_m2: number;
         };
@@ -2980,18 +4331,48 @@ export interface components {
          * @description A way of putting a mix on.
          */
         "Technique-Output": {
+            /**
+             * Acts
+             * @description What it does beyond laying on.
+             * @default []
+             */
+            acts: ("lifts" | "rubs in" | "drags" | "stands in peaks" | "levels" | "few strokes" | "resists" | "steers" | "tapes" | "stays in recesses" | "stays on peaks" | "patchy")[];
+            /**
+             * Direction
+             * @description Which way the strokes go, and in which order.
+             * @default
+             */
+            direction: string;
+            /**
+             * Faults
+             * @default []
+             */
+            faults: components["schemas"]["Fault"][];
             /** How */
             how: string;
             /** Name */
             name: string;
+            /**
+             * Needs Open Min
+             * @description How long the mix must stay open for it.
+             * @default 0
+             */
+            needs_open_min: number;
             /** Pace M2 Per H */
             pace_m2_per_h: number;
+            part_dry: components["schemas"]["PartDry"] | null;
             /**
              * Per Mm
              * @description True for textured and trowelled coats: the wet rate is for each mm of mean thickness.
              * @default false
              */
             per_mm: boolean;
+            /**
+             * Plain
+             * @description An even coat, so that a label's spreading rate may stand in for the wet rate.
+             * @default false
+             */
+            plain: boolean;
             /** Provenance */
             provenance: string;
             /**
@@ -2999,6 +4380,11 @@ export interface components {
              * @description True when the wet rate was taken on its own thirsty ground, so that nothing is added for thirst.
              */
             rate_includes_ground: boolean;
+            /**
+             * Right When
+             * @default
+             */
+            right_when: string;
             /** Slug */
             slug: string;
             /**
@@ -3011,6 +4397,22 @@ export interface components {
              * @description Usual tools, the best first.
              */
             tools: string[];
+            /**
+             * Touched
+             * @description The share of the surface it usually touches.
+             * @default 1
+             */
+            touched: number;
+            /**
+             * Touched Least
+             * @default 1
+             */
+            touched_least: number;
+            /**
+             * Touched Most
+             * @default 1
+             */
+            touched_most: number;
             /** Wet Rate Ml Per M2 */
             wet_rate_ml_per_m2: number;
         };
@@ -3099,6 +4501,36 @@ export interface components {
             slug: string;
         };
         /**
+         * Totals
+         * @description The plan's mixes and materials, the most first.
+         */
+        Totals: {
+            /** Materials */
+            materials: components["schemas"]["MaterialTotal"][];
+            /** Mixes */
+            mixes: components["schemas"]["MixTotal"][];
+        };
+        /**
+         * Unfit
+         * @description A ground or a use the finish is not for, and the rule that says so.
+         */
+        Unfit: {
+            /**
+             * Ground
+             * @default
+             */
+            ground: string;
+            /** Rule */
+            rule: string;
+            /**
+             * Use
+             * @default
+             */
+            use: ("hands" | "water" | "heat" | "food" | "feet" | "children" | "weather") | "";
+            /** Why */
+            why: string;
+        };
+        /**
          * Use
          * @description What the piece must stand, and what lies under the new finish.
          */
@@ -3171,6 +4603,16 @@ export interface components {
             share: number;
         };
         /**
+         * WayOut
+         * @description A way out of a finding: what it does, in words, and the changes that do it.
+         */
+        WayOut: {
+            /** Changes */
+            changes: (components["schemas"]["InsertLayer-Output"] | components["schemas"]["SwapRecipe-Output"] | components["schemas"]["RemoveLayer"] | components["schemas"]["MoveLayer"] | components["schemas"]["SetLayer-Output"] | components["schemas"]["SetShare"] | components["schemas"]["AddPrep"] | components["schemas"]["DropPrep"] | components["schemas"]["SortPrep"])[];
+            /** Says */
+            says: string;
+        };
+        /**
          * Weighed
          * @description A component on the scale: need and what to weigh out, g. `error` is the relative change of its share.
          */
@@ -3226,11 +4668,22 @@ export interface components {
          */
         "Zone-Input": {
             /**
+             * Accepted
+             * @default []
+             */
+            accepted?: components["schemas"]["Acceptance-Input"][];
+            /**
              * Condition
              * @default sound
              * @enum {string}
              */
             condition?: "sound" | "worn" | "flaking";
+            /**
+             * Finish
+             * @description The finish of the library its stack began as; "" for none.
+             * @default
+             */
+            finish?: string;
             /** Ground */
             ground: string;
             /** Id */
@@ -3239,6 +4692,12 @@ export interface components {
             layers: components["schemas"]["Layer-Input"][];
             /** Name */
             name: string;
+            /**
+             * Prep
+             * @description What is done to the ground first, in order.
+             * @default []
+             */
+            prep?: string[];
             /**
              * Relief
              * @default flat
@@ -3259,11 +4718,22 @@ export interface components {
          */
         "Zone-Output": {
             /**
+             * Accepted
+             * @default []
+             */
+            accepted: components["schemas"]["Acceptance-Output"][];
+            /**
              * Condition
              * @default sound
              * @enum {string}
              */
             condition: "sound" | "worn" | "flaking";
+            /**
+             * Finish
+             * @description The finish of the library its stack began as; "" for none.
+             * @default
+             */
+            finish: string;
             /** Ground */
             ground: string;
             /** Id */
@@ -3272,6 +4742,12 @@ export interface components {
             layers: components["schemas"]["Layer-Output"][];
             /** Name */
             name: string;
+            /**
+             * Prep
+             * @description What is done to the ground first, in order.
+             * @default []
+             */
+            prep: string[];
             /**
              * Relief
              * @default flat
@@ -3287,17 +4763,112 @@ export interface components {
             surfaces: string[];
         };
         /**
+         * ZoneBody
+         * @description A zone of a job.
+         */
+        ZoneBody: components["schemas"]["Zone-Output"];
+        /**
+         * ZoneIn
+         * @description A job, and the zone (by id) that is meant.
+         */
+        ZoneIn: {
+            job: components["schemas"]["Job-Input"];
+            /** Zone */
+            zone: string;
+        };
+        /**
          * ZonePlan
          * @description A zone's area (None for a quick pot, or where its sizes cannot be used) and its layers.
          */
         ZonePlan: {
             area: components["schemas"]["Figure"] | null;
+            /**
+             * Findings
+             * @description What the checker found in the stack, accepted or not, the lowest boundary first.
+             */
+            findings: components["schemas"]["Finding"][];
             /** Layers */
             layers: components["schemas"]["LayerPlan"][];
             /** Name */
             name: string;
+            /** @description The stack in section, where all of it is known. */
+            section: components["schemas"]["Section"] | null;
             /** Zone */
             zone: string;
+        };
+        /**
+         * ZoneProcedure
+         * @description A zone's steps in order, its hands-on minutes and the hours from start to end.
+         */
+        ZoneProcedure: {
+            /** Elapsed H */
+            elapsed_h: number;
+            /** Hands On Min */
+            hands_on_min: number;
+            /** Name */
+            name: string;
+            /** Tasks */
+            tasks: components["schemas"]["Task"][];
+            /** Unknown Waits */
+            unknown_waits: number;
+            /** Zone */
+            zone: string;
+        };
+        /**
+         * Band
+         * @description Something on a surface that gets no coat: a glue face, a tenon, a hinge, a masked stripe; `count` like ones.
+         */
+        "lumso__core__job__Band-Output": {
+            /**
+             * Count
+             * @default 1
+             */
+            count: number;
+            length: components["schemas"]["Length"];
+            /** Name */
+            name: string;
+            /** Surface */
+            surface: string;
+            width: components["schemas"]["Length"];
+        };
+        /**
+         * Band
+         * @description A layer in section. `outline` is closed; `y` grows downwards from the top of the drawing.
+         *
+         *     `row` is the top of the layer's row, which is as tall for every layer; the film sits on the row's floor.
+         */
+        lumso__core__section__Band: {
+            /** Coats */
+            coats: number;
+            /**
+             * Dry Um
+             * @description Mean thickness of all its coats when dry, where it touches: an estimate.
+             */
+            dry_um: number;
+            /** Hatch */
+            hatch: string;
+            /** Hex */
+            hex: string;
+            /** Layer */
+            layer: string;
+            /** Name */
+            name: string;
+            /** Outline */
+            outline: components["schemas"]["Point"][];
+            /** Row */
+            row: number;
+            /**
+             * Sanded
+             * @description The grit it is sanded back with; 0 for none.
+             */
+            sanded: number;
+            /** Wait H */
+            wait_h: number | null;
+            /**
+             * Wait Height
+             * @description The gap above it that stands for the wait, out of the row's height.
+             */
+            wait_height: number;
         };
     };
     responses: never;
@@ -3384,6 +4955,171 @@ export interface operations {
                 };
                 content: {
                     "application/json": unknown;
+                };
+            };
+            /** @description Problem details */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    ask_api_finish_advice_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ZoneIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Advice"];
+                };
+            };
+            /** @description Problem details */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    change_zone_api_finish_change_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ChangesIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ZoneBody"];
+                };
+            };
+            /** @description Problem details */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    mend_zone_api_finish_mend_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ZoneIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Mended"];
+                };
+            };
+            /** @description Problem details */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    put_finish_api_finish_put_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["FinishIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Mended"];
+                };
+            };
+            /** @description Problem details */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    steps_api_finish_steps_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["JobBody-Input"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Procedure"];
                 };
             };
             /** @description Problem details */

@@ -1,0 +1,98 @@
+"""The finish: library, ways out, advisers and steps. Everything here computes and keeps nothing."""
+
+from collections.abc import Iterator
+
+from fastapi import APIRouter
+from pydantic import BaseModel, ConfigDict, RootModel
+
+from lumso.core.advice import Advice, Mend, Trial, advise, mended, trial, with_finish
+from lumso.core.changes import Change, apply
+from lumso.core.errors import InvalidValue
+from lumso.core.job import Job, Zone
+from lumso.core.procedure import Procedure, procedure
+from lumso.core.workshop import pick
+from lumso.store.ids import new_id
+
+from .bodies import JobBody
+from .context import Context, Here
+
+router = APIRouter(prefix="/finish", tags=["finish"])
+
+
+class ZoneIn(BaseModel):
+    """A job, and the zone (by id) that is meant."""
+
+    model_config = ConfigDict(extra="forbid")
+    job: Job
+    zone: str
+
+
+class FinishIn(ZoneIn):
+    """A finish of the library to put on the zone."""
+
+    finish: str
+
+
+class ChangesIn(ZoneIn):
+    """Changes to the zone, as a finding's way out gives them."""
+
+    changes: tuple[Change, ...]
+
+
+class Mended(BaseModel):
+    """The zone as it would be, and what was done to it and why."""
+
+    zone: Zone
+    mends: tuple[Mend, ...]
+
+
+class ZoneBody(RootModel[Zone]):
+    """A zone of a job."""
+
+
+def _ids() -> Iterator[str]:
+    return iter(new_id, "")
+
+
+def _zone(asked: ZoneIn, here: Context) -> tuple[Zone, Trial]:
+    index = next((i for i, z in enumerate(asked.job.zones) if z.id == asked.zone), None)
+    if index is None:
+        known = ", ".join(z.id for z in asked.job.zones)
+        raise InvalidValue(f"The job has no zone {asked.zone!r}.", value=asked.zone, allowed=known, field="zone")
+    return asked.job.zones[index], trial(asked.job, index, here.known_for(asked.job), here.conditions())
+
+
+@router.post("/put")
+def put_finish(asked: FinishIn, here: Here) -> Mended:
+    """The zone with a finish of the library on it, prepared, primed and sealed as its ground and its use ask."""
+    zone, bench = _zone(asked, here)
+    made, mends = with_finish(zone, pick("finish", here.catalogue.finishes, asked.finish), bench, _ids())
+    return Mended(zone=made, mends=mends)
+
+
+@router.post("/change")
+def change_zone(asked: ChangesIn, here: Here) -> ZoneBody:
+    """The zone with changes made to it: a way out taken."""
+    zone, bench = _zone(asked, here)
+    return ZoneBody(apply(zone, asked.changes, bench.catalogue, _ids()))
+
+
+@router.post("/mend")
+def mend_zone(asked: ZoneIn, here: Here) -> Mended:
+    """The zone with the first way out taken of everything worse than a note that has one."""
+    zone, bench = _zone(asked, here)
+    made, mends = mended(zone, bench, _ids(), seal=False)
+    return Mended(zone=made, mends=mends)
+
+
+@router.post("/advice")
+def ask(asked: ZoneIn, here: Here) -> Advice:
+    """What the advisers say: preparation, sealers, grits, sag, coats."""
+    zone, bench = _zone(asked, here)
+    return advise(zone, bench, _ids())
+
+
+@router.post("/steps")
+def steps(job: JobBody, here: Here) -> Procedure:
+    """The whole job as ordered steps, with the kit to lay out first."""
+    return procedure(job.root, here.plan(job.root), here.stacks(job.root), here.known_for(job.root))

@@ -1,0 +1,91 @@
+"""Advisers: they answer from the rules of the checker, by trying things out on a zone's stack."""
+
+from collections.abc import Iterator
+from dataclasses import dataclass, replace
+
+from ..checks.texture import SAG_FROM_MM, holds_mm, peak_mm
+from ..films import Abrasive
+from ..hiding import class_of, coats_to_cover, hiding_of, per_coat
+from ..job import Zone
+from ..value import Value
+from .bench import Mend, Trial, mended, trial, with_finish
+from .seal import SealerAdvice, seal_advice
+
+__all__ = ["Advice", "Mend", "Trial", "advise", "mended", "trial", "with_finish"]
+
+
+@dataclass(frozen=True)
+class SagAdvice(Value):
+    """A thick coat on this zone's faces: how high it stands and how high the mix can hold."""
+
+    layer: str
+    name: str
+    peak_mm: float
+    holds_mm: float
+    upright: bool
+    slides: bool
+
+
+@dataclass(frozen=True)
+class CoatsAdvice(Value):
+    """How many coats a colour needs over what is beneath it; None when a dozen are not enough. An estimate."""
+
+    layer: str
+    name: str
+    hex: str
+    over_hex: str
+    over: str
+    colour_class: str
+    scattering_per_coat: float
+    coats: int | None
+    planned: int
+
+
+@dataclass(frozen=True)
+class Advice(Value):
+    """What the advisers say of one zone."""
+
+    prep: tuple[Mend, ...]
+    """What the rules would have done to a bare ground before this stack, in order, each with its reason."""
+    sealers: tuple[SealerAdvice, ...]
+    grits: tuple[Abrasive, ...]
+    sag: tuple[SagAdvice, ...]
+    coats: tuple[CoatsAdvice, ...]
+
+
+_GROUND_RULES = {
+    "slick-unprimed", "slick-not-scuffed", "not-cleaned", "craters", "water-over-old-oil", "knots-bleed", "grain-rises",
+    "raw-wood-unsanded", "tannins-bleed", "metal-rusts", "soot-beneath", "lead-untested", "flaking-beneath",
+    "not-dusted", "primer-no-night", "blocker-no-night", "milk-paint-on-gloss",
+}  # fmt: skip
+
+
+def _prep(zone: Zone, bench: Trial, ids: Iterator[str]) -> tuple[Mend, ...]:
+    bare = replace(zone, prep=(), accepted=())
+    return tuple(m for m in mended(bare, bench, ids, seal=False)[1] if m.rule in _GROUND_RULES)
+
+
+def advise(zone: Zone, bench: Trial, ids: Iterator[str]) -> Advice:
+    """All advisers on one zone. Raises what looking its entries up raises."""
+    stack = bench.stack(zone)
+    sag = tuple(
+        SagAdvice(x.layer.id, x.recipe.name, peak_mm(x), holds_mm(x), stack.vertical,
+                  stack.vertical and peak_mm(x) > holds_mm(x))
+        for x in stack.laid
+        if x.wet_um / 1000 >= SAG_FROM_MM
+    )  # fmt: skip
+    coats = []
+    for i, x in enumerate(stack.laid):
+        if x.film.kind == "paint" and x.technique.plain:
+            over, name = (
+                (stack.laid[i - 1].hex, stack.laid[i - 1].recipe.name) if i else (stack.ground.hex, stack.ground.name)
+            )
+            needs = coats_to_cover(x.hex, over, hiding_of(x.pours))
+            scattering = per_coat(x.hex, hiding_of(x.pours))
+            coats.append(
+                CoatsAdvice(
+                    x.layer.id, x.recipe.name, x.hex, over, name, class_of(x.hex), scattering, needs, x.layer.coats
+                )
+            )
+    grits = tuple(bench.catalogue.abrasives.values())
+    return Advice(_prep(zone, bench, ids), seal_advice(zone, bench, ids), grits, sag, tuple(coats))

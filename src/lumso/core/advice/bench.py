@@ -1,0 +1,102 @@
+"""A zone to try things out on: what the checker would find if the zone were different."""
+
+from collections.abc import Iterator
+from dataclasses import dataclass, replace
+
+from ..areas import measure
+from ..changes import WayOut, apply
+from ..checks import check
+from ..findings import Finding
+from ..finishes import Finish, acceptances, layers_of
+from ..job import Job, Use, Zone
+from ..pieces import Surface
+from ..stack import Stack, lay
+from ..value import Value
+from ..workshop import Catalogue, Conditions, pick
+
+HELPFUL = {"grain-rises", "raw-wood-unsanded", "not-dusted"}
+"""Notes that are worth acting on before anybody asks."""
+SEALS = {"unsealed-hands", "texture-bare", "binder-thinned"}
+"""Notes that ask for a sealer: acted on for a finish that is sealed as its use asks."""
+TRIES = 24
+
+
+@dataclass(frozen=True)
+class Mend(Value):
+    """A way out that was taken: the rule, what it says and why, and what was done."""
+
+    rule: str
+    says: str
+    reason: str
+    did: str
+
+
+@dataclass(frozen=True)
+class Trial:
+    """A job's zone with all that is needed to check it as it is, or as it might be."""
+
+    use: Use
+    surfaces: tuple[Surface, ...]
+    catalogue: Catalogue
+    conditions: Conditions
+
+    def stack(self, zone: Zone) -> Stack:
+        """The zone as the checker reads it. Raises UnknownEntry, InvalidValue or ImpossibleRecipe."""
+        ground = pick("ground", self.catalogue.grounds, zone.ground)
+        laid = tuple(lay(layer, self.catalogue) for layer in zone.layers)
+        return Stack(zone, ground, self.use, self.surfaces, self.conditions, laid, self.catalogue)
+
+    def findings(self, zone: Zone) -> tuple[Finding, ...]:
+        """What the checker finds in it."""
+        return check(self.stack(zone), "")
+
+
+def trial(job: Job, index: int, catalogue: Catalogue, conditions: Conditions) -> Trial:
+    """A trial of one of a job's zones; `catalogue` already holds the job's and the workshop's entries."""
+    zone = job.zones[index]
+    surfaces = measure(job, []).surfaces
+    mine = tuple(surfaces[s] for s in zone.surfaces if s in surfaces)
+    return Trial(job.use, mine, catalogue, conditions)
+
+
+def _next_way(
+    findings: tuple[Finding, ...], tried: set[tuple[str, str, str]], notes: set[str]
+) -> tuple[Finding, WayOut] | None:
+    for finding in findings:
+        wanted = finding.grade != "know this" or finding.rule in notes
+        if finding.accepted is not None or not wanted:
+            continue
+        for one in finding.ways:
+            if (finding.rule, finding.above, one.says) not in tried:
+                return finding, one
+    return None
+
+
+def mended(zone: Zone, bench: Trial, ids: Iterator[str], seal: bool = True) -> tuple[Zone, tuple[Mend, ...]]:
+    """The zone with the first way out taken of each open finding worse than a note, lowest boundary first.
+
+    With `seal`, notes that ask for a sealer are acted on too. What has no way out stays.
+    """
+    tried: set[tuple[str, str, str]] = set()
+    done = []
+    notes = HELPFUL | (SEALS if seal else set())
+    for _ in range(TRIES):
+        found = _next_way(bench.findings(zone), tried, notes)
+        if found is None:
+            break
+        finding, one = found
+        tried.add((finding.rule, finding.above, one.says))
+        zone = apply(zone, one.changes, bench.catalogue, ids)
+        done.append(Mend(finding.rule, finding.says, finding.reason, one.says))
+    return zone, tuple(done)
+
+
+def with_finish(zone: Zone, finish: Finish, bench: Trial, ids: Iterator[str]) -> tuple[Zone, tuple[Mend, ...]]:
+    """The zone with a finish of the library on it, prepared, primed and sealed as its ground and use ask.
+
+    Its old layers and preparations go; what the finish means on purpose is accepted with its reason.
+    """
+    ground = pick("ground", bench.catalogue.grounds, zone.ground)
+    layers = layers_of(finish, ground.surface, bench.catalogue, ids)
+    bare = replace(zone, layers=layers, prep=(), finish=finish.slug, accepted=acceptances(finish, layers))
+    return mended(bare, bench, ids, finish.sealed == "by use")

@@ -1,0 +1,365 @@
+"""Rules about the ground: what is beneath the first coat, and what was done to it."""
+
+from collections.abc import Iterator
+
+from ..changes import AddPrep, DropPrep, InsertLayer, SetLayer, SwapRecipe
+from ..hiding import lightness
+from ..stack import NIGHT_H, Laid, Stack
+from .rule import Hit, rule, way
+
+
+def _first_id(stack: Stack) -> str:
+    return stack.laid[0].layer.id
+
+
+def _covers(one: Laid) -> bool:
+    """Whether a layer hides what is beneath, so that a stain in it would be a fault."""
+    return one.film.kind in {"paint", "texture"} and one.water < 0.5
+
+
+def _primer(stack: Stack) -> InsertLayer:
+    return InsertLayer("insert", _first_id(stack), "bonding-primer-plain", wait_h=12)
+
+
+def _shellac(stack: Stack) -> InsertLayer:
+    return InsertLayer("insert", _first_id(stack), "dewaxed-shellac-plain", wait_h=12)
+
+
+@rule(
+    "slick-unprimed",
+    "will fail",
+    "likely",
+    "On gloss, laminate and glass nothing soaks in: a coat without a bonding primer peels with the first knock.",
+)
+def slick_unprimed(stack: Stack) -> Iterator[Hit]:
+    if not stack.laid or stack.ground.surface != "slick" or "rusts" in stack.ground.traits:
+        return
+    first = stack.laid[0]
+    if first.film.grips or first.film.slug == "milk-paint":
+        return
+    says = f"{first.recipe.name} straight on {stack.ground.name}: it will not hold."
+    yield Hit(0, says, (way("Put a bonding primer beneath, and leave it a night", _primer(stack)),))
+
+
+@rule(
+    "milk-paint-on-gloss",
+    "risky",
+    "likely",
+    "Milk paint on a closed ground chips as it pleases, in large pieces or not at all. Wanted? Leave it, and make a "
+    "test board first. Not wanted? Bonding additive in the first coat, or a primer.",
+)
+def milk_paint_on_gloss(stack: Stack) -> Iterator[Hit]:
+    if not stack.laid or stack.ground.surface not in {"slick", "sealed"}:
+        return
+    if (first := stack.laid[0]).film.slug != "milk-paint":
+        return
+    yield Hit(
+        0,
+        f"{first.recipe.name} on {stack.ground.name} will chip as it pleases.",
+        (
+            way("Bonding additive in this coat", SwapRecipe("swap", first.layer.id, "milk-paint-bonding")),
+            way("A bonding primer beneath, left a night", _primer(stack)),
+        ),
+    )
+
+
+@rule(
+    "slick-not-scuffed",
+    "risky",
+    "likely",
+    "A shine is a surface without a key: even a bonding primer holds better on one that was dulled all over.",
+)
+def slick_not_scuffed(stack: Stack) -> Iterator[Hit]:
+    if not stack.laid or stack.ground.surface != "slick" or stack.has("scuffed", "rust-removed"):
+        return
+    yield Hit(
+        0,
+        f"{stack.ground.name.capitalize()} has not been scuffed.",
+        (way("Scuff it dull all over first", AddPrep("prep", "scuffed")),),
+    )
+
+
+@rule(
+    "not-cleaned",
+    "risky",
+    "likely",
+    "Hands, kitchens and polish leave grease that sanding only rubs in: clean and rinse before any sanding.",
+)
+def not_cleaned(stack: Stack) -> Iterator[Hit]:
+    used = stack.ground.surface in {"slick", "sealed"} or stack.grounded("old coating")
+    if stack.laid and used and not stack.has("degreased"):
+        yield Hit(
+            0,
+            f"{stack.ground.name.capitalize()} has not been degreased.",
+            (way("Clean, degrease and rinse first", AddPrep("prep", "degreased")),),
+        )
+
+
+@rule(
+    "craters",
+    "will fail",
+    "likely",
+    "Wax and silicone polish push water-borne coats away: they draw back into craters, coat after coat. Take the "
+    "wax off before any sanding.",
+)
+def craters(stack: Stack) -> Iterator[Hit]:
+    if stack.laid and stack.grounded("waxed") and not stack.has("wax-stripped") and stack.laid[0].watery:
+        yield Hit(
+            0,
+            "Old wax or polish beneath: the coat will crawl into craters.",
+            (way("Take the old wax off first", AddPrep("prep", "wax-stripped"), AddPrep("prep", "degreased")),),
+        )
+
+
+@rule(
+    "water-over-old-oil",
+    "risky",
+    "likely",
+    "Water-borne coats hold on oil-bound ones only when these are cured and abraded, or with dewaxed shellac between.",
+)
+def water_over_old_oil(stack: Stack) -> Iterator[Hit]:
+    if not stack.laid or not stack.grounded("oil-bound") or stack.has("scuffed"):
+        return
+    first = stack.laid[0]
+    if first.watery and "oil" not in first.film.stops:
+        ways = (
+            way("Scuff it dull all over first", AddPrep("prep", "scuffed")),
+            way("Dewaxed shellac between", _shellac(stack)),
+        )
+        yield Hit(0, f"{first.recipe.name} on old oil-bound paint that was not abraded.", ways)
+
+
+@rule(
+    "knots-bleed",
+    "risky",
+    "likely",
+    "Pine knots bleed resin for years, through any water-borne paint. Knotting or shellac first; or choose a colour "
+    "that forgives it, which is a school of its own.",
+)
+def knots_bleed(stack: Stack) -> Iterator[Hit]:
+    if not stack.laid or not stack.grounded("knots") or any("knots" in x.film.stops for x in stack.laid):
+        return
+    says = "Knots in the pine will bleed yellow through it."
+    covered = any(_covers(x) for x in stack.laid)
+    yield Hit(
+        0, says, (way("Dewaxed shellac over the knots first", _shellac(stack)),), None if covered else "know this"
+    )
+
+
+@rule(
+    "pine-blotches",
+    "know this",
+    "likely",
+    "Raw pine drinks unevenly: a rubbed-in wash comes out blotchy. A thin washcoat evens it, or accept it.",
+)
+def pine_blotches(stack: Stack) -> Iterator[Hit]:
+    if stack.laid and stack.grounded("blotches") and stack.laid[0].film.kind == "wash":
+        yield Hit(0, "Raw pine takes a wash in blotches: try it on an offcut.")
+
+
+@rule(
+    "grain-rises",
+    "know this",
+    "certain",
+    "Water makes the fibres of raw wood stand up. Damp it, let it dry, cut them off with P220: then they stay down.",
+)
+def grain_rises(stack: Stack) -> Iterator[Hit]:
+    wet = stack.laid and stack.laid[0].watery and stack.ground.surface == "raw wood"
+    if wet and not stack.has("grain-raised"):
+        yield Hit(
+            0,
+            "The first wet coat will raise the grain.",
+            (way("Raise the grain first", AddPrep("prep", "grain-raised")),),
+        )
+
+
+@rule(
+    "raw-wood-unsanded",
+    "know this",
+    "likely",
+    "Saw marks and mill glaze show through thin coats; through the grits once is the whole cure.",
+)
+def raw_wood_unsanded(stack: Stack) -> Iterator[Hit]:
+    if stack.laid and stack.ground.surface == "raw wood" and not stack.has("sanded-150", "sanded-180", "sanded-240"):
+        yield Hit(0, "Raw wood that has not been sanded.", (way("Sand it to P180", AddPrep("prep", "sanded-180")),))
+
+
+@rule(
+    "sanded-too-fine",
+    "risky",
+    "likely",
+    "A wash takes best on P150–180: on wood polished finer it stays on top and wipes off.",
+)
+def sanded_too_fine(stack: Stack) -> Iterator[Hit]:
+    if stack.laid and stack.has("sanded-240") and (stack.laid[0].acts("rubs in") or stack.laid[0].film.kind == "wash"):
+        swap = way("Stop at P180", DropPrep("drop prep", "sanded-240"), AddPrep("prep", "sanded-180"))
+        yield Hit(0, "Sanded too fine for a wash to go in.", (swap,))
+
+
+@rule(
+    "needs-open-grain",
+    "risky",
+    "certain",
+    "Liming and pickling live in the pores of open-grained wood. Close-grained wood has none to fill: it only turns "
+    "milky.",
+)
+def needs_open_grain(stack: Stack) -> Iterator[Hit]:
+    for i, one in stack.each():
+        if one.layer.technique in {"limed", "pickled"} and not stack.grounded("open grain"):
+            swap = SwapRecipe("swap", one.layer.id, "paint-wash-raw-wood")
+            yield Hit(
+                i,
+                f"“{one.technique.name}” wants open grain; {stack.ground.name} has none.",
+                (way("A rubbed-in wash instead", swap),),
+            )
+
+
+@rule(
+    "tannins-bleed",
+    "risky",
+    "likely",
+    "Oak and other tannin woods bleed brown into pale water-borne paint, at once or after weeks. A blocker, a night, "
+    "look again; or choose a colour that forgives it.",
+)
+def tannins_bleed(stack: Stack) -> Iterator[Hit]:
+    if not stack.laid or not stack.grounded("tannins"):
+        return
+    for i, one in stack.each():
+        if _covers(one) and one.watery and lightness(one.hex) > 60 and not stack.stopped_under(i, "tannins"):
+            block = InsertLayer("insert", _first_id(stack), "stain-blocker-plain", wait_h=12)
+            ways = (way("A stain blocker first, left a night", block), way("Dewaxed shellac first", _shellac(stack)))
+            yield Hit(
+                0, f"{stack.ground.name.capitalize()} will bleed brown into the pale {one.recipe.name.lower()}.", ways
+            )
+            return
+
+
+@rule(
+    "alkali-darkens",
+    "know this",
+    "likely",
+    "Milk paint and lime are alkaline and darken tannin woods. Wanted, it is part of the look; unwanted, shellac "
+    "first.",
+)
+def alkali_darkens(stack: Stack) -> Iterator[Hit]:
+    if stack.laid and stack.grounded("tannins") and stack.laid[0].film.alkaline:
+        yield Hit(
+            0,
+            f"{stack.laid[0].recipe.name} will darken {stack.ground.name}.",
+            (way("Dewaxed shellac first", _shellac(stack)),),
+        )
+
+
+@rule(
+    "metal-rusts",
+    "will fail",
+    "certain",
+    "Water-borne coats rust bare steel while they dry: brown spots through the first coat. Rust off, then a "
+    "rust-blocking primer.",
+)
+def metal_rusts(stack: Stack) -> Iterator[Hit]:
+    if not stack.laid or not stack.grounded("rusts") or "rust" in stack.laid[0].film.stops:
+        return
+    prime = InsertLayer("insert", _first_id(stack), "metal-primer-plain", wait_h=12)
+    yield Hit(
+        0,
+        f"{stack.laid[0].recipe.name} straight on bare metal.",
+        (way("Rust off, and a rust-blocking primer", AddPrep("prep", "rust-removed"), prime),),
+    )
+
+
+@rule(
+    "soot-beneath",
+    "risky",
+    "certain",
+    "Soot and its salts stain through water-borne paint and let it peel: wash, rinse, let it dry.",
+)
+def soot_beneath(stack: Stack) -> Iterator[Hit]:
+    if stack.laid and stack.grounded("soot") and not stack.has("soot-washed"):
+        yield Hit(
+            0,
+            f"Soot on {stack.ground.name} has not been washed off.",
+            (way("Wash the soot off and rinse", AddPrep("prep", "soot-washed")),),
+        )
+
+
+@rule(
+    "lead-untested",
+    "risky",
+    "certain",
+    "No date clears old paint, untested is suspect: test before any sanding, scraping or heat. Children and pregnant "
+    "people away; local rules, and licensed help where they ask for it.",
+    "rule of the trade; local rules come first",
+)
+def lead_untested(stack: Stack) -> Iterator[Hit]:
+    if stack.use.old_finish == "none" or stack.has("lead-tested"):
+        return
+    known = stack.catalogue.preparations
+    rubs = any(p in known and known[p].abrades for p in stack.zone.prep)
+    if rubs or any(x.layer.sand_after for x in stack.laid[:2]):
+        yield Hit(
+            0,
+            f"An old finish {stack.use.old_finish} will be sanded and has not been tested for lead.",
+            (way("Test for lead first", AddPrep("prep", "lead-tested")),),
+        )
+
+
+@rule(
+    "flaking-beneath",
+    "will fail",
+    "certain",
+    "What flakes takes the new coats with it: scrape to a sound edge once the lead question is answered.",
+)
+def flaking_beneath(stack: Stack) -> Iterator[Hit]:
+    if stack.laid and stack.zone.condition == "flaking" and not stack.has("loose-scraped"):
+        scrape = way(
+            "Test for lead, then scrape to a sound edge",
+            AddPrep("prep", "lead-tested"),
+            AddPrep("prep", "loose-scraped"),
+        )
+        yield Hit(0, f"{stack.zone.name} is flaking beneath the first coat.", (scrape,))
+
+
+@rule(
+    "thirsty-plaster",
+    "know this",
+    "likely",
+    "Bare plaster and brick pull the water out of a coat before it can be worked: damp them, or give a thin first "
+    "coat.",
+)
+def thirsty_plaster(stack: Stack) -> Iterator[Hit]:
+    if not stack.laid or stack.ground.surface not in {"plaster", "brick"}:
+        return
+    first = stack.laid[0]
+    if first.technique.needs_open_min and not first.technique.rate_includes_ground:
+        yield Hit(
+            0,
+            f"{stack.ground.name.capitalize()} shortens the time to work {first.recipe.name.lower()}.",
+            (way("A thinned coat first", InsertLayer("insert", first.layer.id, "thinned-paint", wait_h=12)),),
+        )
+
+
+@rule(
+    "blocker-no-night",
+    "risky",
+    "likely",
+    "A blocker shows only after a night whether it has stopped the stain: look again before going on.",
+)
+def blocker_no_night(stack: Stack) -> Iterator[Hit]:
+    for i, lower, _ in stack.pairs():
+        if lower.film.slug == "stain-blocker" and stack.waits_h(i - 1) < NIGHT_H:
+            night = SetLayer("set", lower.layer.id, wait_h=12)
+            yield Hit(i, "The stain blocker has not had its night.", (way("Leave it a night", night),))
+
+
+@rule(
+    "primer-no-night",
+    "risky",
+    "likely",
+    "On a slick ground a bonding primer reaches its hold overnight, not after its two hours.",
+)
+def primer_no_night(stack: Stack) -> Iterator[Hit]:
+    primed = len(stack.laid) > 1 and stack.ground.surface == "slick" and stack.laid[0].film.kind == "primer"
+    if primed and stack.waits_h(0) < NIGHT_H:
+        night = SetLayer("set", stack.laid[0].layer.id, wait_h=12)
+        yield Hit(1, f"The primer on {stack.ground.name} has not had its night.", (way("Leave it a night", night),))

@@ -1,0 +1,90 @@
+"""Rules about colour: what a film does to it."""
+
+from collections.abc import Iterator
+
+from ..changes import InsertLayer, SetLayer, SwapRecipe
+from ..hiding import coats_to_cover, hiding_of, lightness
+from ..stack import Laid, Stack
+from .rule import Hit, rule, way
+
+PALE, DARK = 75.0, 35.0
+
+
+def _painted(stack: Stack, index: int) -> Laid | None:
+    """The last layer beneath that gives the colour."""
+    return next((x for x in reversed(stack.laid[:index]) if x.film.kind in {"paint", "wash", "glaze", "texture"}), None)
+
+
+@rule(
+    "amber-over-pale",
+    "risky",
+    "likely",
+    "Amber films yellow pale work, and go on yellowing: a water-clear coat keeps it.",
+)
+def amber_over_pale(stack: Stack) -> Iterator[Hit]:
+    for i, one in stack.each():
+        under = _painted(stack, i)
+        if one.film.ambers and one.film.kind in {"clear", "oil", "blocker"} and under and lightness(under.hex) > PALE:
+            over = any(x.film.kind in {"paint", "texture"} for x in stack.laid[i + 1 :])
+            if not over:
+                yield Hit(
+                    i,
+                    f"{one.recipe.name} yellows the pale {under.recipe.name.lower()}.",
+                    (way("Water-clear coat instead", SwapRecipe("swap", one.layer.id, "clear-coat-plain")),),
+                )
+
+
+@rule(
+    "matt-over-dark",
+    "risky",
+    "likely",
+    "Matting agents cloud dark colours: satin for the body, matt in the last coat only.",
+)
+def matt_over_dark(stack: Stack) -> Iterator[Hit]:
+    for i, one in stack.each():
+        under = _painted(stack, i)
+        if one.film.matting and one.layer.coats > 1 and under and lightness(under.hex) < DARK:
+            first = InsertLayer("insert", one.layer.id, "clear-coat-plain")
+            yield Hit(
+                i,
+                f"{one.layer.coats} coats of matt over a dark colour turn it grey.",
+                (way("Satin beneath, one coat of matt", SetLayer("set", one.layer.id, coats=1), first),),
+            )
+
+
+@rule(
+    "sealer-deepens",
+    "know this",
+    "certain",
+    "Paint dries lighter and sealing deepens it again: judge on a sealed test board, and sand less than looks right.",
+)
+def sealer_deepens(stack: Stack) -> Iterator[Hit]:
+    for i, one in stack.each():
+        back = any(x.layer.sand_after and x.layer.sand_after.purpose in {"bite", "reveal"} for x in stack.laid[:i])
+        if one.film.kind in {"clear", "wax", "oil"} and back:
+            yield Hit(i, f"{one.recipe.name} will deepen what was sanded back: sand less than looks right.")
+            return
+
+
+@rule(
+    "too-few-coats",
+    "know this",
+    "a guess",
+    "By its hiding power this colour does not cover what is beneath in so many coats; reds and some whites need more.",
+    "estimate from the class of the colour; make a test board",
+)
+def too_few_coats(stack: Stack) -> Iterator[Hit]:
+    for i, one in stack.each():
+        full = one.film.kind == "paint" and one.water < 0.3 and one.technique.plain and one.layer.touched > 0.95
+        if not full or (one.film.slug == "milk-paint" and one.layer.sand_after):
+            continue
+        beneath = stack.laid[i - 1].hex if i else stack.ground.hex
+        needs = coats_to_cover(one.hex, beneath, hiding_of(one.pours))
+        if needs is not None and needs > one.layer.coats and needs <= 6:
+            more = SetLayer("set", one.layer.id, coats=needs)
+            yield Hit(
+                i,
+                f"{one.recipe.name}: about {needs} coats to cover what is beneath (an estimate), not "
+                f"{one.layer.coats}.",
+                (way(f"{needs} coats", more),),
+            )

@@ -1,0 +1,104 @@
+"""Rules about order: preparation, tape, closing parts."""
+
+from collections.abc import Iterator
+
+from ..changes import AddPrep, InsertLayer, SetLayer, SortPrep
+from ..films import Sanding
+from ..stack import Stack
+from .rule import Hit, hours, rule, way
+
+
+@rule(
+    "prep-out-of-order",
+    "risky",
+    "certain",
+    "Grease before sanding is rubbed in, filler after sanding stands proud, holes drilled after paint chip it.",
+)
+def prep_out_of_order(stack: Stack) -> Iterator[Hit]:
+    known = stack.catalogue.preparations
+    for first, second in zip(stack.zone.prep, stack.zone.prep[1:], strict=False):
+        if first in known and second in known and known[first].order > known[second].order:
+            yield Hit(
+                0,
+                f"“{known[second].name}” comes before “{known[first].name}”, not after.",
+                (way("Put the preparation in order", SortPrep("sort prep")),),
+            )
+            return
+
+
+@rule(
+    "not-dusted",
+    "know this",
+    "certain",
+    "Sanding dust under a coat is grit for good: dust off as the last thing before paint.",
+)
+def not_dusted(stack: Stack) -> Iterator[Hit]:
+    known = stack.catalogue.preparations
+    if stack.laid and any(p in known and known[p].abrades for p in stack.zone.prep) and not stack.has("dusted"):
+        yield Hit(0, "Sanded and not dusted off.", (way("Dust off last", AddPrep("prep", "dusted")),))
+
+
+@rule(
+    "tape-lifts",
+    "risky",
+    "likely",
+    "Tape over a fresh decorative coat lifts it: leave that coat a day, low tack, and pull at once.",
+)
+def tape_lifts(stack: Stack) -> Iterator[Hit]:
+    for i, lower, upper in stack.pairs():
+        if (
+            upper.acts("tapes")
+            and lower.film.kind in {"glaze", "wash", "paint", "texture"}
+            and stack.waits_h(i - 1) < 24
+        ):
+            add = SetLayer("set", lower.layer.id, wait_h=24)
+            says = f"Tape on {lower.recipe.name.lower()} after {hours(stack.waits_h(i - 1))}."
+            yield Hit(i, says, (way("Leave it a day", add),))
+
+
+@rule(
+    "closing-parts-stick",
+    "know this",
+    "certain",
+    "Doors, drawers and shelves stick together before a coat has cured: leave them apart, or slips of baking paper "
+    "between.",
+)
+def closing_parts_stick(stack: Stack) -> Iterator[Hit]:
+    shut = [s.name.lower() for s in stack.surfaces if any(w in s.slug for w in ("door", "drawer", "shel", "lid"))]
+    if stack.laid and shut:
+        index = len(stack.laid) - 1
+        cured = stack.minutes(index, "cured")
+        when = hours(cured / 60) if cured else "the label's time"
+        yield Hit(len(stack.laid), f"Leave {', '.join(shut)} apart until cured: about {when}.")
+
+
+@rule(
+    "primer-last",
+    "will fail",
+    "certain",
+    "A primer or blocker is something for paint to hold on to, not something to be looked at or washed.",
+)
+def primer_last(stack: Stack) -> Iterator[Hit]:
+    if stack.laid and (stack.laid[-1].film.kind == "primer" or stack.laid[-1].film.slug == "stain-blocker"):
+        yield Hit(
+            len(stack.laid),
+            f"{stack.laid[-1].recipe.name} is the last coat.",
+            (way("Paint over it", InsertLayer("insert", "", "paint-plain")),),
+        )
+
+
+@rule(
+    "sealer-in-the-middle",
+    "know this",
+    "likely",
+    "Paint over a clear coat holds on a film, not in the paint beneath: scuff it first.",
+)
+def sealer_in_the_middle(stack: Stack) -> Iterator[Hit]:
+    for i, lower, upper in stack.pairs():
+        if lower.film.kind == "clear" and upper.film.kind in {"paint", "texture"} and lower.layer.sand_after is None:
+            key = SetLayer("set", lower.layer.id, sand=Sanding(320, "between clear coats"))
+            yield Hit(
+                i,
+                f"{upper.recipe.name} over {lower.recipe.name.lower()} that was not scuffed.",
+                (way("P320 first", key),),
+            )

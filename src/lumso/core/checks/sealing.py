@@ -1,0 +1,231 @@
+"""Rules about the last film: what the use asks of it, and whether it stands that."""
+
+from collections.abc import Iterator
+
+from ..changes import InsertLayer, SwapRecipe, WayOut
+from ..films import UseWord
+from ..stack import Laid, Stack
+from .rule import Hit, rule, way
+
+SEALERS = {"clear", "wax", "oil"}
+WORDS: dict[UseWord, str] = {
+    "hands": "being handled",
+    "water": "water and wet cups",
+    "heat": "heat",
+    "food": "food",
+    "feet": "feet",
+    "children": "children’s use",
+    "weather": "weather",
+}
+BEST: dict[str, str] = {
+    "water": "hard-clear-coat-plain",
+    "heat": "hard-clear-coat-plain",
+    "feet": "hard-clear-coat-plain",
+    "weather": "exterior-clear-coat-plain",
+    "hands": "clear-coat-plain",
+    "children": "clear-coat-plain",
+    "an unknown buyer": "clear-coat-plain",
+}
+
+
+def sealer_for(stack: Stack) -> str:
+    """The sealer recipe the use asks for: weather before feet, water and heat, these before hands."""
+    order = ("weather", "feet", "water", "heat", "children", "an unknown buyer", "hands")
+    asked = next((u for u in order if u in stack.use.touched_by), "hands")
+    return BEST[asked]
+
+
+def protected(stack: Stack, word: UseWord) -> str:
+    """The best any film from the last closing one upwards does about a use."""
+    order = ("no", "a little", "yes")
+    whole = [x for x in stack.laid if x.layer.touched >= 0.9]
+    if not whole:
+        return "no"
+    covering: list[Laid] = []
+    for one in reversed(whole):
+        covering.append(one)
+        if one.closes and one.film.kind != "wax":
+            break
+    return max((x.film.stands.get(word, "no") for x in covering), key=order.index)
+
+
+def _ways(stack: Stack, recipe: str) -> tuple[WayOut, ...]:
+    top = stack.laid[-1]
+    rough = any(x.acts("stands in peaks") for x in stack.laid)
+    technique = "clear-on-texture" if rough else ""
+    name = stack.catalogue.recipes[recipe].name.removesuffix(", as bought").lower()
+    if top.film.kind in SEALERS and not top.acts("stays in recesses", "resists"):
+        return (
+            way(
+                f"{name.capitalize()} instead of {top.recipe.name.lower()}",
+                SwapRecipe("swap", top.layer.id, recipe, technique),
+            ),
+        )
+    return (way(f"Seal it with {name}", InsertLayer("insert", "", recipe, technique)),)
+
+
+def _use(stack: Stack, word: UseWord, recipe: str) -> Iterator[Hit]:
+    if not stack.laid or word not in stack.use.touched_by:
+        return
+    stands = protected(stack, word)
+    top = stack.laid[-1]
+    ways = _ways(stack, recipe)
+    if stands == "no":
+        yield Hit(len(stack.laid), f"{top.recipe.name} is last, and does not stand {WORDS[word]}.", ways)
+    elif stands == "a little" and stack.catalogue.recipes[recipe].film != top.film.slug:
+        yield Hit(len(stack.laid), f"{top.recipe.name} stands {WORDS[word]} only a little.", ways, "know this")
+
+
+@rule(
+    "weather",
+    "will fail",
+    "certain",
+    "Indoor coats outdoors go milky and peel; unsealed paint washes off. A porch is outdoors.",
+)
+def weather(stack: Stack) -> Iterator[Hit]:
+    yield from _use(stack, "weather", "exterior-clear-coat-plain")
+
+
+@rule(
+    "feet",
+    "will fail",
+    "certain",
+    "Floors and steps wear through anything but a floor coat, and some coats are slippery: check slip and wear on its "
+    "label.",
+)
+def feet(stack: Stack) -> Iterator[Hit]:
+    yield from _use(stack, "feet", "hard-clear-coat-plain")
+
+
+@rule(
+    "wet-cups",
+    "risky",
+    "certain",
+    "Bedside and dining tops, counters and kitchen walls meet water: unsealed paint marks at the first glass.",
+)
+def wet_cups(stack: Stack) -> Iterator[Hit]:
+    yield from _use(stack, "water", "hard-clear-coat-plain")
+
+
+@rule(
+    "heat",
+    "know this",
+    "likely",
+    "Nothing here is rated for heat: no candle, no hearth in use, no radiator; trivets under cups.",
+)
+def heat(stack: Stack) -> Iterator[Hit]:
+    if stack.laid and "heat" in stack.use.touched_by:
+        yield Hit(len(stack.laid), "None of these coats is rated for heat: trivets, and only disused hearths.")
+
+
+@rule(
+    "food",
+    "risky",
+    "certain",
+    "Coatings are not food-safe by default, cured or not: keep food off it, or use only what is certified for it.",
+)
+def food(stack: Stack) -> Iterator[Hit]:
+    if stack.laid and "food" in stack.use.touched_by:
+        yield Hit(len(stack.laid), "Food would touch a coating that is not food-safe.")
+
+
+@rule("children", "risky", "likely", "“Low odour” is not toy-safe: cured and certified, or not at all.")
+def children(stack: Stack) -> Iterator[Hit]:
+    if not stack.laid or "children" not in stack.use.touched_by:
+        return
+    if protected(stack, "children") == "no":
+        yield from _use(stack, "children", "clear-coat-plain")
+    else:
+        yield Hit(len(stack.laid), "For children: only a coat certified for it, fully cured.", (), "know this")
+
+
+@rule(
+    "unsealed-hands",
+    "know this",
+    "likely",
+    "Bare matt paint takes up the grease of hands and marks when rubbed. Sealed or left bare are two schools.",
+)
+def unsealed_hands(stack: Stack) -> Iterator[Hit]:
+    for hit in _use(stack, "hands", sealer_for(stack)):
+        yield Hit(
+            hit.above, hit.says, hit.ways, "know this" if hit.grade else "risky" if _dusts(stack) else "know this"
+        )
+
+
+def _dusts(stack: Stack) -> bool:
+    return stack.laid[-1].film.stands.get("hands") == "no"
+
+
+@rule(
+    "unknown-buyer",
+    "risky",
+    "likely",
+    "Nobody knows what an unknown buyer will put on it: a piece for sale wants a coat that can be wiped.",
+)
+def unknown_buyer(stack: Stack) -> Iterator[Hit]:
+    if stack.laid and "an unknown buyer" in stack.use.touched_by and protected(stack, "hands") != "yes":
+        yield Hit(
+            len(stack.laid),
+            "For sale to somebody unknown, with nothing wipeable on it.",
+            _ways(stack, "clear-coat-plain"),
+        )
+
+
+@rule(
+    "gilding-bare-outdoors",
+    "will fail",
+    "certain",
+    "Unsealed leaf outdoors is gone in a season: metal leaf tarnishes, all leaf wears.",
+)
+def gilding_bare_outdoors(stack: Stack) -> Iterator[Hit]:
+    if "weather" not in stack.use.touched_by:
+        return
+    for i, one in stack.each():
+        if one.film.kind == "leaf" and not any(x.film.stands.get("weather") == "yes" for x in stack.laid[i + 1 :]):
+            seal = InsertLayer("insert", "", "exterior-clear-coat-plain")
+            yield Hit(i, "Gilding left bare outdoors.", (way("Seal it with exterior clear coat", seal),))
+
+
+@rule(
+    "salt-outdoors",
+    "will fail",
+    "certain",
+    "Salt and soda stay water-soluble inside the film: rain takes them out, and they eat metal. Sand instead, or "
+    "keep it indoors.",
+)
+def salt_outdoors(stack: Stack) -> Iterator[Hit]:
+    wet = "weather" in stack.use.touched_by
+    for i, one in stack.each():
+        if one.film.dissolves_in_water and (wet or stack.grounded("rusts")):
+            where = "outdoors" if wet else "on metal"
+            yield Hit(
+                i,
+                f"{one.recipe.name} {where}.",
+                (way("Sand paint instead", SwapRecipe("swap", one.layer.id, "sand-paint")),),
+            )
+
+
+@rule("salt-unsealed", "risky", "certain", "Salt and soda draw damp and come off on wet hands: seal them.")
+def salt_unsealed(stack: Stack) -> Iterator[Hit]:
+    for i, one in stack.each():
+        if one.film.dissolves_in_water and not any(x.closes for x in stack.laid[i + 1 :]):
+            yield Hit(i + 1, f"{one.recipe.name} is not sealed.", _ways(stack, sealer_for(stack)))
+            return
+
+
+@rule(
+    "grit-moulds",
+    "risky",
+    "likely",
+    "Coffee and sawdust in paint can mould where it is damp: bone dry first, sealed, and not in wet rooms.",
+)
+def grit_moulds(stack: Stack) -> Iterator[Hit]:
+    damp = {"water", "weather"} & set(stack.use.touched_by)
+    for i, one in stack.each():
+        organic = any(p.material.slug in {"sawdust", "coffee-grounds"} and p.poured_ml > 0 for p in one.pours)
+        if organic and damp:
+            yield Hit(
+                i,
+                f"{one.recipe.name} where it gets damp.",
+                (way("Sand paint instead", SwapRecipe("swap", one.layer.id, "sand-paint")),),
+            )

@@ -1,0 +1,112 @@
+"""Rules about thick coats: sag, cracks, and what must stay level or clear."""
+
+from collections.abc import Iterator
+
+from ..changes import InsertLayer, SetLayer
+from ..stack import Laid, Stack
+from .rule import Hit, rule, way
+
+GRAVITY = 9.81
+SAG_FROM_MM, CRACKS_FROM_MM = 0.3, 5.0
+
+
+def peak_mm(one: Laid) -> float:
+    """How high the thickest of a coat stands, in mm: stippled peaks are twice the mean."""
+    return one.wet_um / 1000 * (2 if one.acts("stands in peaks") else 1)
+
+
+def holds_mm(one: Laid) -> float:
+    """The thickness a mix can hold on an upright face, in mm: τ_y = ρ·g·t."""
+    return one.stress_pa / (one.density * 1000 * GRAVITY) * 1000
+
+
+@rule(
+    "sags",
+    "will fail",
+    "likely",
+    "A coat slides down an upright face when its own weight is more than it can carry: τ_y < ρ·g·t. Lay it thinner, "
+    "or mix it stiffer.",
+)
+def sags(stack: Stack) -> Iterator[Hit]:
+    for i, one in stack.each():
+        peak, most = peak_mm(one), holds_mm(one)
+        if not stack.vertical or one.wet_um / 1000 < SAG_FROM_MM or peak <= most:
+            continue
+        mean = most / (2 if one.acts("stands in peaks") else 1)
+        ways = []
+        if one.technique.per_mm and mean >= 0.2:
+            thin = round(int(mean * 20) / 20, 2)
+            ways.append(way(f"{thin:g} mm mean instead", SetLayer("set", one.layer.id, thickness_mm=thin)))
+        says = f"{peak:.2g} mm high on an upright face; this mix holds {most:.2g} mm."
+        yield Hit(i, says, tuple(ways))
+
+
+@rule(
+    "cracks-thick",
+    "risky",
+    "likely",
+    "Over 5 mm a coat cracks as it dries: the skin sets while the body still shrinks.",
+)
+def cracks_thick(stack: Stack) -> Iterator[Hit]:
+    for i, one in stack.each():
+        if one.wet_um / 1000 > CRACKS_FROM_MM:
+            half = SetLayer(
+                "set", one.layer.id, thickness_mm=one.layer.thickness_mm / 2, coats=min(one.layer.coats * 2, 12)
+            )
+            yield Hit(
+                i,
+                f"{one.wet_um / 1000:.2g} mm in one coat will crack as it dries.",
+                (way("Twice the coats, half as thick", half),),
+            )
+
+
+@rule("top-not-level", "risky", "likely", "Tops must stay level enough for a cup, and hollows hold spills.")
+def top_not_level(stack: Stack) -> Iterator[Hit]:
+    if not stack.level or not {"water", "food", "heat"} & set(stack.use.touched_by):
+        return
+    for i, one in stack.each():
+        if one.technique.per_mm and peak_mm(one) > 1.0:
+            thin = 0.5 if one.acts("stands in peaks") else 1.0
+            yield Hit(
+                i,
+                f"Texture {peak_mm(one):.2g} mm high where cups will stand.",
+                (way(f"{thin:g} mm mean at most", SetLayer("set", one.layer.id, thickness_mm=thin)),),
+            )
+
+
+@rule(
+    "moving-parts",
+    "know this",
+    "certain",
+    "Leaf joints, drawer edges and closing faces must stay clear: texture rubs, binds and breaks off there.",
+)
+def moving_parts(stack: Stack) -> Iterator[Hit]:
+    moves = [s.name.lower() for s in stack.surfaces if any(w in s.slug for w in ("door", "drawer", "leaf"))]
+    for i, one in stack.each():
+        if moves and one.technique.per_mm:
+            yield Hit(i, f"{one.recipe.name} on {', '.join(moves)}: keep closing edges clear of it.")
+
+
+@rule(
+    "texture-no-night",
+    "risky",
+    "likely",
+    "Texture is dry on top long before it is dry beneath: what goes over it too soon stays soft.",
+)
+def texture_no_night(stack: Stack) -> Iterator[Hit]:
+    for i, lower, _ in stack.pairs():
+        needs = stack.minutes(i - 1, "recoat_from") or 0
+        if lower.technique.per_mm and lower.layer.wait_h is not None and lower.layer.wait_h < 8 <= needs / 60:
+            yield Hit(
+                i,
+                f"{lower.recipe.name} has not had its night.",
+                (way("Add a night", SetLayer("set", lower.layer.id, wait_h=needs / 60)),),
+            )
+
+
+@rule("texture-bare", "know this", "likely", "Unsealed texture catches dust and loses crests to every passing sleeve.")
+def texture_bare(stack: Stack) -> Iterator[Hit]:
+    rough = [x for x in stack.laid if x.technique.per_mm]
+    if rough and not any(x.closes for x in stack.laid):
+        seal = InsertLayer("insert", "", "matt-clear-coat-plain", "clear-on-texture")
+        yield Hit(len(stack.laid), f"{rough[-1].recipe.name} is left bare.", (way("A matt clear coat over it", seal),))

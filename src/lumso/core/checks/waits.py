@@ -1,0 +1,103 @@
+"""Rules about time: too soon, too late, too cold."""
+
+from collections.abc import Iterator
+
+from ..changes import SetLayer
+from ..drying import no_film
+from ..films import Sanding
+from ..stack import Stack
+from .rule import Hit, hours, rule, way
+
+
+@rule(
+    "recoat-too-soon",
+    "risky",
+    "likely",
+    "A coat over one that has not dried traps its water: it drags, wrinkles or stays soft.",
+)
+def recoat_too_soon(stack: Stack) -> Iterator[Hit]:
+    for i, lower, upper in stack.pairs():
+        needs, said = stack.minutes(i - 1, "recoat_from"), lower.layer.wait_h
+        if said is not None and needs is not None and said * 60 < needs - 1e-6:
+            add = SetLayer("set", lower.layer.id, wait_h=needs / 60)
+            after = f"{upper.recipe.name} {hours(said)} after {lower.recipe.name.lower()}"
+            says = f"{after}; here it takes {hours(needs / 60)}."
+            yield Hit(i, says, (way(f"Wait {hours(needs / 60)}", add),))
+
+
+@rule(
+    "recoat-too-late",
+    "risky",
+    "likely",
+    "After its time to be recoated a film is too hard for the next to bite: abrade it first.",
+)
+def recoat_too_late(stack: Stack) -> Iterator[Hit]:
+    for i, lower, upper in stack.pairs():
+        last = lower.film.times.recoat_until
+        if (
+            last is not None
+            and stack.waits_h(i - 1) * 60 > last + 1e-6
+            and lower.layer.sand_after is None
+            and upper.watery
+        ):
+            first = stack.minutes(i - 1, "recoat_from") or 0.0
+            key = SetLayer("set", lower.layer.id, sand=Sanding(320, "between clear coats"))
+            ways = [way("Abrade it with P320 first", key)]
+            if first <= last:
+                soon = SetLayer("set", lower.layer.id, wait_h=last / 60)
+                ways.append(way(f"Recoat within {hours(last / 60)}", soon))
+            until = f"{lower.recipe.name} may be recoated until {hours(last / 60)}"
+            says = f"{until}; here {hours(stack.waits_h(i - 1))} pass."
+            yield Hit(i, says, tuple(ways))
+
+
+@rule(
+    "seal-too-soon",
+    "risky",
+    "likely",
+    "A sealer over paint that is only touch dry mixes with it and clouds, or shuts its water in.",
+)
+def seal_too_soon(stack: Stack) -> Iterator[Hit]:
+    for i, _, upper in stack.pairs():
+        if upper.film.kind not in {"clear", "wax", "oil"} or upper.acts("resists"):
+            continue
+        for k in range(i - 1, -1, -1):
+            needs = stack.minutes(k, "seal")
+            waited = stack.hours_between(k, i)
+            if needs is not None and waited < needs / 60 - 1e-6:
+                more = stack.waits_h(i - 1) + needs / 60 - waited
+                add = SetLayer("set", stack.laid[i - 1].layer.id, wait_h=more)
+                says = (
+                    f"{upper.recipe.name} {hours(waited)} after {stack.laid[k].recipe.name.lower()}, which may be "
+                    f"sealed from {hours(needs / 60)}."
+                )
+                yield Hit(i, says, (way(f"Wait {hours(more)}", add),))
+                break
+            if stack.laid[k].closes:
+                break
+
+
+@rule(
+    "too-cold-or-damp",
+    "will fail",
+    "likely",
+    "Water-based films need warmth and dry air to close up. Heat the room, not the paint, and wait.",
+)
+def too_cold_or_damp(stack: Stack) -> Iterator[Hit]:
+    why = no_film(stack.conditions.temperature_c, stack.conditions.humidity)
+    for i, one in stack.each():
+        if why and one.watery:
+            yield Hit(i, why)
+            return
+
+
+@rule(
+    "time-unknown",
+    "know this",
+    "certain",
+    "An unknown time is not zero and not forever: read the label before the next coat.",
+)
+def time_unknown(stack: Stack) -> Iterator[Hit]:
+    for i, lower, _ in stack.pairs():
+        if lower.film.times.recoat_from is None and lower.layer.wait_h is None:
+            yield Hit(i, f"When {lower.recipe.name.lower()} may be recoated is unknown: read the label.")

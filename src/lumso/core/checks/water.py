@@ -1,0 +1,168 @@
+"""Rules about water: what it brings back, and what it kills."""
+
+from collections.abc import Iterator
+
+from ..changes import InsertLayer, RemoveLayer, SetLayer, SetShare, SwapRecipe
+from ..stack import Laid, Stack
+from .rule import Hit, hours, rule, way
+
+
+def _works_wet(one: Laid) -> bool:
+    return one.watery and one.film.kind in {"wash", "glaze"} and one.layer.technique != "wash-stacked"
+
+
+@rule(
+    "no-night-before-water",
+    "risky",
+    "likely",
+    "A wash or glaze lifts a clay, mineral or milk base that is only touch dry: it wants its night first.",
+)
+def no_night_before_water(stack: Stack) -> Iterator[Hit]:
+    for i, one in stack.each():
+        k = stack.open_under(i)
+        if not _works_wet(one) or k is None:
+            continue
+        needs = stack.minutes(k, "wet_rub")
+        waited = stack.hours_between(k, i)
+        if needs is None or waited >= needs / 60 - 1e-6:
+            continue
+        lower = stack.laid[k]
+        night = max(needs / 60, 12.0)
+        last = stack.laid[i - 1].layer
+        add = SetLayer("set", last.id, wait_h=stack.waits_h(i - 1) + night - waited)
+        seal = InsertLayer("insert", one.layer.id, "clear-coat-plain", wait_h=12)
+        says = (
+            f"{one.recipe.name} {hours(waited)} after {lower.recipe.name.lower()}: it wants {hours(needs / 60)} "
+            "before it is rubbed wet."
+        )
+        grade = "will fail" if one.acts("lifts", "drags") else None
+        yield Hit(i, says, (way("Add a night", add), way("A clear coat between", seal)), grade)  # type: ignore[arg-type]
+
+
+@rule(
+    "strong-water",
+    "risky",
+    "likely",
+    "Above 60 % water a wash that is worked and lifted brings up unsealed paint beneath it.",
+)
+def strong_water(stack: Stack) -> Iterator[Hit]:
+    for i, one in stack.each():
+        soft = stack.open_under(i) is not None or (i == 0 and stack.ground.surface == "unsealed paint")
+        water = next((p.component.id for p in one.pours if p.material.role == "water"), "")
+        if one.water > 0.6 + 1e-6 and one.acts("lifts") and soft and water:
+            yield Hit(
+                i,
+                f"{one.water:.0%} water, worked and lifted over unsealed paint: it kills what is under it.",
+                (
+                    way("60 % water", SetShare("share", one.layer.id, water, 0.6)),
+                    way(
+                        "Seal what is beneath first", InsertLayer("insert", one.layer.id, "clear-coat-plain", wait_h=12)
+                    ),
+                ),
+            )
+
+
+@rule(
+    "sealer-wakes-paint",
+    "know this",
+    "likely",
+    "A water-borne sealer brushed too often brings unsealed paint back and colours the sealer pot: few strokes, "
+    "decant first, never dip back (mould).",
+)
+def sealer_wakes_paint(stack: Stack) -> Iterator[Hit]:
+    for i, one in stack.each():
+        if one.film.kind == "clear" and one.watery and stack.open_under(i) is not None:
+            yield Hit(i, f"{one.recipe.name} over unsealed paint: few strokes, from a decanted pot.")
+
+
+@rule(
+    "sealer-under-pickling",
+    "will fail",
+    "certain",
+    "Liming and pickling must get into open pores: a sealer beneath has closed them.",
+)
+def sealer_under_pickling(stack: Stack) -> Iterator[Hit]:
+    for i, one in stack.each():
+        shut = next((x for x in stack.laid[:i] if x.closes), None)
+        if shut and (one.layer.technique in {"limed", "pickled"} or one.acts("rubs in")):
+            yield Hit(
+                i,
+                f"{shut.recipe.name} has closed the pores {one.recipe.name.lower()} needs.",
+                (way(f"Leave {shut.recipe.name.lower()} out", RemoveLayer("remove", shut.layer.id)),),
+            )
+
+
+@rule(
+    "wash-settles",
+    "know this",
+    "certain",
+    "Above 75 % water the pigment sinks while one looks: keep stirring, and judge after stirring.",
+)
+def wash_settles(stack: Stack) -> Iterator[Hit]:
+    for i, one in stack.each():
+        if one.water > 0.75 + 1e-6:
+            yield Hit(i, f"{one.recipe.name} at {one.water:.0%} water settles: stir before every dip.")
+
+
+@rule(
+    "binder-thinned",
+    "know this",
+    "likely",
+    "Thinned beyond what its label allows, paint has too little binder left: it dusts and marks unless something "
+    "seals it.",
+)
+def binder_thinned(stack: Stack) -> Iterator[Hit]:
+    for i, one in stack.each():
+        thin = one.film.kind in {"paint", "wash"} and one.film.carrier == "water" and one.water > 0.24
+        medium = any(p.component.role in {"medium", "sealer", "additive"} for p in one.pours)
+        milk = any(p.material.slug == "milk-paint-powder" for p in one.pours)
+        sealed = any(x.closes for x in stack.laid[i + 1 :])
+        if thin and not medium and not milk and not sealed and i == len(stack.laid) - 1:
+            yield Hit(
+                i + 1,
+                f"{one.recipe.name} is last and thin in binder: it will dust.",
+                (way("A matt clear coat over it", InsertLayer("insert", "", "matt-clear-coat-plain")),),
+            )
+
+
+@rule(
+    "open-too-short", "risky", "likely", "The way it is put on needs a mix that stays open longer than this one does."
+)
+def open_too_short(stack: Stack) -> Iterator[Hit]:
+    for i, one in stack.each():
+        if one.film.open_most_min is None or one.film.open_most_min >= one.technique.needs_open_min:
+            continue
+        says = (
+            f"“{one.technique.name}” needs about {one.technique.needs_open_min:g} min; {one.film.name} stays open "
+            f"{one.film.open_most_min:g} at most."
+        )
+        yield Hit(i, says, (way("The medium-rich glaze instead", SwapRecipe("swap", one.layer.id, "glaze-dragged")),))
+
+
+@rule(
+    "runs-on-sealed",
+    "know this",
+    "likely",
+    "A mix thinner than double cream runs on a sealed upright face: lay it thin and wipe what gathers.",
+)
+def runs_on_sealed(stack: Stack) -> Iterator[Hit]:
+    for i, one in stack.each():
+        if stack.vertical and one.watery and one.flow.viscosity_mpa_s < 60 and stack.closed_under(i):
+            yield Hit(i, f"{one.recipe.name} may run on upright faces: wipe.")
+
+
+@rule(
+    "too-much-retarder",
+    "risky",
+    "likely",
+    "A retarder lengthens open time; too much stays tacky. About 5 % to start, and the label's limit.",
+)
+def too_much_retarder(stack: Stack) -> Iterator[Hit]:
+    for i, one in stack.each():
+        for pour in one.pours:
+            if pour.material.slug == "retarder" and pour.poured_ml > 0.05 + 1e-6:
+                yield Hit(
+                    i,
+                    f"{pour.poured_ml:.0%} retarder: it will stay tacky.",
+                    (way("5 % retarder", SetShare("share", one.layer.id, pour.component.id, 0.05)),),
+                )

@@ -1,0 +1,165 @@
+"""Rules about wax, oil, patina and gilding: what holds over them, and what they do to what is beneath."""
+
+from collections.abc import Iterator
+
+from ..changes import InsertLayer, MoveLayer, RemoveLayer, SetLayer, SwapRecipe
+from ..stack import Stack
+from .rule import Hit, rule, way
+
+
+@rule(
+    "water-over-wax",
+    "will fail",
+    "certain",
+    "Nothing with water in it holds on wax, unless the wax is there as a resist.",
+)
+def water_over_wax(stack: Stack) -> Iterator[Hit]:
+    for i, lower, upper in stack.pairs():
+        if lower.film.kind != "wax" or lower.acts("resists") or not upper.watery or upper.film.kind == "clear":
+            continue
+        ways = [way(f"Move {lower.recipe.name.lower()} to the top", MoveLayer("move", lower.layer.id, ""))]
+        if i + 1 < len(stack.laid):
+            ways = [way(f"Leave {lower.recipe.name.lower()} out", RemoveLayer("remove", lower.layer.id))]
+        ways.append(
+            way(
+                "It is a resist: only where wear would come",
+                SwapRecipe("swap", lower.layer.id, "clear-wax-plain", "wax-resist"),
+            )
+        )
+        yield Hit(i, f"{upper.recipe.name} over wax will not hold.", tuple(ways))
+
+
+@rule(
+    "hard-coat-over-wax",
+    "will fail",
+    "likely",
+    "Wax is usually last. A clear coat over it needs its maker's word and a test, or it stays soft and scratches off.",
+)
+def hard_coat_over_wax(stack: Stack) -> Iterator[Hit]:
+    for i, lower, upper in stack.pairs():
+        if lower.film.kind in {"wax", "oil"} and not lower.acts("resists") and upper.film.kind == "clear":
+            yield Hit(
+                i,
+                f"{upper.recipe.name} over {lower.recipe.name.lower()}.",
+                (
+                    way(f"Leave {lower.recipe.name.lower()} out", RemoveLayer("remove", lower.layer.id)),
+                    way(f"Leave {upper.recipe.name.lower()} out", RemoveLayer("remove", upper.layer.id)),
+                ),
+            )
+
+
+@rule(
+    "clear-over-patina",
+    "risky",
+    "likely",
+    "A hard coat over patina or gilding needs the maker's word and a test: some turn milky, some dissolve it.",
+)
+def clear_over_patina(stack: Stack) -> Iterator[Hit]:
+    for i, lower, upper in stack.pairs():
+        if lower.film.kind in {"patina", "leaf"} and upper.film.kind == "clear":
+            between = InsertLayer("insert", upper.layer.id, "dewaxed-shellac-plain")
+            first = MoveLayer("move", lower.layer.id, "")
+            yield Hit(
+                i,
+                f"{upper.recipe.name} over {lower.recipe.name.lower()}: test it first.",
+                (
+                    way("Dewaxed shellac between", between),
+                    way(f"{lower.recipe.name} after the clear coat", first),
+                ),
+            )
+
+
+@rule(
+    "water-over-oil",
+    "will fail",
+    "likely",
+    "Water-borne coats do not hold on fresh oil: it must be cured and abraded, or have dewaxed shellac between.",
+)
+def water_over_oil(stack: Stack) -> Iterator[Hit]:
+    for i, lower, upper in stack.pairs():
+        if lower.film.kind == "oil" and upper.watery and upper.film.kind != "clear":
+            between = InsertLayer("insert", upper.layer.id, "dewaxed-shellac-plain")
+            yield Hit(
+                i,
+                f"{upper.recipe.name} over {lower.recipe.name.lower()}.",
+                (
+                    way("Dewaxed shellac between", between),
+                    way(f"Leave {lower.recipe.name.lower()} out", RemoveLayer("remove", lower.layer.id)),
+                ),
+            )
+
+
+@rule(
+    "dark-wax-stays",
+    "risky",
+    "certain",
+    "Dark wax straight on paint or raw wood stays where it lands. Clear wax first gives control; so does a clear coat.",
+)
+def dark_wax_stays(stack: Stack) -> Iterator[Hit]:
+    for i, one in stack.each():
+        if one.film.slug != "dark-wax" or one.layer.technique == "limed":
+            continue
+        lower = stack.laid[i - 1] if i else None
+        bare = lower is None and stack.ground.surface in {"raw wood", "unsealed paint", "plaster", "brick"}
+        if bare or (lower is not None and not lower.closes):
+            beneath = stack.ground.name if lower is None else lower.recipe.name.lower()
+            yield Hit(
+                i,
+                f"{one.recipe.name} straight on {beneath} cannot be taken back.",
+                (
+                    way("Clear wax first", InsertLayer("insert", one.layer.id, "clear-wax-plain")),
+                    way("A clear coat first", InsertLayer("insert", one.layer.id, "clear-coat-plain", wait_h=12)),
+                ),
+            )
+
+
+@rule(
+    "wax-breaks-crests",
+    "risky",
+    "likely",
+    "Rubbing wax into stiff texture can break its crests and leaves white crumbs in the wax. A brushed-on clear coat "
+    "is the safer school; wax for steering dark wax is the other.",
+)
+def wax_breaks_crests(stack: Stack) -> Iterator[Hit]:
+    for i, one in stack.each():
+        if one.film.kind != "wax" or one.layer.technique == "wax-recesses":
+            continue
+        rough = [x for x in stack.laid[:i] if x.acts("stands in peaks")]
+        if rough and not any(x.closes for x in stack.laid[:i]):
+            swap = SwapRecipe("swap", one.layer.id, "matt-clear-coat-plain", "clear-on-texture")
+            before = InsertLayer("insert", one.layer.id, "matt-clear-coat-plain", "clear-on-texture", 12)
+            yield Hit(
+                i,
+                f"Rubbing {one.recipe.name.lower()} into the peaks of {rough[-1].recipe.name.lower()}.",
+                (way("A brushed-on clear coat instead", swap), way("A clear coat first", before)),
+            )
+
+
+@rule(
+    "oil-over-coat",
+    "risky",
+    "likely",
+    "Oil wax must soak in. Over a film that closes the surface it stays on top, sticky.",
+)
+def oil_over_coat(stack: Stack) -> Iterator[Hit]:
+    for i, one in stack.each():
+        shut = stack.ground.surface in {"slick", "sealed"} if i == 0 else stack.laid[i - 1].closes
+        if one.film.kind == "oil" and shut and (i == 0 or stack.laid[i - 1].film.kind != "oil"):
+            swap = SwapRecipe("swap", one.layer.id, "clear-coat-plain")
+            yield Hit(i, f"{one.recipe.name} over something it cannot soak into.", (way("A clear coat instead", swap),))
+
+
+@rule(
+    "thick-wax",
+    "know this",
+    "likely",
+    "More wax is not more protection: excess stays soft and collects dust. Two thin coats a day apart are the most.",
+)
+def thick_wax(stack: Stack) -> Iterator[Hit]:
+    for i, one in stack.each():
+        if one.film.kind == "wax" and one.layer.coats > 2:
+            yield Hit(
+                i,
+                f"{one.layer.coats} coats of {one.recipe.name.lower()}.",
+                (way("Two coats", SetLayer("set", one.layer.id, coats=2)),),
+            )
