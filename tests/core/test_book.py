@@ -135,6 +135,7 @@ def test_every_family_of_the_trade_is_in_the_book() -> None:
         "Grit paints",
         "Milk paints",
         "Paints",
+        "Sealers and primers",
         "Waxes",
     }
 

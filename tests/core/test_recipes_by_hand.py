@@ -62,6 +62,24 @@ BY_HAND: list[tuple[str, str, dict[str, float], float, float]] = [
     ("clear-coat-plain", "", {"clear-coat": 100}, 100, 103),
     ("patina-plain", "", {"liquid-patina": 100}, 100, 105),
     ("metallic-plain", "", {"metallic-paint": 100}, 100, 115),
+    ("paint-plain", "", {"paint": 100}, 100, 135),
+    ("clear-wax-plain", "", {"clear-wax": 100}, 100, 85),
+    ("hard-clear-coat-plain", "", {"clear-coat": 100}, 100, 104),
+    ("matt-clear-coat-plain", "", {"clear-coat": 100}, 100, 104),
+    ("exterior-clear-coat-plain", "", {"clear-coat": 100}, 100, 104),
+    ("sanding-sealer-plain", "", {"clear-coat": 100}, 100, 103),
+    ("dewaxed-shellac-plain", "", {"shellac": 100}, 100, 90),
+    ("stain-blocker-plain", "", {"stain-blocker": 100}, 100, 130),
+    ("metal-primer-plain", "", {"metal-primer": 100}, 100, 130),
+    ("gilding", "", {"size": 100}, 100, 102),
+    # 5 of the whole are retarder; the other 95 are 5 : 1
+    (
+        "glaze-retarded",
+        "",
+        {"medium": 79.167, "paint": 15.833, "retarder": 5},
+        100,
+        79.167 * 1.04 + 15.833 * 1.35 + 5 * 1.03,
+    ),
 ]
 BY_WEIGHT = [
     ("pigment-wax", "", "pigment", 0.05),

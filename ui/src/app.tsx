@@ -48,7 +48,7 @@ export function App() {
         <Mishap>
           <Routes>
             <Route path="/" element={<JobsView />} />
-            <Route path="/jobs/:id" element={<JobView />} />
+            <Route path="/jobs/:id/:side?" element={<JobView />} />
             <Route path="/book" element={<BookView />} />
             <Route path="/book/compare" element={<CompareView />} />
             <Route path="/book/:slug" element={<RecipeView />} />

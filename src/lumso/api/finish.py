@@ -7,6 +7,7 @@ from pydantic import BaseModel, ConfigDict, RootModel
 
 from lumso.core.advice import Advice, Mend, Trial, advise, mended, trial, with_finish
 from lumso.core.changes import Change, apply
+from lumso.core.effort import effort
 from lumso.core.errors import InvalidValue
 from lumso.core.job import Job, Zone
 from lumso.core.procedure import Procedure, procedure
@@ -60,6 +61,20 @@ def _zone(asked: ZoneIn, here: Context) -> tuple[Zone, Trial]:
         known = ", ".join(z.id for z in asked.job.zones)
         raise InvalidValue(f"The job has no zone {asked.zone!r}.", value=asked.zone, allowed=known, field="zone")
     return asked.job.zones[index], trial(asked.job, index, here.known_for(asked.job), here.conditions())
+
+
+class EffortOut(BaseModel):
+    """About what a finish takes: hours of work on a m², and days from first to last step. An estimate."""
+
+    hours: float
+    days: int
+
+
+@router.get("/efforts")
+def efforts(here: Here) -> dict[str, EffortOut]:
+    """What each finish of the library takes, on the first ground it is for."""
+    found = {slug: effort(finish, here.catalogue) for slug, finish in here.catalogue.finishes.items()}
+    return {slug: EffortOut(hours=x.hours, days=x.days) for slug, x in found.items()}
 
 
 @router.post("/put")

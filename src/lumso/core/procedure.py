@@ -119,7 +119,7 @@ def _laying(zone: Zone, plan: LayerPlan, laid: Laid, area: float) -> Iterable[Ta
         rescues = tuple(f"{f.sign}: {f.rescue}" for f in technique.faults)
         wait = plan.wait_h * 60 if last and plan.wait_h is not None else between
         care = cautions.when_laying(laid) if coat == 1 else ()
-        name = plan.name.removesuffix(", as bought")
+        name = laid.name
         yield Task(
             f"{plan.layer}:lay:{coat}",
             zone.id,
@@ -161,7 +161,7 @@ def _sanding(job: Job, zone: Zone, index: int, laid: tuple[Laid, ...], area: flo
     if sand is None:
         return None
     why = abrasives[sand.purpose].why if sand.purpose in abrasives else ""
-    name = laid[index].recipe.name.removesuffix(", as bought").lower()
+    name = laid[index].recipe.name.lower()
     return Task(
         f"{laid[index].layer.id}:sand",
         zone.id,

@@ -8,36 +8,35 @@ from dataclasses import dataclass
 from math import log, pi, sin
 
 from .drawing import Point
-from .films import Film
-from .findings import Finding, Grade
-from .stack import Laid, Stack
+from .findings import GRADES, Finding, Grade
+from .stack import WHOLE, Laid, Stack
 from .value import Value
 
-WIDTH = 120.0
-GROUND_HEIGHT = 34.0
-ROW = 56.0
-"""The height of a layer's row: what a wet thumb can press."""
+WIDTH = 104.0
+GROUND_HEIGHT = 40.0
+ROW = 64.0
+"""The height of a layer's row in the list beside it: what a wet thumb can press."""
+LARGEST = 2.6
+"""How far a thin stack is stretched to stand beside its list."""
 
 
 @dataclass(frozen=True)
-class Band(Value):
-    """A layer in section. `outline` is closed; `y` grows downwards from the top of the drawing.
-
-    `row` is the top of the layer's row, which is as tall for every layer; the film sits on the row's floor.
-    """
+class FilmBand(Value):
+    """A layer in section, all its coats. `outline` is closed; `y` grows downwards from the top of the drawing."""
 
     layer: str
     name: str
     hex: str
     hatch: str
-    row: float
     outline: tuple[Point, ...]
+    top: float
+    floor: float
     dry_um: float
     """Mean thickness of all its coats when dry, where it touches: an estimate."""
     coats: int
     wait_h: float | None
     wait_height: float
-    """The gap above it that stands for the wait, out of the row's height."""
+    """The gap above it that stands for the wait."""
     sanded: int
     """The grit it is sanded back with; 0 for none."""
 
@@ -56,7 +55,7 @@ class Notch(Value):
 
 @dataclass(frozen=True)
 class Section(Value):
-    """The drawing, in points; the last layer is the first band."""
+    """The drawing, in points, as tall as its list of rows; the last layer is the first band."""
 
     width: float
     height: float
@@ -64,7 +63,7 @@ class Section(Value):
     ground_y: float
     ground_hex: str
     ground_name: str
-    bands: tuple[Band, ...]
+    bands: tuple[FilmBand, ...]
     notches: tuple[Notch, ...]
 
 
@@ -77,8 +76,8 @@ def film_height(um: float) -> float:
 
 
 def wait_height(hours: float | None) -> float:
-    """Points for a wait: none for a minute, 14 for four weeks."""
-    return 0.0 if hours is None else min(14 * log(1 + hours) / log(1 + 672), 14.0)
+    """Points for a wait: none for a minute, 12 for four weeks."""
+    return 0.0 if hours is None else min(12 * log(1 + hours) / log(1 + 672), 12.0)
 
 
 def _profile(one: Laid, floor: float, high: float) -> tuple[Point, ...]:
@@ -87,65 +86,67 @@ def _profile(one: Laid, floor: float, high: float) -> tuple[Point, ...]:
     line = []
     share = one.layer.touched
     for k in range(steps + 1):
-        x = WIDTH * k / steps
         top = high
         if one.acts("stands in peaks"):
             top = high * (0.55 + 0.45 * abs(sin(pi * k / 6)))
         elif one.technique.per_mm:
             top = high * (0.88 + 0.12 * sin(pi * k / 9))
-        if share < 0.9:
-            # Patches whose widths add up to the share that is touched.
-            inside = (k * 5 / steps) % 1 < share
-            top = top if inside else 0.0
-        line.append(Point(x, floor - top))
+        if share < WHOLE and (k * 5 / steps) % 1 >= share:
+            top = 0.0  # between patches, whose widths add up to the share that is touched
+        line.append(Point(WIDTH * k / steps, floor - top))
     return (Point(0.0, floor), *line, Point(WIDTH, floor))
 
 
-def _hatch(film: Film) -> str:
-    return HATCHES.get(film.kind, "")
+def _notches(findings: tuple[Finding, ...], floors: dict[str, float]) -> tuple[Notch, ...]:
+    """One notch a boundary: what is open before what is accepted, the worst grade first."""
+    boundaries: dict[tuple[str, str], list[Finding]] = {}
+    for finding in findings:
+        boundaries.setdefault((finding.below, finding.above), []).append(finding)
+    made = []
+    for (below, above), found in boundaries.items():
+        first = min(found, key=lambda f: (f.accepted is not None, GRADES.index(f.grade)))
+        made.append(Notch(floors[above], below, above, first.grade, first.accepted is not None, len(found)))
+    return tuple(made)
 
 
 def cut(stack: Stack, findings: tuple[Finding, ...]) -> Section:
     """The stack in section, with a notch at each boundary where something was found."""
-    count = len(stack.laid)
-    height = count * ROW + GROUND_HEIGHT
+    waits = [
+        one.layer.wait_h
+        if one.layer.wait_h is not None
+        else (stack.waits_h(i) if one.film.times.recoat_from is not None else None)
+        for i, one in enumerate(stack.laid)
+    ]
+    films = [film_height(one.dry_um * one.layer.coats) for one in stack.laid]
+    raw = sum(films) + sum(wait_height(w) for w in waits[:-1])
+    room = len(stack.laid) * ROW
+    stretch = min(LARGEST, (room - 8) / raw) if raw else 1.0
+    height = room + GROUND_HEIGHT
+    y = height - GROUND_HEIGHT
     bands = []
-    floors: dict[str, float] = {"": height - GROUND_HEIGHT}
+    floors: dict[str, float] = {}
     for i, one in enumerate(stack.laid):
-        floor = height - GROUND_HEIGHT - i * ROW
-        um = one.dry_um * one.layer.coats
-        said = one.layer.wait_h
-        waits = said if said is not None else stack.waits_h(i) if stack.minutes(i, "recoat_from") is not None else None
+        floors[one.layer.id] = y
+        high = films[i] * stretch
+        gap = wait_height(waits[i]) * stretch if i < len(stack.laid) - 1 else 0.0
         bands.append(
-            Band(
+            FilmBand(
                 one.layer.id,
-                one.recipe.name,
+                one.name,
                 one.hex,
-                _hatch(one.film),
-                floor - ROW,
-                _profile(one, floor, film_height(um)),
-                um,
+                HATCHES.get(one.film.kind, ""),
+                _profile(one, y, high),
+                y - high,
+                y,
+                one.dry_um * one.layer.coats,
                 one.layer.coats,
-                waits,
-                wait_height(waits),
+                waits[i],
+                gap,
                 one.layer.sand_after.grit if one.layer.sand_after else 0,
             )
         )
-        floors[one.layer.id] = floor - ROW
-    notches: dict[tuple[str, str], Notch] = {}
-    order: tuple[Grade, ...] = ("will fail", "risky", "know this")
-    for f in findings:
-        where = (f.below, f.above)
-        been = notches.get(where)
-        open_ = f.accepted is None
-        better = been is None or (been.accepted and open_) or (
-            been.accepted != open_ and order.index(f.grade) < order.index(been.grade)
-        )  # fmt: skip
-        number = 1 + (been.count if been else 0)
-        if better:
-            notches[where] = Notch(floors.get(f.below, 0.0), f.below, f.above, f.grade, not open_, number)
-        elif been:
-            notches[where] = Notch(been.y, been.below, been.above, been.grade, been.accepted, number)
+        y -= high + gap
+    floors[""] = bands[-1].top if bands else y
     return Section(
         WIDTH,
         height,
@@ -154,5 +155,5 @@ def cut(stack: Stack, findings: tuple[Finding, ...]) -> Section:
         stack.ground.hex,
         stack.ground.name,
         tuple(reversed(bands)),
-        tuple(notches.values()),
+        _notches(findings, floors),
     )

@@ -52,6 +52,11 @@ class Laid:
         return any(word in self.technique.acts for word in words)
 
     @property
+    def name(self) -> str:
+        """What it is called in a sentence."""
+        return self.recipe.name.removesuffix(", as bought")
+
+    @property
     def closes(self) -> bool:
         """Whether it closes what is beneath, all over."""
         return self.film.closes and self.layer.touched >= WHOLE and not self.acts("resists")

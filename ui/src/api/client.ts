@@ -38,6 +38,14 @@ export type FileReply = Schemas["FileOut"];
 export type TintStep = Schemas["TintStep"];
 export type PotPlan = Layer["pots"][number];
 export type Tint = PotPlan["tints"][string][number];
+export type Section = Schemas["Section"];
+export type Finish = Schemas["Finish"];
+export type Mended = Schemas["Mended"];
+export type Advice = Schemas["Advice"];
+export type Procedure = Schemas["Procedure"];
+export type Task = Schemas["Task"];
+export type WayOut = Finding["ways"][number];
+export type Sanding = NonNullable<Layer["sand_after"]>;
 export type Problem = Schemas["ProblemOut"];
 
 export const api = createClient<paths>({ baseUrl: "/" });

@@ -104,6 +104,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/finish/efforts": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Efforts
+         * @description What each finish of the library takes, on the first ground it is for.
+         */
+        get: operations["efforts_api_finish_efforts_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/finish/mend": {
         parameters: {
             query?: never;
@@ -753,6 +773,23 @@ export interface components {
             width: components["schemas"]["Length"];
         };
         /**
+         * Band
+         * @description Something on a surface that gets no coat: a glue face, a tenon, a hinge, a masked stripe; `count` like ones.
+         */
+        "Band-Output": {
+            /**
+             * Count
+             * @default 1
+             */
+            count: number;
+            length: components["schemas"]["Length"];
+            /** Name */
+            name: string;
+            /** Surface */
+            surface: string;
+            width: components["schemas"]["Length"];
+        };
+        /**
          * Callout
          * @description A dimension line from one point to another that carries the size called `size`.
          */
@@ -1097,6 +1134,16 @@ export interface components {
             touch: number | null;
             /** Wet Rub */
             wet_rub: number | null;
+        };
+        /**
+         * EffortOut
+         * @description About what a finish takes: hours of work on a m², and days from first to last step. An estimate.
+         */
+        EffortOut: {
+            /** Days */
+            days: number;
+            /** Hours */
+            hours: number;
         };
         /**
          * Entries
@@ -1498,6 +1545,45 @@ export interface components {
              * @default
              */
             waits: string;
+        };
+        /**
+         * FilmBand
+         * @description A layer in section, all its coats. `outline` is closed; `y` grows downwards from the top of the drawing.
+         */
+        FilmBand: {
+            /** Coats */
+            coats: number;
+            /**
+             * Dry Um
+             * @description Mean thickness of all its coats when dry, where it touches: an estimate.
+             */
+            dry_um: number;
+            /** Floor */
+            floor: number;
+            /** Hatch */
+            hatch: string;
+            /** Hex */
+            hex: string;
+            /** Layer */
+            layer: string;
+            /** Name */
+            name: string;
+            /** Outline */
+            outline: components["schemas"]["Point"][];
+            /**
+             * Sanded
+             * @description The grit it is sanded back with; 0 for none.
+             */
+            sanded: number;
+            /** Top */
+            top: number;
+            /** Wait H */
+            wait_h: number | null;
+            /**
+             * Wait Height
+             * @description The gap above it that stands for the wait.
+             */
+            wait_height: number;
         };
         /**
          * Finding
@@ -3088,7 +3174,7 @@ export interface components {
              * Bands
              * @default []
              */
-            bands: components["schemas"]["lumso__core__job__Band-Output"][];
+            bands: components["schemas"]["Band-Output"][];
             /** Counts */
             counts: {
                 [key: string]: number;
@@ -3716,11 +3802,11 @@ export interface components {
         };
         /**
          * Section
-         * @description The drawing, in points; the last layer is the first band.
+         * @description The drawing, in points, as tall as its list of rows; the last layer is the first band.
          */
         Section: {
             /** Bands */
-            bands: components["schemas"]["lumso__core__section__Band"][];
+            bands: components["schemas"]["FilmBand"][];
             /** Ground Hex */
             ground_hex: string;
             /** Ground Name */
@@ -4814,62 +4900,6 @@ export interface components {
             /** Zone */
             zone: string;
         };
-        /**
-         * Band
-         * @description Something on a surface that gets no coat: a glue face, a tenon, a hinge, a masked stripe; `count` like ones.
-         */
-        "lumso__core__job__Band-Output": {
-            /**
-             * Count
-             * @default 1
-             */
-            count: number;
-            length: components["schemas"]["Length"];
-            /** Name */
-            name: string;
-            /** Surface */
-            surface: string;
-            width: components["schemas"]["Length"];
-        };
-        /**
-         * Band
-         * @description A layer in section. `outline` is closed; `y` grows downwards from the top of the drawing.
-         *
-         *     `row` is the top of the layer's row, which is as tall for every layer; the film sits on the row's floor.
-         */
-        lumso__core__section__Band: {
-            /** Coats */
-            coats: number;
-            /**
-             * Dry Um
-             * @description Mean thickness of all its coats when dry, where it touches: an estimate.
-             */
-            dry_um: number;
-            /** Hatch */
-            hatch: string;
-            /** Hex */
-            hex: string;
-            /** Layer */
-            layer: string;
-            /** Name */
-            name: string;
-            /** Outline */
-            outline: components["schemas"]["Point"][];
-            /** Row */
-            row: number;
-            /**
-             * Sanded
-             * @description The grit it is sanded back with; 0 for none.
-             */
-            sanded: number;
-            /** Wait H */
-            wait_h: number | null;
-            /**
-             * Wait Height
-             * @description The gap above it that stands for the wait, out of the row's height.
-             */
-            wait_height: number;
-        };
     };
     responses: never;
     parameters: never;
@@ -5021,6 +5051,37 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["ZoneBody"];
+                };
+            };
+            /** @description Problem details */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    efforts_api_finish_efforts_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": {
+                        [key: string]: components["schemas"]["EffortOut"];
+                    };
                 };
             };
             /** @description Problem details */

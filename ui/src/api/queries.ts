@@ -1,15 +1,18 @@
 import { keepPreviousData, useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import {
+  type Advice,
   answer,
   api,
   type Catalogue,
   type FileReply,
+  type Job,
   type JobLine,
   type JobReply,
   type Kit,
   type KitAnswer,
   type Mix,
   type PotWant,
+  type Procedure,
   type Recipe,
   type Settings,
   type Sheet,
@@ -69,6 +72,38 @@ export function useSheet(recipe: string | Recipe, school: string, want: PotWant,
   });
 }
 
+/** What the advisers say of a zone; the last answer stays until the next one is there. */
+export function useAdvice(job: Job, zone: string) {
+  return useQuery<Advice>({
+    queryKey: ["advice", zone, job],
+    queryFn: ({ signal }) => answer(api.POST("/api/finish/advice", { body: { job, zone }, signal })),
+    placeholderData: keepPreviousData,
+    retry: false,
+    gcTime: 60_000,
+  });
+}
+
+/** The job as steps. */
+export function useSteps(job: Job) {
+  return useQuery<Procedure>({
+    queryKey: ["steps", job],
+    queryFn: ({ signal }) => answer(api.POST("/api/finish/steps", { body: job, signal })),
+    placeholderData: keepPreviousData,
+    retry: false,
+    gcTime: 60_000,
+  });
+}
+
+/** Hours of work and days with waits of each finish, asked when the library is opened. */
+export function useEfforts(asked: boolean) {
+  return useQuery({
+    queryKey: ["efforts"],
+    queryFn: () => answer(api.GET("/api/finish/efforts")),
+    enabled: asked,
+    staleTime: HELD,
+  });
+}
+
 /** A change to the workshop, after which everything that follows from it is asked for again. */
 function useChange<In, Out>(change: (given: In) => Promise<Out>) {
   const client = useQueryClient();
@@ -76,7 +111,7 @@ function useChange<In, Out>(change: (given: In) => Promise<Out>) {
     mutationFn: change,
     onSuccess: () =>
       Promise.all(
-        ["settings", "catalogue", "shelf", "measure", "sheet", "jobs"].map((key) =>
+        ["settings", "catalogue", "shelf", "measure", "sheet", "jobs", "advice", "steps"].map((key) =>
           client.invalidateQueries({ queryKey: [key] }),
         ),
       ),

@@ -1,42 +1,61 @@
 import { Dialog } from "radix-ui";
 import { useState } from "react";
-import { useParams } from "react-router";
+import { NavLink, useParams } from "react-router";
 import { useCatalogue } from "../api/queries";
+import { FinishSide } from "../finish/FinishSide";
 import { Failure } from "../parts/Failure";
 import { say } from "../parts/say";
 import { TextField } from "../parts/TextField";
+import { StepsSide } from "../steps/StepsSide";
 import { MixColumn } from "./MixColumn";
 import { PieceColumn } from "./PieceColumn";
 import { PotColumn } from "./PotColumn";
 import { type OpenJob, useJob } from "./useJob";
 
-/** One job: the piece, what goes on it, and the pot that takes. */
+const SIDES = [
+  { slug: "finish", name: "Finish" },
+  { slug: "mix", name: "Mix" },
+  { slug: "steps", name: "Steps" },
+] as const;
+
+/** One job, seen from several sides, always with the piece in reach: its finish, its mixes, its steps. */
 export function JobView() {
-  const { id } = useParams();
+  const { id, side } = useParams();
   const { open, failed } = useJob(id ?? "");
   const catalogue = useCatalogue();
-  const [picked, setZone] = useState(0);
+  const [picked, setPicked] = useState({ zone: 0, layer: 0 });
   if (failed) return <Failure error={failed} />;
   if (catalogue.error) return <Failure error={catalogue.error} onRetry={() => void catalogue.refetch()} />;
   if (!open || !catalogue.data) return <p className="p-6 text-soft">Opening the job…</p>;
-  const zone = Math.min(picked, open.job.zones.length - 1);
+  const zone = Math.min(picked.zone, open.job.zones.length - 1);
+  const layer = Math.max(0, Math.min(picked.layer, (open.job.zones[zone]?.layers.length ?? 1) - 1));
+  // A pot with no piece has nothing to lay layers on: it is a mix and nothing else.
+  const now = open.job.piece ? (side ?? "finish") : "mix";
+  const at = { open, catalogue: catalogue.data, zone, layer };
+  const setLayer = (index: number) => setPicked({ zone, layer: index });
   return (
     <>
-      <JobBar open={open} />
-      <div className="grid min-h-[calc(100dvh-7rem)] lg:grid-cols-[minmax(18rem,23rem)_minmax(20rem,25rem)_minmax(0,1fr)]">
-        <PieceColumn open={open} catalogue={catalogue.data} zone={zone} onZone={setZone} />
-        <MixColumn open={open} catalogue={catalogue.data} zone={zone} />
-        <PotColumn open={open} catalogue={catalogue.data} zone={zone} />
+      <JobBar open={open} sides={open.job.piece ? now : ""} />
+      <div className="grid min-h-[calc(100dvh-7rem)] lg:grid-cols-[minmax(18rem,21rem)_minmax(20rem,27rem)_minmax(0,1fr)]">
+        <PieceColumn {...at} onZone={(index) => setPicked({ zone: index, layer: 0 })} />
+        {now === "finish" && <FinishSide {...at} onLayer={setLayer} />}
+        {now === "mix" && (
+          <>
+            <MixColumn {...at} onLayer={setLayer} />
+            <PotColumn {...at} />
+          </>
+        )}
+        {now === "steps" && <StepsSide {...at} />}
       </div>
-      <PotInReach open={open} zone={zone} />
+      {now === "mix" && <PotInReach open={open} zone={zone} layer={layer} />}
       <Elsewhere open={open} />
     </>
   );
 }
 
 /** On a narrow screen the pot is below the fold: its amounts stay in reach at the foot. */
-function PotInReach({ open, zone }: { open: OpenJob; zone: number }) {
-  const mix = open.plan.zones[zone]?.layers[0]?.mixes[0];
+function PotInReach({ open, zone, layer }: { open: OpenJob; zone: number; layer: number }) {
+  const mix = open.plan.zones[zone]?.layers[layer]?.mixes[0];
   if (!mix) return null;
   return (
     <a
@@ -63,7 +82,8 @@ const SAVE_WORDS = {
   refused: "Not saved",
 };
 
-function JobBar({ open }: { open: OpenJob }) {
+/** The job’s name, its sides, and undo. `sides` is the one shown, "" for a pot that has only one. */
+function JobBar({ open, sides }: { open: OpenJob; sides: string }) {
   return (
     <div className="flex min-h-14 flex-wrap items-center gap-x-3 gap-y-1 border-b-2 border-ink bg-enamel px-4 py-1.5">
       <h1>
@@ -79,6 +99,20 @@ function JobBar({ open }: { open: OpenJob }) {
           onChange={(name) => open.edit((job) => ({ ...job, name }))}
         />
       </div>
+      {sides && (
+        <nav aria-label="Sides of the job" className="flex">
+          {SIDES.map((side, i) => (
+            <NavLink
+              key={side.slug}
+              to={`/jobs/${open.id}/${side.slug}`}
+              aria-current={sides === side.slug ? "page" : undefined}
+              className={`press ${i ? "-ml-0.5" : ""} ${sides === side.slug ? "press-strong" : ""}`}
+            >
+              {side.name}
+            </NavLink>
+          ))}
+        </nav>
+      )}
       <p role="status" className="narrow ml-auto text-sm text-soft">
         {SAVE_WORDS[open.saveState]}
       </p>

@@ -1,9 +1,9 @@
-import { answer, api, type Catalogue } from "../api/client";
+import type { Catalogue } from "../api/client";
 import { ShareRule } from "../drawings/ShareRule";
 import { Choice, Stepper } from "../parts/fields";
 import { percent } from "../parts/say";
-import { TextField } from "../parts/TextField";
 import { changeLayer } from "./change";
+import { ColourOfLayer, MixChoice, OnSurface } from "./LayerFields";
 import { PotsEditor } from "./PotsEditor";
 import type { OpenJob } from "./useJob";
 
@@ -12,80 +12,48 @@ export function MixColumn({
   open,
   catalogue,
   zone: index,
+  layer: at,
+  onLayer,
 }: {
   open: OpenJob;
   catalogue: Catalogue;
   zone: number;
+  layer: number;
+  onLayer: (index: number) => void;
 }) {
   const zone = open.job.zones[index];
-  const layer = zone?.layers[0];
-  const planned = open.plan.zones[index]?.layers[0];
+  const layer = zone?.layers[at];
+  const planned = open.plan.zones[index]?.layers[at];
   if (!zone || !layer || !planned) return null;
   const recipe = catalogue.recipes.find((r) => r.slug === layer.recipe);
-  const technique = catalogue.techniques.find((t) => t.slug === layer.technique);
   const dial = recipe?.components.find((c) => c.id === recipe.dial);
   const schoolAmounts = recipe?.schools.find((x) => x.slug === layer.school)?.amounts ?? {};
   const amount = dial && (layer.amounts[dial.id] ?? schoolAmounts[dial.id] ?? dial.amount);
   const now = planned.mixes[0]?.parts.find((p) => p.component === dial?.id)?.share;
   const share = amount?.by === "volume-share" ? amount.share : (now ?? null);
   const paint = recipe?.components.find((c) => c.role === "paint");
-  const colour = paint && layer.colours[paint.id];
-  const ground = catalogue.grounds.find((g) => g.slug === zone.ground);
   const change = (part: Partial<typeof layer>) =>
-    open.edit((job) => changeLayer(job, index, (x) => ({ ...x, ...part })));
-  const problems = open.plan.problems.filter((p) => p.at.startsWith(`/zones/${index}/layers/0`));
-
-  async function setRecipe(slug: string) {
-    if (!zone || !layer) return;
-    const start = await answer(
-      api.POST("/api/layers", { body: { id: layer.id, recipe: slug, ground: zone.ground } }),
-    );
-    change({ recipe: slug, technique: start.technique, tool: start.tool, amounts: {}, school: "" });
-  }
+    open.edit((job) => changeLayer(job, index, at, (x) => ({ ...x, ...part })));
+  const problems = open.plan.problems.filter((p) => p.at.startsWith(`/zones/${index}/layers/${at}`));
 
   return (
     <section
       aria-label="The mix"
       className="flex flex-col gap-4 border-ink p-4 max-lg:border-t-2 lg:border-r-2"
     >
-      <div>
+      {zone.layers.length > 1 && (
         <Choice
-          label="Mix"
-          value={layer.recipe}
-          options={catalogue.recipes}
-          onChange={(slug) => void setRecipe(slug)}
+          label="Layer"
+          value={layer.id}
+          options={zone.layers.map((x, i) => ({
+            slug: x.id,
+            name: `${i + 1}. ${catalogue.recipes.find((r) => r.slug === x.recipe)?.name ?? x.recipe}`,
+          }))}
+          onChange={(id) => onLayer(zone.layers.findIndex((x) => x.id === id))}
         />
-        <p className="narrow mt-1 text-sm text-soft">{recipe?.looks}</p>
-      </div>
-      {paint && layer.pots.length === 0 && (
-        <div className="grid grid-cols-[auto_1fr] gap-2">
-          <label className="narrow text-sm font-semibold text-soft">
-            <span className="block">Colour</span>
-            <input
-              type="color"
-              className="h-11 w-16 border-2 border-ink bg-enamel p-0.5"
-              value={colour?.hex ?? "#7f8f8a"}
-              onChange={(e) =>
-                change({
-                  colours: {
-                    ...layer.colours,
-                    [paint.id]: { name: colour?.name ?? "", hex: e.target.value },
-                  },
-                })
-              }
-            />
-          </label>
-          <TextField
-            label="What you call it"
-            value={colour?.name ?? ""}
-            max={80}
-            placeholder="name of the paint"
-            onChange={(name) =>
-              change({ colours: { ...layer.colours, [paint.id]: { name, hex: colour?.hex ?? "#7f8f8a" } } })
-            }
-          />
-        </div>
       )}
+      <MixChoice open={open} catalogue={catalogue} zone={index} layer={at} />
+      <ColourOfLayer open={open} catalogue={catalogue} zone={index} layer={at} />
       {recipe && recipe.schools.length > 0 && (
         <div>
           <Choice
@@ -109,55 +77,16 @@ export function MixColumn({
           }
         />
       )}
-      <div>
-        <div className="grid grid-cols-2 gap-3">
-          <Choice
-            label="Put on"
-            value={layer.technique}
-            options={catalogue.techniques.filter(
-              (t) =>
-                !t.surfaces.length ||
-                !ground ||
-                t.surfaces.includes(ground.surface) ||
-                t.slug === layer.technique,
-            )}
-            onChange={(slug) => {
-              const next = catalogue.techniques.find((t) => t.slug === slug);
-              change({ technique: slug, tool: next?.tools[0] ?? layer.tool });
-            }}
-          />
-          <Choice
-            label="Tool"
-            value={layer.tool}
-            options={catalogue.tools}
-            onChange={(tool) => change({ tool })}
-          />
-        </div>
-        {technique && <p className="narrow mt-1 text-sm text-soft">{technique.how}</p>}
-      </div>
-      <div className="grid grid-cols-2 gap-3">
-        <Stepper label="Coats" value={layer.coats} min={1} max={12} onChange={(coats) => change({ coats })} />
-        <Stepper
-          label="Margin"
-          value={layer.margin}
-          min={0}
-          max={1}
-          step={0.05}
-          shown={percent(layer.margin)}
-          onChange={(margin) => change({ margin: Math.round(margin * 100) / 100 })}
-        />
-      </div>
-      {technique?.per_mm && (
-        <Stepper
-          label="Mean thickness of a coat"
-          value={layer.thickness_mm}
-          min={0.5}
-          max={10}
-          step={0.5}
-          shown={`${layer.thickness_mm} mm`}
-          onChange={(thickness_mm) => change({ thickness_mm })}
-        />
-      )}
+      <OnSurface open={open} catalogue={catalogue} zone={index} layer={at} />
+      <Stepper
+        label="Margin"
+        value={layer.margin}
+        min={0}
+        max={1}
+        step={0.05}
+        shown={percent(layer.margin)}
+        onChange={(margin) => change({ margin: Math.round(margin * 100) / 100 })}
+      />
       {paint && <PotsEditor layer={layer} paint={paint} onChange={(pots) => change({ pots })} />}
       {recipe && recipe.cautions.length > 0 && (
         <ul aria-label="Take care" className="border-2 border-ink bg-enamel p-2 text-sm">

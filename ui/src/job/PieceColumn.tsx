@@ -35,9 +35,13 @@ export function PieceColumn({ open, catalogue, zone: index, onZone }: PieceColum
   if (!zone || !planned) return null;
   const fills = Object.fromEntries(
     plan.zones.map((z, i) => {
-      const paint = z.layers[0]?.mixes[0]?.parts.find((p) => p.role === "paint");
       const ground = catalogue.grounds.find((g) => g.slug === job.zones[i]?.ground);
-      return [z.zone, paint?.hex ?? ground?.hex ?? "#cccccc"];
+      const seen = z.layers.filter(
+        (layer, k) =>
+          (job.zones[i]?.layers[k]?.touched ?? 1) >= 0.5 &&
+          layer.mixes[0]?.parts.some((p) => p.role === "paint" || p.role === "pigment"),
+      );
+      return [z.zone, seen[seen.length - 1]?.hex ?? ground?.hex ?? "#cccccc"];
     }),
   );
   const areas = Object.fromEntries(plan.surfaces.map((s) => [s.slug, `${say(s.area_m2)} m²`]));
@@ -94,9 +98,10 @@ export function PieceColumn({ open, catalogue, zone: index, onZone }: PieceColum
         </p>
       )}
       {plan.cautions.map((caution) => (
-        <p key={caution.at} className="narrow border-2 border-ink bg-enamel p-2 text-sm">
-          <strong>Take care. {caution.says}</strong> {caution.reason}
-        </p>
+        <details key={caution.at} className="narrow border-2 border-ink bg-enamel px-2 text-sm">
+          <summary className="min-h-11 py-2.5 font-bold">Take care. {caution.says}</summary>
+          <p className="pb-2">{caution.reason}</p>
+        </details>
       ))}
       <div className="flex flex-wrap items-baseline gap-x-6">
         <span>
@@ -184,13 +189,7 @@ export function PieceColumn({ open, catalogue, zone: index, onZone }: PieceColum
 }
 
 async function setKind(open: OpenJob, kind: string) {
-  const job = await answer(api.POST("/api/jobs/on-piece", { body: { job: open.job, kind } }));
-  // What was said meanwhile about the piece as such stays said.
-  open.edit((now) => ({
-    ...now,
-    zones: job.zones,
-    piece: job.piece && { ...job.piece, rough: now.piece?.rough ?? "measured", like: now.piece?.like ?? 1 },
-  }));
+  await open.editVia((job) => answer(api.POST("/api/jobs/on-piece", { body: { job, kind } })));
 }
 
 function PotWithoutPiece({ open }: { open: OpenJob }) {
@@ -206,7 +205,7 @@ function PotWithoutPiece({ open }: { open: OpenJob }) {
           min={0.1}
           max={200000}
           onChange={(ml) =>
-            open.edit((job) => changeLayer(job, 0, (layer) => ({ ...layer, want: { by: "total", ml } })))
+            open.edit((job) => changeLayer(job, 0, 0, (layer) => ({ ...layer, want: { by: "total", ml } })))
           }
         />
       )}

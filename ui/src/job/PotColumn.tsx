@@ -5,9 +5,16 @@ import { MeasureChoice } from "../pot/MeasureChoice";
 import { Pot } from "../pot/Pot";
 import type { OpenJob } from "./useJob";
 
+interface PotColumnProps {
+  open: OpenJob;
+  catalogue: Catalogue;
+  zone: number;
+  layer: number;
+}
+
 /** The pot, or pots, the layer takes. */
-export function PotColumn({ open, catalogue, zone }: { open: OpenJob; catalogue: Catalogue; zone: number }) {
-  const mixes = open.plan.zones[zone]?.layers[0]?.mixes ?? [];
+export function PotColumn({ open, catalogue, zone, layer }: PotColumnProps) {
+  const mixes = open.plan.zones[zone]?.layers[layer]?.mixes ?? [];
   const settings = useSettings();
   const kit = settings.data?.kit ?? "";
   return (

@@ -2,7 +2,7 @@ import { answer, api, type Catalogue, type Zone } from "../api/client";
 import { Choice } from "../parts/fields";
 import { newId, say } from "../parts/say";
 import { TextField } from "../parts/TextField";
-import { changePiece, changeZone, moveSurface } from "./change";
+import { changePiece, changeZone, copyOf, moveSurface } from "./change";
 import type { OpenJob } from "./useJob";
 
 interface ZonesPanelProps {
@@ -35,7 +35,7 @@ export function ZonesPanel({ open, catalogue, zone: index, onZone }: ZonesPanelP
       const base = j.zones[index];
       if (!base) return j;
       const name = plan.surfaces.find((s) => s.slug === surface)?.name ?? surface;
-      const layers = base.layers.map((layer) => ({ ...layer, id: newId() }));
+      const layers = base.layers.map(copyOf);
       const added = { ...j, zones: [...j.zones, { ...base, id, name, surfaces: [], layers }] };
       return moveSurface(added, surface, id);
     });
@@ -185,18 +185,19 @@ export function ZonesPanel({ open, catalogue, zone: index, onZone }: ZonesPanelP
   );
 }
 
+/** Another ground; the first layer goes on the way that is usual there. */
 async function setGround(open: OpenJob, index: number, ground: string) {
-  const layer = open.job.zones[index]?.layers[0];
-  const start =
-    layer &&
-    (await answer(api.POST("/api/layers", { body: { id: layer.id, recipe: layer.recipe, ground } })));
-  open.edit((job) =>
-    changeZone(job, index, (zone) => ({
+  await open.editVia(async (job) => {
+    const layer = job.zones[index]?.layers[0];
+    const start =
+      layer &&
+      (await answer(api.POST("/api/layers", { body: { id: layer.id, recipe: layer.recipe, ground } })));
+    return changeZone(job, index, (zone) => ({
       ...zone,
       ground,
       layers: zone.layers.map((x, i) =>
         i === 0 && start ? { ...x, technique: start.technique, tool: start.tool } : x,
       ),
-    })),
-  );
+    }));
+  });
 }

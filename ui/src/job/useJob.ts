@@ -14,6 +14,8 @@ export interface OpenJob {
   canUndo: boolean;
   canRedo: boolean;
   edit: (change: (job: Job) => Job) => void;
+  /** An edit that asks the server: asked again when the job was edited meanwhile, so that nothing is lost. */
+  editVia: (ask: (job: Job) => Promise<Job>) => Promise<void>;
   undo: () => void;
   redo: () => void;
   replan: () => void;
@@ -122,6 +124,24 @@ export function useJob(id: string): { open: OpenJob | null; failed: Error | null
     [id, replan, save],
   );
 
+  const editVia = useCallback(
+    async (ask: (job: Job) => Promise<Job>) => {
+      try {
+        for (let tries = 0; tries < 8; tries += 1) {
+          const before = now.current.job;
+          if (!before) return;
+          const after = await ask(before);
+          if (now.current.job !== before) continue;
+          edit(() => after);
+          return;
+        }
+      } catch (error) {
+        setSays((error as Error).message);
+      }
+    },
+    [edit],
+  );
+
   const step = useCallback(
     async (way: "undo" | "redo") => {
       await save();
@@ -178,6 +198,7 @@ export function useJob(id: string): { open: OpenJob | null; failed: Error | null
     canUndo: reply.can_undo || saveState !== "saved",
     canRedo: reply.can_redo && saveState === "saved",
     edit,
+    editVia,
     undo: () => void step("undo"),
     redo: () => void step("redo"),
     replan: () => void replan(),

@@ -69,7 +69,7 @@ def advise(zone: Zone, bench: Trial, ids: Iterator[str]) -> Advice:
     """All advisers on one zone. Raises what looking its entries up raises."""
     stack = bench.stack(zone)
     sag = tuple(
-        SagAdvice(x.layer.id, x.recipe.name, peak_mm(x), holds_mm(x), stack.vertical,
+        SagAdvice(x.layer.id, x.name, peak_mm(x), holds_mm(x), stack.vertical,
                   stack.vertical and peak_mm(x) > holds_mm(x))
         for x in stack.laid
         if x.wet_um / 1000 >= SAG_FROM_MM
@@ -77,15 +77,11 @@ def advise(zone: Zone, bench: Trial, ids: Iterator[str]) -> Advice:
     coats = []
     for i, x in enumerate(stack.laid):
         if x.film.kind == "paint" and x.technique.plain:
-            over, name = (
-                (stack.laid[i - 1].hex, stack.laid[i - 1].recipe.name) if i else (stack.ground.hex, stack.ground.name)
-            )
+            over, name = (stack.laid[i - 1].hex, stack.laid[i - 1].name) if i else (stack.ground.hex, stack.ground.name)
             needs = coats_to_cover(x.hex, over, hiding_of(x.pours))
             scattering = per_coat(x.hex, hiding_of(x.pours))
             coats.append(
-                CoatsAdvice(
-                    x.layer.id, x.recipe.name, x.hex, over, name, class_of(x.hex), scattering, needs, x.layer.coats
-                )
+                CoatsAdvice(x.layer.id, x.name, x.hex, over, name, class_of(x.hex), scattering, needs, x.layer.coats)
             )
     grits = tuple(bench.catalogue.abrasives.values())
     return Advice(_prep(zone, bench, ids), seal_advice(zone, bench, ids), grits, sag, tuple(coats))

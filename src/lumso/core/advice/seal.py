@@ -16,6 +16,7 @@ SEALERS = (
     "clear-wax-plain", "oil-wax-plain", "dewaxed-shellac-plain",
 )  # fmt: skip
 NOTHING = "as it is"
+NOT_ABOUT_SEALERS = {"closing-parts-stick"}
 
 
 @dataclass(frozen=True)
@@ -57,7 +58,7 @@ def _weight(findings: list[Finding]) -> tuple[int, ...]:
 def seal_advice(zone: Zone, bench: Trial, ids: Iterator[str]) -> tuple[SealerAdvice, ...]:
     """Every sealer, and nothing, on this zone, the best first. What is wrong beneath it is not held against it."""
     bare = _unsealed(zone, bench)
-    base = {(f.rule, f.above, f.says) for f in bench.findings(bare) if f.above}
+    base = {(f.rule, f.above, f.says) for f in bench.findings(bare) if f.above or f.rule in NOT_ABOUT_SEALERS}
     rough = any(x.acts("stands in peaks") for x in bench.stack(bare).laid)
     tried = []
     for slug in ("", *SEALERS):

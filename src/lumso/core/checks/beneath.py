@@ -37,7 +37,7 @@ def slick_unprimed(stack: Stack) -> Iterator[Hit]:
     first = stack.laid[0]
     if first.film.grips or first.film.slug == "milk-paint":
         return
-    says = f"{first.recipe.name} straight on {stack.ground.name}: it will not hold."
+    says = f"{first.name} straight on {stack.ground.name}: it will not hold."
     yield Hit(0, says, (way("Put a bonding primer beneath, and leave it a night", _primer(stack)),))
 
 
@@ -55,7 +55,7 @@ def milk_paint_on_gloss(stack: Stack) -> Iterator[Hit]:
         return
     yield Hit(
         0,
-        f"{first.recipe.name} on {stack.ground.name} will chip as it pleases.",
+        f"{first.name} on {stack.ground.name} will chip as it pleases.",
         (
             way("Bonding additive in this coat", SwapRecipe("swap", first.layer.id, "milk-paint-bonding")),
             way("A bonding primer beneath, left a night", _primer(stack)),
@@ -126,7 +126,7 @@ def water_over_old_oil(stack: Stack) -> Iterator[Hit]:
             way("Scuff it dull all over first", AddPrep("prep", "scuffed")),
             way("Dewaxed shellac between", _shellac(stack)),
         )
-        yield Hit(0, f"{first.recipe.name} on old oil-bound paint that was not abraded.", ways)
+        yield Hit(0, f"{first.name} on old oil-bound paint that was not abraded.", ways)
 
 
 @rule(
@@ -140,10 +140,10 @@ def knots_bleed(stack: Stack) -> Iterator[Hit]:
     if not stack.laid or not stack.grounded("knots") or any("knots" in x.film.stops for x in stack.laid):
         return
     says = "Knots in the pine will bleed yellow through it."
-    covered = any(_covers(x) for x in stack.laid)
-    yield Hit(
-        0, says, (way("Dewaxed shellac over the knots first", _shellac(stack)),), None if covered else "know this"
-    )
+    if any(_covers(x) for x in stack.laid):
+        yield Hit(0, says, (way("Dewaxed shellac over the knots first", _shellac(stack)),))
+    else:
+        yield Hit(0, says, (), "know this")
 
 
 @rule(
@@ -228,9 +228,7 @@ def tannins_bleed(stack: Stack) -> Iterator[Hit]:
         if _covers(one) and one.watery and lightness(one.hex) > 60 and not stack.stopped_under(i, "tannins"):
             block = InsertLayer("insert", _first_id(stack), "stain-blocker-plain", wait_h=12)
             ways = (way("A stain blocker first, left a night", block), way("Dewaxed shellac first", _shellac(stack)))
-            yield Hit(
-                0, f"{stack.ground.name.capitalize()} will bleed brown into the pale {one.recipe.name.lower()}.", ways
-            )
+            yield Hit(0, f"{stack.ground.name.capitalize()} will bleed brown into the pale {one.name.lower()}.", ways)
             return
 
 
@@ -245,7 +243,7 @@ def alkali_darkens(stack: Stack) -> Iterator[Hit]:
     if stack.laid and stack.grounded("tannins") and stack.laid[0].film.alkaline:
         yield Hit(
             0,
-            f"{stack.laid[0].recipe.name} will darken {stack.ground.name}.",
+            f"{stack.laid[0].name} will darken {stack.ground.name}.",
             (way("Dewaxed shellac first", _shellac(stack)),),
         )
 
@@ -263,7 +261,7 @@ def metal_rusts(stack: Stack) -> Iterator[Hit]:
     prime = InsertLayer("insert", _first_id(stack), "metal-primer-plain", wait_h=12)
     yield Hit(
         0,
-        f"{stack.laid[0].recipe.name} straight on bare metal.",
+        f"{stack.laid[0].name} straight on bare metal.",
         (way("Rust off, and a rust-blocking primer", AddPrep("prep", "rust-removed"), prime),),
     )
 
@@ -334,7 +332,7 @@ def thirsty_plaster(stack: Stack) -> Iterator[Hit]:
     if first.technique.needs_open_min and not first.technique.rate_includes_ground:
         yield Hit(
             0,
-            f"{stack.ground.name.capitalize()} shortens the time to work {first.recipe.name.lower()}.",
+            f"{stack.ground.name.capitalize()} shortens the time to work {first.name.lower()}.",
             (way("A thinned coat first", InsertLayer("insert", first.layer.id, "thinned-paint", wait_h=12)),),
         )
 

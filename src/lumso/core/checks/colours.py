@@ -29,7 +29,7 @@ def amber_over_pale(stack: Stack) -> Iterator[Hit]:
             if not over:
                 yield Hit(
                     i,
-                    f"{one.recipe.name} yellows the pale {under.recipe.name.lower()}.",
+                    f"{one.name} yellows the pale {under.name.lower()}.",
                     (way("Water-clear coat instead", SwapRecipe("swap", one.layer.id, "clear-coat-plain")),),
                 )
 
@@ -62,7 +62,7 @@ def sealer_deepens(stack: Stack) -> Iterator[Hit]:
     for i, one in stack.each():
         back = any(x.layer.sand_after and x.layer.sand_after.purpose in {"bite", "reveal"} for x in stack.laid[:i])
         if one.film.kind in {"clear", "wax", "oil"} and back:
-            yield Hit(i, f"{one.recipe.name} will deepen what was sanded back: sand less than looks right.")
+            yield Hit(i, f"{one.name} will deepen what was sanded back: sand less than looks right.")
             return
 
 
@@ -84,7 +84,6 @@ def too_few_coats(stack: Stack) -> Iterator[Hit]:
             more = SetLayer("set", one.layer.id, coats=needs)
             yield Hit(
                 i,
-                f"{one.recipe.name}: about {needs} coats to cover what is beneath (an estimate), not "
-                f"{one.layer.coats}.",
+                f"{one.name}: about {needs} coats to cover what is beneath (an estimate), not {one.layer.coats}.",
                 (way(f"{needs} coats", more),),
             )

@@ -52,7 +52,7 @@ def tape_lifts(stack: Stack) -> Iterator[Hit]:
             and stack.waits_h(i - 1) < 24
         ):
             add = SetLayer("set", lower.layer.id, wait_h=24)
-            says = f"Tape on {lower.recipe.name.lower()} after {hours(stack.waits_h(i - 1))}."
+            says = f"Tape on {lower.name.lower()} after {hours(stack.waits_h(i - 1))}."
             yield Hit(i, says, (way("Leave it a day", add),))
 
 
@@ -82,7 +82,7 @@ def primer_last(stack: Stack) -> Iterator[Hit]:
     if stack.laid and (stack.laid[-1].film.kind == "primer" or stack.laid[-1].film.slug == "stain-blocker"):
         yield Hit(
             len(stack.laid),
-            f"{stack.laid[-1].recipe.name} is the last coat.",
+            f"{stack.laid[-1].name} is the last coat.",
             (way("Paint over it", InsertLayer("insert", "", "paint-plain")),),
         )
 
@@ -99,6 +99,6 @@ def sealer_in_the_middle(stack: Stack) -> Iterator[Hit]:
             key = SetLayer("set", lower.layer.id, sand=Sanding(320, "between clear coats"))
             yield Hit(
                 i,
-                f"{upper.recipe.name} over {lower.recipe.name.lower()} that was not scuffed.",
+                f"{upper.name} over {lower.name.lower()} that was not scuffed.",
                 (way("P320 first", key),),
             )

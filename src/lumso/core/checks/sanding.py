@@ -21,7 +21,7 @@ def too_coarse_for_wash(stack: Stack) -> Iterator[Hit]:
         sand = one.layer.sand_after
         if sand and one.film.kind == "wash" and sand.grit < 320 and sand.purpose not in {"bite", "reveal"}:
             fine = SetLayer("set", one.layer.id, sand=replace(sand, grit=320))
-            yield Hit(i + 1, f"P{sand.grit} on {one.recipe.name.lower()} goes through it.", (way("P320", fine),))
+            yield Hit(i + 1, f"P{sand.grit} on {one.name.lower()} goes through it.", (way("P320", fine),))
 
 
 @rule(
@@ -77,7 +77,7 @@ def steel_wool(stack: Stack) -> Iterator[Hit]:
         sand = lower.layer.sand_after
         if sand and sand.abrasive == "steel wool" and upper.watery:
             pad = SetLayer("set", lower.layer.id, sand=replace(sand, abrasive="synthetic pad"))
-            yield Hit(i, f"Steel wool before {upper.recipe.name.lower()}: rust spots.", (way("A synthetic pad", pad),))
+            yield Hit(i, f"Steel wool before {upper.name.lower()}: rust spots.", (way("A synthetic pad", pad),))
 
 
 @rule(
@@ -91,7 +91,7 @@ def nothing_to_reveal(stack: Stack) -> Iterator[Hit]:
         sand = upper.layer.sand_after
         alike = lower.hex.lower() == upper.hex.lower() and abs(lightness(lower.hex) - lightness(upper.hex)) < 1
         if sand and sand.purpose in {"bite", "reveal"} and alike and lower.film.kind == upper.film.kind == "paint":
-            yield Hit(i, f"Sanding {upper.recipe.name.lower()} back shows the same colour beneath.")
+            yield Hit(i, f"Sanding {upper.name.lower()} back shows the same colour beneath.")
 
 
 @rule(
@@ -105,8 +105,8 @@ def sanding_wax(stack: Stack) -> Iterator[Hit]:
         if one.layer.sand_after and one.film.kind == "wax":
             yield Hit(
                 i + 1,
-                f"Sanding {one.recipe.name.lower()}.",
-                (way(f"Leave {one.recipe.name.lower()} out", RemoveLayer("remove", one.layer.id)),),
+                f"Sanding {one.name.lower()}.",
+                (way(f"Leave {one.name.lower()} out", RemoveLayer("remove", one.layer.id)),),
             )
 
 
@@ -122,6 +122,6 @@ def clear_not_keyed(stack: Stack) -> Iterator[Hit]:
             key = SetLayer("set", one.layer.id, sand=Sanding(320, "between clear coats"))
             yield Hit(
                 i + 1,
-                f"{one.layer.coats} coats of {one.recipe.name.lower()} with nothing between them.",
+                f"{one.layer.coats} coats of {one.name.lower()} with nothing between them.",
                 (way("P320 between them", key),),
             )

@@ -57,7 +57,7 @@ def _ways(stack: Stack, recipe: str) -> tuple[WayOut, ...]:
     if top.film.kind in SEALERS and not top.acts("stays in recesses", "resists"):
         return (
             way(
-                f"{name.capitalize()} instead of {top.recipe.name.lower()}",
+                f"{name.capitalize()} instead of {top.name.lower()}",
                 SwapRecipe("swap", top.layer.id, recipe, technique),
             ),
         )
@@ -71,9 +71,9 @@ def _use(stack: Stack, word: UseWord, recipe: str) -> Iterator[Hit]:
     top = stack.laid[-1]
     ways = _ways(stack, recipe)
     if stands == "no":
-        yield Hit(len(stack.laid), f"{top.recipe.name} is last, and does not stand {WORDS[word]}.", ways)
+        yield Hit(len(stack.laid), f"{top.name} is last, and does not stand {WORDS[word]}.", ways)
     elif stands == "a little" and stack.catalogue.recipes[recipe].film != top.film.slug:
-        yield Hit(len(stack.laid), f"{top.recipe.name} stands {WORDS[word]} only a little.", ways, "know this")
+        yield Hit(len(stack.laid), f"{top.name} stands {WORDS[word]} only a little.", ways, "know this")
 
 
 @rule(
@@ -200,7 +200,7 @@ def salt_outdoors(stack: Stack) -> Iterator[Hit]:
             where = "outdoors" if wet else "on metal"
             yield Hit(
                 i,
-                f"{one.recipe.name} {where}.",
+                f"{one.name} {where}.",
                 (way("Sand paint instead", SwapRecipe("swap", one.layer.id, "sand-paint")),),
             )
 
@@ -209,7 +209,7 @@ def salt_outdoors(stack: Stack) -> Iterator[Hit]:
 def salt_unsealed(stack: Stack) -> Iterator[Hit]:
     for i, one in stack.each():
         if one.film.dissolves_in_water and not any(x.closes for x in stack.laid[i + 1 :]):
-            yield Hit(i + 1, f"{one.recipe.name} is not sealed.", _ways(stack, sealer_for(stack)))
+            yield Hit(i + 1, f"{one.name} is not sealed.", _ways(stack, sealer_for(stack)))
             return
 
 
@@ -226,6 +226,6 @@ def grit_moulds(stack: Stack) -> Iterator[Hit]:
         if organic and damp:
             yield Hit(
                 i,
-                f"{one.recipe.name} where it gets damp.",
+                f"{one.name} where it gets damp.",
                 (way("Sand paint instead", SwapRecipe("swap", one.layer.id, "sand-paint")),),
             )

@@ -84,7 +84,7 @@ def moving_parts(stack: Stack) -> Iterator[Hit]:
     moves = [s.name.lower() for s in stack.surfaces if any(w in s.slug for w in ("door", "drawer", "leaf"))]
     for i, one in stack.each():
         if moves and one.technique.per_mm:
-            yield Hit(i, f"{one.recipe.name} on {', '.join(moves)}: keep closing edges clear of it.")
+            yield Hit(i, f"{one.name} on {', '.join(moves)}: keep closing edges clear of it.")
 
 
 @rule(
@@ -99,7 +99,7 @@ def texture_no_night(stack: Stack) -> Iterator[Hit]:
         if lower.technique.per_mm and lower.layer.wait_h is not None and lower.layer.wait_h < 8 <= needs / 60:
             yield Hit(
                 i,
-                f"{lower.recipe.name} has not had its night.",
+                f"{lower.name} has not had its night.",
                 (way("Add a night", SetLayer("set", lower.layer.id, wait_h=needs / 60)),),
             )
 
@@ -109,4 +109,4 @@ def texture_bare(stack: Stack) -> Iterator[Hit]:
     rough = [x for x in stack.laid if x.technique.per_mm]
     if rough and not any(x.closes for x in stack.laid):
         seal = InsertLayer("insert", "", "matt-clear-coat-plain", "clear-on-texture")
-        yield Hit(len(stack.laid), f"{rough[-1].recipe.name} is left bare.", (way("A matt clear coat over it", seal),))
+        yield Hit(len(stack.laid), f"{rough[-1].name} is left bare.", (way("A matt clear coat over it", seal),))

@@ -20,7 +20,7 @@ def recoat_too_soon(stack: Stack) -> Iterator[Hit]:
         needs, said = stack.minutes(i - 1, "recoat_from"), lower.layer.wait_h
         if said is not None and needs is not None and said * 60 < needs - 1e-6:
             add = SetLayer("set", lower.layer.id, wait_h=needs / 60)
-            after = f"{upper.recipe.name} {hours(said)} after {lower.recipe.name.lower()}"
+            after = f"{upper.name} {hours(said)} after {lower.name.lower()}"
             says = f"{after}; here it takes {hours(needs / 60)}."
             yield Hit(i, says, (way(f"Wait {hours(needs / 60)}", add),))
 
@@ -46,7 +46,7 @@ def recoat_too_late(stack: Stack) -> Iterator[Hit]:
             if first <= last:
                 soon = SetLayer("set", lower.layer.id, wait_h=last / 60)
                 ways.append(way(f"Recoat within {hours(last / 60)}", soon))
-            until = f"{lower.recipe.name} may be recoated until {hours(last / 60)}"
+            until = f"{lower.name} may be recoated until {hours(last / 60)}"
             says = f"{until}; here {hours(stack.waits_h(i - 1))} pass."
             yield Hit(i, says, tuple(ways))
 
@@ -68,7 +68,7 @@ def seal_too_soon(stack: Stack) -> Iterator[Hit]:
                 more = stack.waits_h(i - 1) + needs / 60 - waited
                 add = SetLayer("set", stack.laid[i - 1].layer.id, wait_h=more)
                 says = (
-                    f"{upper.recipe.name} {hours(waited)} after {stack.laid[k].recipe.name.lower()}, which may be "
+                    f"{upper.name} {hours(waited)} after {stack.laid[k].name.lower()}, which may be "
                     f"sealed from {hours(needs / 60)}."
                 )
                 yield Hit(i, says, (way(f"Wait {hours(more)}", add),))
@@ -100,4 +100,4 @@ def too_cold_or_damp(stack: Stack) -> Iterator[Hit]:
 def time_unknown(stack: Stack) -> Iterator[Hit]:
     for i, lower, _ in stack.pairs():
         if lower.film.times.recoat_from is None and lower.layer.wait_h is None:
-            yield Hit(i, f"When {lower.recipe.name.lower()} may be recoated is unknown: read the label.")
+            yield Hit(i, f"When {lower.name.lower()} may be recoated is unknown: read the label.")

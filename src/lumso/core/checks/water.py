@@ -32,7 +32,7 @@ def no_night_before_water(stack: Stack) -> Iterator[Hit]:
         add = SetLayer("set", last.id, wait_h=stack.waits_h(i - 1) + night - waited)
         seal = InsertLayer("insert", one.layer.id, "clear-coat-plain", wait_h=12)
         says = (
-            f"{one.recipe.name} {hours(waited)} after {lower.recipe.name.lower()}: it wants {hours(needs / 60)} "
+            f"{one.name} {hours(waited)} after {lower.name.lower()}: it wants {hours(needs / 60)} "
             "before it is rubbed wet."
         )
         grade = "will fail" if one.acts("lifts", "drags") else None
@@ -72,7 +72,7 @@ def strong_water(stack: Stack) -> Iterator[Hit]:
 def sealer_wakes_paint(stack: Stack) -> Iterator[Hit]:
     for i, one in stack.each():
         if one.film.kind == "clear" and one.watery and stack.open_under(i) is not None:
-            yield Hit(i, f"{one.recipe.name} over unsealed paint: few strokes, from a decanted pot.")
+            yield Hit(i, f"{one.name} over unsealed paint: few strokes, from a decanted pot.")
 
 
 @rule(
@@ -87,8 +87,8 @@ def sealer_under_pickling(stack: Stack) -> Iterator[Hit]:
         if shut and (one.layer.technique in {"limed", "pickled"} or one.acts("rubs in")):
             yield Hit(
                 i,
-                f"{shut.recipe.name} has closed the pores {one.recipe.name.lower()} needs.",
-                (way(f"Leave {shut.recipe.name.lower()} out", RemoveLayer("remove", shut.layer.id)),),
+                f"{shut.name} has closed the pores {one.name.lower()} needs.",
+                (way(f"Leave {shut.name.lower()} out", RemoveLayer("remove", shut.layer.id)),),
             )
 
 
@@ -101,7 +101,7 @@ def sealer_under_pickling(stack: Stack) -> Iterator[Hit]:
 def wash_settles(stack: Stack) -> Iterator[Hit]:
     for i, one in stack.each():
         if one.water > 0.75 + 1e-6:
-            yield Hit(i, f"{one.recipe.name} at {one.water:.0%} water settles: stir before every dip.")
+            yield Hit(i, f"{one.name} at {one.water:.0%} water settles: stir before every dip.")
 
 
 @rule(
@@ -120,7 +120,7 @@ def binder_thinned(stack: Stack) -> Iterator[Hit]:
         if thin and not medium and not milk and not sealed and i == len(stack.laid) - 1:
             yield Hit(
                 i + 1,
-                f"{one.recipe.name} is last and thin in binder: it will dust.",
+                f"{one.name} is last and thin in binder: it will dust.",
                 (way("A matt clear coat over it", InsertLayer("insert", "", "matt-clear-coat-plain")),),
             )
 
@@ -148,7 +148,7 @@ def open_too_short(stack: Stack) -> Iterator[Hit]:
 def runs_on_sealed(stack: Stack) -> Iterator[Hit]:
     for i, one in stack.each():
         if stack.vertical and one.watery and one.flow.viscosity_mpa_s < 60 and stack.closed_under(i):
-            yield Hit(i, f"{one.recipe.name} may run on upright faces: wipe.")
+            yield Hit(i, f"{one.name} may run on upright faces: wipe.")
 
 
 @rule(

@@ -17,16 +17,16 @@ def water_over_wax(stack: Stack) -> Iterator[Hit]:
     for i, lower, upper in stack.pairs():
         if lower.film.kind != "wax" or lower.acts("resists") or not upper.watery or upper.film.kind == "clear":
             continue
-        ways = [way(f"Move {lower.recipe.name.lower()} to the top", MoveLayer("move", lower.layer.id, ""))]
+        ways = [way(f"Move {lower.name.lower()} to the top", MoveLayer("move", lower.layer.id, ""))]
         if i + 1 < len(stack.laid):
-            ways = [way(f"Leave {lower.recipe.name.lower()} out", RemoveLayer("remove", lower.layer.id))]
+            ways = [way(f"Leave {lower.name.lower()} out", RemoveLayer("remove", lower.layer.id))]
         ways.append(
             way(
                 "It is a resist: only where wear would come",
                 SwapRecipe("swap", lower.layer.id, "clear-wax-plain", "wax-resist"),
             )
         )
-        yield Hit(i, f"{upper.recipe.name} over wax will not hold.", tuple(ways))
+        yield Hit(i, f"{upper.name} over wax will not hold.", tuple(ways))
 
 
 @rule(
@@ -40,10 +40,10 @@ def hard_coat_over_wax(stack: Stack) -> Iterator[Hit]:
         if lower.film.kind in {"wax", "oil"} and not lower.acts("resists") and upper.film.kind == "clear":
             yield Hit(
                 i,
-                f"{upper.recipe.name} over {lower.recipe.name.lower()}.",
+                f"{upper.name} over {lower.name.lower()}.",
                 (
-                    way(f"Leave {lower.recipe.name.lower()} out", RemoveLayer("remove", lower.layer.id)),
-                    way(f"Leave {upper.recipe.name.lower()} out", RemoveLayer("remove", upper.layer.id)),
+                    way(f"Leave {lower.name.lower()} out", RemoveLayer("remove", lower.layer.id)),
+                    way(f"Leave {upper.name.lower()} out", RemoveLayer("remove", upper.layer.id)),
                 ),
             )
 
@@ -61,10 +61,10 @@ def clear_over_patina(stack: Stack) -> Iterator[Hit]:
             first = MoveLayer("move", lower.layer.id, "")
             yield Hit(
                 i,
-                f"{upper.recipe.name} over {lower.recipe.name.lower()}: test it first.",
+                f"{upper.name} over {lower.name.lower()}: test it first.",
                 (
                     way("Dewaxed shellac between", between),
-                    way(f"{lower.recipe.name} after the clear coat", first),
+                    way(f"{lower.name} after the clear coat", first),
                 ),
             )
 
@@ -81,10 +81,10 @@ def water_over_oil(stack: Stack) -> Iterator[Hit]:
             between = InsertLayer("insert", upper.layer.id, "dewaxed-shellac-plain")
             yield Hit(
                 i,
-                f"{upper.recipe.name} over {lower.recipe.name.lower()}.",
+                f"{upper.name} over {lower.name.lower()}.",
                 (
                     way("Dewaxed shellac between", between),
-                    way(f"Leave {lower.recipe.name.lower()} out", RemoveLayer("remove", lower.layer.id)),
+                    way(f"Leave {lower.name.lower()} out", RemoveLayer("remove", lower.layer.id)),
                 ),
             )
 
@@ -102,10 +102,10 @@ def dark_wax_stays(stack: Stack) -> Iterator[Hit]:
         lower = stack.laid[i - 1] if i else None
         bare = lower is None and stack.ground.surface in {"raw wood", "unsealed paint", "plaster", "brick"}
         if bare or (lower is not None and not lower.closes):
-            beneath = stack.ground.name if lower is None else lower.recipe.name.lower()
+            beneath = stack.ground.name if lower is None else lower.name.lower()
             yield Hit(
                 i,
-                f"{one.recipe.name} straight on {beneath} cannot be taken back.",
+                f"{one.name} straight on {beneath} cannot be taken back.",
                 (
                     way("Clear wax first", InsertLayer("insert", one.layer.id, "clear-wax-plain")),
                     way("A clear coat first", InsertLayer("insert", one.layer.id, "clear-coat-plain", wait_h=12)),
@@ -130,7 +130,7 @@ def wax_breaks_crests(stack: Stack) -> Iterator[Hit]:
             before = InsertLayer("insert", one.layer.id, "matt-clear-coat-plain", "clear-on-texture", 12)
             yield Hit(
                 i,
-                f"Rubbing {one.recipe.name.lower()} into the peaks of {rough[-1].recipe.name.lower()}.",
+                f"Rubbing {one.name.lower()} into the peaks of {rough[-1].name.lower()}.",
                 (way("A brushed-on clear coat instead", swap), way("A clear coat first", before)),
             )
 
@@ -146,7 +146,7 @@ def oil_over_coat(stack: Stack) -> Iterator[Hit]:
         shut = stack.ground.surface in {"slick", "sealed"} if i == 0 else stack.laid[i - 1].closes
         if one.film.kind == "oil" and shut and (i == 0 or stack.laid[i - 1].film.kind != "oil"):
             swap = SwapRecipe("swap", one.layer.id, "clear-coat-plain")
-            yield Hit(i, f"{one.recipe.name} over something it cannot soak into.", (way("A clear coat instead", swap),))
+            yield Hit(i, f"{one.name} over something it cannot soak into.", (way("A clear coat instead", swap),))
 
 
 @rule(
@@ -160,6 +160,6 @@ def thick_wax(stack: Stack) -> Iterator[Hit]:
         if one.film.kind == "wax" and one.layer.coats > 2:
             yield Hit(
                 i,
-                f"{one.layer.coats} coats of {one.recipe.name.lower()}.",
+                f"{one.layer.coats} coats of {one.name.lower()}.",
                 (way("Two coats", SetLayer("set", one.layer.id, coats=2)),),
             )

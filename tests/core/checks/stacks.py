@@ -1,0 +1,82 @@
+"""Stacks in few words, for tests of the checker."""
+
+from dataclasses import dataclass, replace
+from itertools import count
+
+from lumso.catalogue import shipped
+from lumso.core.advice import Trial
+from lumso.core.films import Sanding
+from lumso.core.findings import Finding
+from lumso.core.job import Colour, Layer, Use, Zone
+from lumso.core.pieces import Surface
+from lumso.core.recipes import VolumeShare
+from lumso.core.starting import start_layer
+from lumso.core.workshop import Conditions
+
+C = shipped()
+
+
+@dataclass(frozen=True)
+class Case:
+    """A zone and the bench to check it on."""
+
+    zone: Zone
+    bench: Trial
+
+    def findings(self) -> tuple[Finding, ...]:
+        return self.bench.findings(self.zone)
+
+    def rules(self) -> set[str]:
+        return {f.rule for f in self.findings()}
+
+
+def layer(
+    recipe: str,
+    technique: str = "",
+    wait: float | None = 12,
+    sand: tuple[int, str] | None = None,
+    hex: str = "",
+    share: tuple[str, float] | None = None,
+    abrasive: str = "paper",
+    **more: object,
+) -> Layer:
+    """A layer of a recipe: `wait` in hours, `sand` as grit and purpose, `share` as component and share of the whole."""
+    made = start_layer("?", recipe, "painted-unsealed", C)
+    if technique:
+        known = C.techniques[technique]
+        made = replace(made, technique=technique, tool=known.tools[0], touched=known.touched)
+    if sand:
+        made = replace(made, sand_after=Sanding(sand[0], sand[1], abrasive))  # type: ignore[arg-type]
+    if hex:
+        first = C.recipes[recipe].components[0].id
+        paint = next((c.id for c in C.recipes[recipe].components if c.role in {"paint", "pigment"}), first)
+        made = replace(made, colours={paint: Colour("", hex)})
+    if share:
+        made = replace(made, amounts={share[0]: VolumeShare("volume-share", share[1])})
+    return replace(made, wait_h=wait, **more)  # type: ignore[arg-type]
+
+
+def stack(
+    ground: str,
+    *layers: Layer | str,
+    use: str = "",
+    prep: str = "",
+    room: tuple[float, float] = (20.0, 0.5),
+    upright: bool = True,
+    part: str = "front",
+    old: str = "none",
+    condition: str = "sound",
+    nobody_knows: str = "",
+) -> Case:
+    """A stack on a ground, from the ground up; `use` and `prep` are words with spaces between.
+
+    `nobody_knows` is a film that is missing from the catalogue.
+    """
+    ids = count(1)
+    laid = tuple(replace(layer(one) if isinstance(one, str) else one, id=f"l{next(ids)}") for one in layers)
+    words = tuple("an unknown buyer" if w == "buyer" else w for w in use.split())
+    zone = Zone("z", "Front", ground, (part,), laid, condition=condition, prep=tuple(prep.split()))  # type: ignore[arg-type]
+    surface = Surface(part, part.capitalize(), 1.0, "given", vertical=upright)
+    known = replace(C, films={k: v for k, v in C.films.items() if k != nobody_knows})
+    bench = Trial(Use(words, old), (surface,), known, Conditions(*room))  # type: ignore[arg-type]
+    return Case(zone, bench)

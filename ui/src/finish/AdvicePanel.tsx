@@ -1,0 +1,166 @@
+import { answer, api, type WayOut } from "../api/client";
+import { useAdvice } from "../api/queries";
+import { changeLayer, changeZone } from "../job/change";
+import type { OpenJob } from "../job/useJob";
+import { Failure } from "../parts/Failure";
+import { say } from "../parts/say";
+
+const VERDICT = { best: "best here", "will do": "will do", "not here": "not here" };
+
+/** The advisers: they try things out on this zone with the checker's own rules. */
+export function AdvicePanel({ open, zone: index }: { open: OpenJob; zone: number }) {
+  const zone = open.job.zones[index];
+  const asked = useAdvice(open.job, zone?.id ?? "");
+  if (asked.error) return <Failure error={asked.error} onRetry={() => void asked.refetch()} />;
+  const advice = asked.data;
+  if (!zone || !advice) return <p className="text-soft">Trying things out…</p>;
+  const take = (way: WayOut, replace: boolean) =>
+    open.editVia(async (job) => {
+      const now = job.zones[index];
+      if (!now) return job;
+      const slugs = advice.sealers.map((s) => s.recipe);
+      const last = now.layers[now.layers.length - 1];
+      const swap = replace && last && slugs.includes(last.recipe);
+      const changes = [...(swap ? [{ do: "remove" as const, layer: last.id }] : []), ...way.changes];
+      const changed = await answer(api.POST("/api/finish/change", { body: { job, zone: now.id, changes } }));
+      return changeZone(job, index, () => changed);
+    });
+  return (
+    <div className="flex flex-col gap-5">
+      <section>
+        <h2 className="wide font-bold">Which sealer?</h2>
+        <ul>
+          {advice.sealers.map((s) => (
+            <li
+              key={s.recipe}
+              className="grid grid-cols-[1fr_auto] items-start gap-3 border-t border-line py-2"
+            >
+              <div>
+                <strong className="first-letter:uppercase">{s.name}</strong>{" "}
+                <span className="narrow text-sm">
+                  {VERDICT[s.verdict]}
+                  {s.gloss && `, ${s.gloss}`}
+                  {s.ambers && ", ambers"}
+                </span>
+                {s.against.map((a) => (
+                  <p key={a.says} className="narrow text-sm">
+                    <span className="font-semibold">{a.grade}:</span> {a.says}
+                  </p>
+                ))}
+              </div>
+              {s.way &&
+                s.verdict !== "not here" &&
+                zone.layers[zone.layers.length - 1]?.recipe !== s.recipe && (
+                  <button
+                    type="button"
+                    className="press text-sm"
+                    aria-label={s.way.says}
+                    onClick={() => s.way && void take(s.way, true)}
+                  >
+                    Take it
+                  </button>
+                )}
+            </li>
+          ))}
+        </ul>
+      </section>
+      <section>
+        <h2 className="wide font-bold">What does this ground need first?</h2>
+        {advice.prep.length === 0 && <p className="text-soft">Nothing the rules know of.</p>}
+        <ol>
+          {advice.prep.map((m) => (
+            <li key={m.rule + m.did} className="border-t border-line py-2">
+              <strong>{m.did}.</strong> <span className="narrow text-sm">{m.reason}</span>
+            </li>
+          ))}
+        </ol>
+      </section>
+      {advice.coats.length > 0 && (
+        <section>
+          <h2 className="wide font-bold">How many coats to cover?</h2>
+          <ul>
+            {advice.coats.map((c) => {
+              const at = zone.layers.findIndex((l) => l.id === c.layer);
+              return (
+                <li
+                  key={c.layer}
+                  className="flex flex-wrap items-center gap-x-3 gap-y-1 border-t border-line py-2"
+                >
+                  <svg width="44" height="24" aria-hidden>
+                    <rect width="44" height="24" fill={c.over_hex} stroke="var(--color-ink)" />
+                    <rect x="22" width="22" height="24" fill={c.hex} stroke="var(--color-ink)" />
+                  </svg>
+                  <span className="grow">
+                    {c.name} over {c.over.toLowerCase()}:{" "}
+                    <strong>
+                      {c.coats === null
+                        ? "more than a dozen; a grounding colour first"
+                        : `about ${c.coats} ${c.coats === 1 ? "coat" : "coats"}`}
+                    </strong>
+                    <span className="narrow block text-sm text-soft">
+                      Counted as {c.colour_class}, S·X {say(c.scattering_per_coat)} a coat. An estimate: make
+                      a test board.
+                    </span>
+                  </span>
+                  {c.coats !== null && c.coats !== c.planned && c.coats <= 12 && (
+                    <button
+                      type="button"
+                      className="press text-sm"
+                      onClick={() =>
+                        open.edit((job) =>
+                          changeLayer(job, index, at, (l) => ({ ...l, coats: c.coats ?? l.coats })),
+                        )
+                      }
+                    >
+                      {c.planned} now, take {c.coats}
+                    </button>
+                  )}
+                </li>
+              );
+            })}
+          </ul>
+        </section>
+      )}
+      {advice.sag.length > 0 && (
+        <section>
+          <h2 className="wide font-bold">Will it stay up?</h2>
+          <ul>
+            {advice.sag.map((s) => (
+              <li key={s.layer} className="border-t border-line py-2">
+                {s.name}: stands {say(s.peak_mm)} mm, holds {say(s.holds_mm)} mm on an upright face.{" "}
+                <strong>
+                  {s.slides ? "It will slide." : s.upright ? "It stays." : "It lies flat: no matter."}
+                </strong>
+              </li>
+            ))}
+          </ul>
+        </section>
+      )}
+      <section>
+        <h2 className="wide font-bold">Which grit?</h2>
+        <table className="w-full text-left">
+          <thead className="narrow text-sm text-soft">
+            <tr>
+              <th scope="col">for</th>
+              <th scope="col" className="whitespace-nowrap">
+                from coarse to fine
+              </th>
+            </tr>
+          </thead>
+          <tbody>
+            {advice.grits.map((g) => (
+              <tr key={g.purpose} className="border-t border-line align-baseline">
+                <td className="py-1.5 pr-3">
+                  {g.name} <span className="narrow block text-sm text-soft">{g.why}</span>
+                </td>
+                <td className="numeral text-lg whitespace-nowrap">
+                  P{g.coarsest}–{g.finest}
+                </td>
+              </tr>
+            ))}
+          </tbody>
+        </table>
+      </section>
+    </div>
+  );
+}

@@ -1,0 +1,136 @@
+import { useEffect, useRef } from "react";
+import { answer, api, type Finding, type WayOut } from "../api/client";
+import { changeZone } from "../job/change";
+import type { OpenJob } from "../job/useJob";
+
+export const GRADES = ["will fail", "risky", "know this"] as const;
+const MARK = { "will fail": "▼", risky: "▽", "know this": "·" };
+
+/** Findings nobody has accepted yet, by grade. */
+export function countOpen(findings: Finding[]): Record<Finding["grade"], number> {
+  const counts = { "will fail": 0, risky: 0, "know this": 0 };
+  for (const f of findings) if (f.accepted === null) counts[f.grade] += 1;
+  return counts;
+}
+
+interface FindingsProps {
+  open: OpenJob;
+  zone: number;
+  /** The layer above the boundary that was pressed on the core sample. */
+  boundary: string | null;
+}
+
+/** What the checker found in the stack: the worst first, each with its reason and the ways out. */
+export function Findings({ open, zone: index, boundary }: FindingsProps) {
+  const findings = open.plan.zones[index]?.findings ?? [];
+  const list = useRef<HTMLDivElement>(null);
+  useEffect(() => {
+    if (boundary === null) return;
+    list.current
+      ?.querySelector<HTMLElement>(`[data-above="${boundary}"]`)
+      ?.scrollIntoView({ block: "nearest" });
+  }, [boundary]);
+  const order = (f: Finding) => (f.accepted === null ? GRADES.indexOf(f.grade) : 3);
+  const sorted = [...findings].sort((a, b) => order(a) - order(b));
+  if (!findings.length)
+    return <p className="text-soft">Nothing to say against this stack, on this ground and for this use.</p>;
+  return (
+    <div ref={list} className="flex flex-col">
+      {sorted.map((finding) => (
+        <One
+          key={finding.rule + finding.above + finding.says}
+          open={open}
+          zone={index}
+          finding={finding}
+          lit={boundary === finding.above}
+        />
+      ))}
+    </div>
+  );
+}
+
+function One({
+  open,
+  zone: index,
+  finding,
+  lit,
+}: {
+  open: OpenJob;
+  zone: number;
+  finding: Finding;
+  lit: boolean;
+}) {
+  const accepted = finding.accepted !== null;
+  const note = finding.grade === "know this";
+  const zone = open.job.zones[index];
+  const take = (way: WayOut) =>
+    open.editVia(async (job) => {
+      const now = job.zones[index];
+      if (!now) return job;
+      const body = { job, zone: now.id, changes: way.changes };
+      const changed = await answer(api.POST("/api/finish/change", { body }));
+      return changeZone(job, index, () => changed);
+    });
+  const accept = (reason: string | null) =>
+    open.edit((job) =>
+      changeZone(job, index, (z) => {
+        const others = z.accepted.filter((a) => a.rule !== finding.rule || a.layer !== finding.above);
+        const mine = reason === null ? [] : [{ rule: finding.rule, layer: finding.above, reason }];
+        return { ...z, accepted: [...others, ...mine] };
+      }),
+    );
+  if (!zone) return null;
+  const words = accepted ? "accepted" : finding.grade;
+  return (
+    <article
+      data-above={finding.above}
+      aria-label={`${words}: ${finding.says}`}
+      className={`border-t-2 border-ink py-2.5 ${lit ? "bg-steel" : ""}`}
+    >
+      <p className="flex items-baseline gap-2">
+        <span
+          className={`narrow shrink-0 px-1.5 text-sm font-bold ${accepted || note ? "border-2 border-ink" : finding.grade === "risky" ? "border-2 border-ink border-l-8" : "bg-dark text-enamel"}`}
+        >
+          <span aria-hidden>{MARK[finding.grade]} </span>
+          {words}
+        </span>
+        <strong className={accepted || note ? "font-semibold" : ""}>{finding.says}</strong>
+      </p>
+      <p className="narrow mt-1 text-sm">
+        {finding.reason}{" "}
+        <span className="text-soft">
+          {finding.sure === "certain" ? "Certain" : finding.sure === "likely" ? "Likely" : "A guess"};{" "}
+          {finding.provenance}.
+        </span>
+      </p>
+      {accepted ? (
+        <p className="mt-1.5 flex flex-wrap items-center gap-2">
+          <span className="bg-tape px-2 py-1 text-sm font-semibold">
+            Meant: {finding.accepted || "on purpose"}
+          </span>
+          <button type="button" className="press text-sm" onClick={() => accept(null)}>
+            No longer meant
+          </button>
+        </p>
+      ) : (
+        <div className="mt-2 flex flex-wrap gap-2">
+          {finding.ways.map((way, i) => (
+            <button
+              key={way.says}
+              type="button"
+              className={`press text-sm ${i === 0 && !note ? "press-strong" : ""}`}
+              onClick={() => void take(way)}
+            >
+              {way.says}
+            </button>
+          ))}
+          {!note && (
+            <button type="button" className="press text-sm" onClick={() => accept("a school that means it")}>
+              I mean it
+            </button>
+          )}
+        </div>
+      )}
+    </article>
+  );
+}

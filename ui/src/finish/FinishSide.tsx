@@ -1,0 +1,188 @@
+import { Tabs } from "radix-ui";
+import { useState } from "react";
+import type { Catalogue } from "../api/client";
+import { changeZone } from "../job/change";
+import type { OpenJob } from "../job/useJob";
+import { Choice } from "../parts/fields";
+import { newId } from "../parts/say";
+import { AdvicePanel } from "./AdvicePanel";
+import { countOpen, Findings } from "./Findings";
+import { addLayer, LayerPanel } from "./LayerPanel";
+import { Library } from "./Library";
+import { Stack } from "./Stack";
+
+interface FinishSideProps {
+  open: OpenJob;
+  catalogue: Catalogue;
+  zone: number;
+  layer: number;
+  onLayer: (index: number) => void;
+}
+
+/** The finish of a zone: the stack as a core sample, the layer that is picked, what goes wrong, what to ask. */
+export function FinishSide({ open, catalogue, zone: index, layer, onLayer }: FinishSideProps) {
+  const [tab, setTab] = useState("layer");
+  const [boundary, setBoundary] = useState<string | null>(null);
+  const [says, setSays] = useState("");
+  const zone = open.job.zones[index];
+  const planned = open.plan.zones[index];
+  if (!zone || !planned) return null;
+  const counts = countOpen(planned.findings);
+  const open_ones = counts["will fail"] + counts.risky;
+  const finish = catalogue.finishes.find((f) => f.slug === zone.finish);
+  const problems = open.plan.problems.filter((p) => p.at.startsWith(`/zones/${index}/layers`));
+
+  return (
+    <>
+      <section
+        aria-label="The stack"
+        className="flex flex-col gap-3 border-ink p-4 max-lg:border-t-2 lg:border-r-2"
+      >
+        <div className="flex flex-wrap items-baseline justify-between gap-x-3">
+          <h2 className="wide text-base font-bold">{zone.name}</h2>
+          <Library open={open} catalogue={catalogue} zone={index} onDone={setSays} />
+        </div>
+        {finish && (
+          <p className="narrow -mt-2 text-sm text-soft">
+            Began as {finish.name.toLowerCase()}. {finish.looks}
+          </p>
+        )}
+        {says && (
+          <p role="status" className="narrow border-l-4 border-ink pl-2 text-sm">
+            {says}
+          </p>
+        )}
+        <button
+          type="button"
+          className="press flex flex-wrap justify-center gap-x-4 text-left"
+          onClick={() => setTab("findings")}
+          aria-live="polite"
+        >
+          {open_ones === 0 ? (
+            <span>
+              Nothing here will fail
+              {counts["know this"] > 0 && `, ${counts["know this"]} to know`}
+            </span>
+          ) : (
+            <>
+              {counts["will fail"] > 0 && <span>▼ {counts["will fail"]} will fail</span>}
+              {counts.risky > 0 && <span>▽ {counts.risky} risky</span>}
+              {counts["know this"] > 0 && <span className="font-normal">{counts["know this"]} to know</span>}
+            </>
+          )}
+        </button>
+        <Stack
+          open={open}
+          catalogue={catalogue}
+          zone={index}
+          layer={layer}
+          onLayer={(i) => {
+            onLayer(i);
+            setTab("layer");
+          }}
+          onBoundary={(above) => {
+            setBoundary(above);
+            setTab("findings");
+          }}
+        />
+        <AddLayer open={open} catalogue={catalogue} zone={index} onAdded={onLayer} />
+        <Prep open={open} catalogue={catalogue} zone={index} />
+      </section>
+      <section aria-label="The layer" className="bg-enamel p-4 max-lg:border-t-2 max-lg:border-ink">
+        <Tabs.Root value={tab} onValueChange={setTab}>
+          <Tabs.List aria-label="About the stack" className="mb-4 flex flex-wrap">
+            <Tabs.Trigger value="layer" className="press">
+              Layer
+            </Tabs.Trigger>
+            <Tabs.Trigger value="findings" className="press -ml-0.5">
+              What goes wrong ({open_ones + counts["know this"]})
+            </Tabs.Trigger>
+            <Tabs.Trigger value="advice" className="press -ml-0.5">
+              Ask
+            </Tabs.Trigger>
+          </Tabs.List>
+          <Tabs.Content value="layer">
+            <LayerPanel open={open} catalogue={catalogue} zone={index} layer={layer} onLayer={onLayer} />
+            {problems.map((p) => (
+              <p key={p.at + p.says} role="alert" className="mt-3 border-l-4 border-ink pl-2 font-semibold">
+                {p.says} <span className="font-normal">Allowed: {p.allowed}.</span>
+              </p>
+            ))}
+          </Tabs.Content>
+          <Tabs.Content value="findings">
+            <Findings open={open} zone={index} boundary={boundary} />
+          </Tabs.Content>
+          <Tabs.Content value="advice">
+            <AdvicePanel open={open} zone={index} />
+          </Tabs.Content>
+        </Tabs.Root>
+      </section>
+    </>
+  );
+}
+
+function AddLayer(props: {
+  open: OpenJob;
+  catalogue: Catalogue;
+  zone: number;
+  onAdded: (index: number) => void;
+}) {
+  const { open, catalogue, zone: index, onAdded } = props;
+  const [recipe, setRecipe] = useState("paint-plain");
+  const count = open.job.zones[index]?.layers.length ?? 0;
+  return (
+    <div className="grid grid-cols-[1fr_auto] items-end gap-2">
+      <Choice label="Another layer, on top" value={recipe} options={catalogue.recipes} onChange={setRecipe} />
+      <button
+        type="button"
+        className="press"
+        disabled={count >= 40}
+        onClick={() => void addLayer(open, index, recipe, newId()).then(() => onAdded(count))}
+      >
+        Add
+      </button>
+    </div>
+  );
+}
+
+/** What is done to the ground first, in order. */
+function Prep({ open, catalogue, zone: index }: { open: OpenJob; catalogue: Catalogue; zone: number }) {
+  const zone = open.job.zones[index];
+  if (!zone) return null;
+  const change = (prep: string[]) => open.edit((job) => changeZone(job, index, (z) => ({ ...z, prep })));
+  const missing = catalogue.preparations.filter((p) => !zone.prep.includes(p.slug));
+  const order = (slug: string) => catalogue.preparations.find((p) => p.slug === slug)?.order ?? 0;
+  return (
+    <div className="border-t-2 border-ink pt-2">
+      <h3 className="narrow text-sm font-semibold text-soft">First, to the ground</h3>
+      <ol>
+        {zone.prep.map((slug, i) => {
+          const known = catalogue.preparations.find((p) => p.slug === slug);
+          return (
+            <li key={slug} className="flex items-center justify-between gap-2 border-b border-line">
+              <span>
+                {i + 1}. {known?.name ?? slug}
+              </span>
+              <button
+                type="button"
+                className="min-h-11 px-2 text-sm underline"
+                aria-label={`Leave out: ${known?.name ?? slug}`}
+                onClick={() => change(zone.prep.filter((p) => p !== slug))}
+              >
+                leave out
+              </button>
+            </li>
+          );
+        })}
+      </ol>
+      <div className="mt-2">
+        <Choice
+          label="Add to it"
+          value=""
+          options={[{ slug: "", name: "choose…" }, ...missing]}
+          onChange={(slug) => slug && change([...zone.prep, slug].sort((a, b) => order(a) - order(b)))}
+        />
+      </div>
+    </div>
+  );
+}

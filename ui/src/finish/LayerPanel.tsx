@@ -1,0 +1,250 @@
+import { DropdownMenu } from "radix-ui";
+import { Link } from "react-router";
+import { answer, api, type Catalogue, type Sanding } from "../api/client";
+import { changeLayer, changeZone, copyOf, copyStack, moveLayer } from "../job/change";
+import { ColourOfLayer, MixChoice, OnSurface } from "../job/LayerFields";
+import type { OpenJob } from "../job/useJob";
+import { Choice, Stepper } from "../parts/fields";
+import { amount } from "../parts/say";
+import { hours, WAITS } from "./waits";
+
+const PURPOSES = [
+  { slug: "", name: "not sanded" },
+  { slug: "soften", name: "to soften it" },
+  { slug: "bite", name: "to bite into it" },
+  { slug: "reveal", name: "down to what is beneath" },
+  { slug: "level", name: "to knock peaks back" },
+  { slug: "scuff", name: "to scuff it" },
+  { slug: "between clear coats", name: "between clear coats" },
+];
+const GRITS = [60, 80, 100, 120, 150, 180, 220, 240, 320, 400, 600];
+const ABRASIVES = ["paper", "synthetic pad", "bronze wool", "steel wool"].map((s) => ({ slug: s, name: s }));
+
+interface LayerPanelProps {
+  open: OpenJob;
+  catalogue: Catalogue;
+  zone: number;
+  layer: number;
+  onLayer: (index: number) => void;
+}
+
+/** The layer that is picked: what it is, how it goes on, what happens to it afterwards. */
+export function LayerPanel({ open, catalogue, zone: index, layer: at, onLayer }: LayerPanelProps) {
+  const zone = open.job.zones[index];
+  const layer = zone?.layers[at];
+  const planned = open.plan.zones[index]?.layers[at];
+  if (!zone || !layer || !planned)
+    return <p className="text-soft">No layer yet: take a finish from the library, or add a layer.</p>;
+  const technique = catalogue.techniques.find((t) => t.slug === layer.technique);
+  const change = (part: Partial<typeof layer>) =>
+    open.edit((job) => changeLayer(job, index, at, (x) => ({ ...x, ...part })));
+  const total = planned.mixes.reduce((sum, mix) => sum + mix.volume.value, 0);
+  const said = amount(total, "ml");
+  const wait = layer.wait_h === null ? "" : String(layer.wait_h);
+  const waits = WAITS.some((w) => w.slug === wait)
+    ? WAITS
+    : [...WAITS, { slug: wait, name: hours(layer.wait_h) }];
+  const others = open.job.zones.map((z, i) => ({ name: z.name, i })).filter((z) => z.i !== index);
+
+  function duplicate() {
+    open.edit((job) =>
+      changeZone(job, index, (z) => ({
+        ...z,
+        layers: z.layers.flatMap((x, i) => (i === at ? [x, copyOf(x)] : [x])),
+      })),
+    );
+    onLayer(at + 1);
+  }
+
+  function remove() {
+    open.edit((job) =>
+      changeZone(job, index, (z) => ({ ...z, layers: z.layers.filter((_, i) => i !== at) })),
+    );
+    onLayer(Math.max(0, at - 1));
+  }
+
+  return (
+    <div className="flex flex-col gap-3">
+      <div className="flex flex-wrap items-end justify-between gap-x-4">
+        <h2 className="wide text-base font-bold">
+          Layer {at + 1} of {zone.layers.length}
+        </h2>
+        {planned.mixes.length > 0 && (
+          <Link to={`/jobs/${open.id}/mix`} className="flex min-h-11 items-baseline gap-2 underline">
+            <span>
+              takes <span className="numeral text-xl">{said.value}</span> {said.unit}
+              {planned.mixes.length > 1 && ` in ${planned.mixes.length} pots`}
+            </span>
+            to the pot
+          </Link>
+        )}
+      </div>
+      <MixChoice open={open} catalogue={catalogue} zone={index} layer={at} />
+      <ColourOfLayer open={open} catalogue={catalogue} zone={index} layer={at} />
+      <OnSurface open={open} catalogue={catalogue} zone={index} layer={at} />
+      {technique && (technique.direction || technique.right_when) && (
+        <details className="border-t border-line">
+          <summary className="min-h-11 py-2 font-semibold">How, and when it is right</summary>
+          <dl className="narrow text-sm">
+            {technique.direction && <Line name="Strokes" text={technique.direction} />}
+            {technique.part_dry && (
+              <Line
+                name={`Part dry, ${technique.part_dry.opens_min} to ${technique.part_dry.closes_min} min`}
+                text={`${technique.part_dry.what} ${technique.part_dry.check}`}
+              />
+            )}
+            {technique.right_when && <Line name="Right when" text={technique.right_when} />}
+            {technique.faults.map((f) => (
+              <Line key={f.sign} name={`If: ${f.sign}`} text={f.rescue} />
+            ))}
+          </dl>
+        </details>
+      )}
+      <div className="grid grid-cols-2 gap-3 border-t-2 border-ink pt-3">
+        <div>
+          <Choice
+            label="Left alone after it"
+            value={wait}
+            options={waits}
+            onChange={(w) => change({ wait_h: w === "" ? null : Number(w) })}
+          />
+          <p className="narrow mt-1 text-sm text-soft">
+            {hours(planned.wait_h)}. {planned.waits}
+          </p>
+        </div>
+        <SandAfter
+          sand={layer.sand_after}
+          catalogue={catalogue}
+          onChange={(sand_after) => change({ sand_after })}
+        />
+      </div>
+      <div className="flex flex-wrap border-t-2 border-ink pt-3">
+        <button
+          type="button"
+          className="press"
+          disabled={at === zone.layers.length - 1}
+          onClick={() => {
+            open.edit((job) => moveLayer(job, index, at, at + 1));
+            onLayer(at + 1);
+          }}
+        >
+          Up
+        </button>
+        <button
+          type="button"
+          className="press -ml-0.5"
+          disabled={at === 0}
+          onClick={() => {
+            open.edit((job) => moveLayer(job, index, at, at - 1));
+            onLayer(at - 1);
+          }}
+        >
+          Down
+        </button>
+        <button
+          type="button"
+          className="press -ml-0.5"
+          disabled={zone.layers.length >= 40}
+          onClick={duplicate}
+        >
+          Duplicate
+        </button>
+        <button type="button" className="press -ml-0.5" onClick={remove}>
+          Remove
+        </button>
+        {others.length > 0 && (
+          <DropdownMenu.Root>
+            <DropdownMenu.Trigger className="press -ml-0.5">Copy stack to…</DropdownMenu.Trigger>
+            <DropdownMenu.Portal>
+              <DropdownMenu.Content
+                className="z-20 border-2 border-ink bg-enamel"
+                align="end"
+                collisionPadding={12}
+              >
+                {[
+                  ...others.map((z) => ({ name: z.name, to: [z.i] })),
+                  { name: "all other zones", to: others.map((z) => z.i) },
+                ].map((target) => (
+                  <DropdownMenu.Item
+                    key={target.name}
+                    className="flex min-h-11 cursor-pointer items-center px-4 font-semibold data-highlighted:bg-dark data-highlighted:text-enamel"
+                    onSelect={() => open.edit((job) => copyStack(job, index, target.to))}
+                  >
+                    {target.name}
+                  </DropdownMenu.Item>
+                ))}
+              </DropdownMenu.Content>
+            </DropdownMenu.Portal>
+          </DropdownMenu.Root>
+        )}
+      </div>
+    </div>
+  );
+}
+
+/** A layer that is started by the server with what is usual for its recipe on this ground. */
+export async function addLayer(open: OpenJob, index: number, recipe: string, id: string) {
+  await open.editVia(async (job) => {
+    const zone = job.zones[index];
+    if (!zone) return job;
+    const layer = await answer(api.POST("/api/layers", { body: { id, recipe, ground: zone.ground } }));
+    return changeZone(job, index, (z) => ({ ...z, layers: [...z.layers, layer] }));
+  });
+}
+
+function Line({ name, text }: { name: string; text: string }) {
+  return (
+    <div className="border-t border-line py-1.5">
+      <dt className="font-semibold">{name}</dt>
+      <dd>{text}</dd>
+    </div>
+  );
+}
+
+interface SandAfterProps {
+  sand: Sanding | null;
+  catalogue: Catalogue;
+  onChange: (sand: Sanding | null) => void;
+}
+
+function SandAfter({ sand, catalogue, onChange }: SandAfterProps) {
+  const advised = catalogue.abrasives.find((a) => a.purpose === sand?.purpose);
+  return (
+    <div className="flex flex-col gap-2">
+      <Choice
+        label="Sanded when dry"
+        value={sand?.purpose ?? ""}
+        options={PURPOSES}
+        onChange={(purpose) => {
+          if (!purpose) return onChange(null);
+          const usual = catalogue.abrasives.find((a) => a.purpose === purpose);
+          const grit = GRITS.find((g) => usual && g >= usual.coarsest && g <= usual.finest) ?? 180;
+          onChange({ grit, purpose: purpose as Sanding["purpose"], abrasive: sand?.abrasive ?? "paper" });
+        }}
+      />
+      {sand && (
+        <>
+          <Stepper
+            label="Grit"
+            value={GRITS.indexOf(sand.grit)}
+            min={0}
+            max={GRITS.length - 1}
+            shown={`P${sand.grit}`}
+            onChange={(i) => onChange({ ...sand, grit: GRITS[i] ?? sand.grit })}
+          />
+          <Choice
+            label="With"
+            value={sand.abrasive}
+            options={ABRASIVES}
+            onChange={(a) => onChange({ ...sand, abrasive: a as Sanding["abrasive"] })}
+          />
+          {advised && (
+            <p className="narrow text-sm text-soft">
+              P{advised.coarsest} to P{advised.finest}. {advised.why}
+            </p>
+          )}
+        </>
+      )}
+    </div>
+  );
+}

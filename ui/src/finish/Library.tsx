@@ -1,0 +1,127 @@
+import { Dialog } from "radix-ui";
+import { useState } from "react";
+import { answer, api, type Catalogue, type Finish } from "../api/client";
+import { useEfforts } from "../api/queries";
+import { changeZone } from "../job/change";
+import type { OpenJob } from "../job/useJob";
+import { say } from "../parts/say";
+
+interface LibraryProps {
+  open: OpenJob;
+  catalogue: Catalogue;
+  zone: number;
+  onDone: (says: string) => void;
+}
+
+/** The finish library: those for this ground and this use first, each with what it looks like and what it takes. */
+export function Library({ open, catalogue, zone: index, onDone }: LibraryProps) {
+  const [shown, setShown] = useState(false);
+  const efforts = useEfforts(shown);
+  const zone = open.job.zones[index];
+  if (!zone) return null;
+  const ground = catalogue.grounds.find((g) => g.slug === zone.ground);
+  const uses = open.job.use.touched_by.filter((u) => u !== "an unknown buyer");
+  const suits = (f: Finish) => f.grounds.includes(zone.ground) && uses.every((u) => f.uses.includes(u));
+  const why = (f: Finish) => {
+    const against = f.unfit.find((u) => u.ground === zone.ground || uses.some((use) => use === u.use));
+    if (against) return against.why;
+    const left = uses.filter((u) => !f.uses.includes(u));
+    if (left.length) return `Not made to stand ${left.join(", ")}.`;
+    return f.grounds.includes(zone.ground)
+      ? ""
+      : `Usual on ${f.grounds.map((g) => catalogue.grounds.find((x) => x.slug === g)?.name ?? g).join(", ")}.`;
+  };
+  const sorted = [...catalogue.finishes].sort((a, b) => Number(suits(b)) - Number(suits(a)));
+
+  async function put(finish: Finish) {
+    setShown(false);
+    let did = "";
+    await open.editVia(async (job) => {
+      const now = job.zones[index];
+      if (!now) return job;
+      const body = { job, zone: now.id, finish: finish.slug };
+      const made = await answer(api.POST("/api/finish/put", { body }));
+      did = made.mends.map((m) => m.did).join("; ");
+      return changeZone(job, index, () => made.zone);
+    });
+    onDone(did ? `For this ground and use: ${did.toLowerCase()}.` : "It needs nothing else on this ground.");
+  }
+
+  return (
+    <Dialog.Root open={shown} onOpenChange={setShown}>
+      <Dialog.Trigger className="press">Finish library</Dialog.Trigger>
+      <Dialog.Portal>
+        <Dialog.Overlay className="fixed inset-0 z-10 bg-ink/60" />
+        <Dialog.Content className="fixed inset-x-3 top-6 bottom-6 z-20 mx-auto flex max-w-3xl flex-col border-2 border-ink bg-enamel">
+          <div className="flex items-center justify-between gap-3 border-b-2 border-ink p-3">
+            <div>
+              <Dialog.Title className="text-lg font-bold">Finish library</Dialog.Title>
+              <Dialog.Description className="narrow text-sm">
+                For {zone.name.toLowerCase()}, on {ground?.name ?? zone.ground}
+                {uses.length > 0 && `, to stand ${uses.join(", ")}`}. What is on it now is replaced; undo
+                brings it back.
+              </Dialog.Description>
+            </div>
+            <Dialog.Close className="press">Close</Dialog.Close>
+          </div>
+          <ul className="overflow-auto">
+            {sorted.map((finish) => {
+              const effort = efforts.data?.[finish.slug];
+              const against = why(finish);
+              return (
+                <li key={finish.slug} className="border-b-2 border-ink">
+                  <button
+                    type="button"
+                    className="grid w-full grid-cols-[5rem_1fr] gap-4 p-3 text-left hover:bg-steel"
+                    onClick={() => void put(finish)}
+                  >
+                    <Chip finish={finish} catalogue={catalogue} ground={zone.ground} />
+                    <span>
+                      <strong className="block">{finish.name}</strong>
+                      <span className="block">{finish.looks}</span>
+                      <span className="narrow block text-sm">
+                        For {finish.hard}.{" "}
+                        {effort &&
+                          `About ${say(Math.round(effort.hours * 2) / 2)} h of work a m², ${effort.days} ${effort.days === 1 ? "day" : "days"} with its waits (an estimate).`}
+                      </span>
+                      {against && (
+                        <span className="narrow block border-l-4 border-ink pl-2 text-sm">{against}</span>
+                      )}
+                      {finish.ugly && (
+                        <span className="narrow block text-sm text-soft">Half-way: {finish.ugly}</span>
+                      )}
+                    </span>
+                  </button>
+                </li>
+              );
+            })}
+          </ul>
+        </Dialog.Content>
+      </Dialog.Portal>
+    </Dialog.Root>
+  );
+}
+
+/** Its layers stepped off from the ground to the last coat, as on a test board. */
+function Chip({ finish, catalogue, ground }: { finish: Finish; catalogue: Catalogue; ground: string }) {
+  const start = catalogue.grounds.find((g) => g.slug === ground)?.hex ?? "#ccc";
+  const colours = finish.layers.flatMap((layer) => {
+    const pots = layer.pots.flatMap((pot) => Object.values(pot.colours).map((c) => c.hex));
+    return pots.length ? pots : Object.values(layer.colours).map((c) => c.hex);
+  });
+  const steps = [start, ...colours];
+  return (
+    <svg viewBox="0 0 80 64" className="w-full self-start border border-ink" aria-hidden>
+      {steps.map((hex, i) => (
+        <rect
+          // biome-ignore lint/suspicious/noArrayIndexKey: steps are in a fixed order
+          key={i}
+          x={(80 / steps.length) * i}
+          width={80 - (80 / steps.length) * i}
+          height="64"
+          fill={hex}
+        />
+      ))}
+    </svg>
+  );
+}

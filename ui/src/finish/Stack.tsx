@@ -1,0 +1,128 @@
+import { type PointerEvent, useRef, useState } from "react";
+import type { Catalogue } from "../api/client";
+import { CoreSample } from "../drawings/CoreSample";
+import { moveLayer } from "../job/change";
+import type { OpenJob } from "../job/useJob";
+import { percent } from "../parts/say";
+import { hours } from "./waits";
+
+const ROW = 64;
+
+interface StackProps {
+  open: OpenJob;
+  catalogue: Catalogue;
+  zone: number;
+  layer: number;
+  onLayer: (index: number) => void;
+  onBoundary: (above: string) => void;
+}
+
+/** The core sample, and beside each film its row: what it is, how it is put on, how long it is left. Top row, last coat. */
+export function Stack({ open, catalogue, zone: index, layer: picked, onLayer, onBoundary }: StackProps) {
+  const zone = open.job.zones[index];
+  const planned = open.plan.zones[index];
+  const list = useRef<HTMLOListElement>(null);
+  const [drag, setDrag] = useState<{ from: number; to: number } | null>(null);
+  if (!zone || !planned) return null;
+  const count = zone.layers.length;
+  const section = planned.section;
+  const matching = section && section.bands.length === count;
+
+  /** The place in the stack a pointer is at; rows run from the last coat down to the first. */
+  function placeAt(event: PointerEvent) {
+    const top = list.current?.getBoundingClientRect().top ?? 0;
+    const row = Math.floor((event.clientY - top) / ROW);
+    return count - 1 - Math.min(count - 1, Math.max(0, row));
+  }
+
+  function move(from: number, to: number) {
+    if (to < 0 || to >= count || to === from) return;
+    open.edit((job) => moveLayer(job, index, from, to));
+    onLayer(to);
+  }
+
+  const rows = zone.layers.map((layer, i) => ({ layer, i, plan: planned.layers[i] })).reverse();
+  return (
+    <div className="flex items-start">
+      {matching ? (
+        <CoreSample
+          section={section}
+          picked={zone.layers[picked]?.id ?? ""}
+          onNotch={(notch) => onBoundary(notch.above)}
+        />
+      ) : (
+        <div
+          className="w-9 shrink-0 border-r-2 border-dashed border-line"
+          style={{ height: count * ROW + 40 }}
+        />
+      )}
+      <div className="min-w-0 grow">
+        <ol ref={list} reversed aria-label="Layers, the last coat first">
+          {rows.map(({ layer, i, plan }) => {
+            const technique = catalogue.techniques.find((t) => t.slug === layer.technique);
+            const recipe = catalogue.recipes.find((r) => r.slug === layer.recipe);
+            const detail = [
+              technique?.name,
+              layer.coats > 1 && `${layer.coats} coats`,
+              layer.touched < 0.95 && percent(layer.touched),
+              layer.sand_after && `then P${layer.sand_after.grit}`,
+              `wait ${hours(plan?.wait_h ?? null)}`,
+            ].filter(Boolean);
+            const landing = drag && drag.to === i && drag.from !== i;
+            return (
+              <li
+                key={layer.id}
+                style={{ height: ROW }}
+                className={`flex items-stretch ${landing ? "outline-3 outline-dashed outline-ink" : ""} ${drag?.from === i ? "opacity-60" : ""}`}
+              >
+                <button
+                  type="button"
+                  aria-pressed={i === picked}
+                  className="press -mt-0.5 min-w-0 grow overflow-hidden px-2 py-0.5 text-left"
+                  onClick={() => onLayer(i)}
+                  onKeyDown={(e) => {
+                    if (!e.altKey || (e.key !== "ArrowUp" && e.key !== "ArrowDown")) return;
+                    e.preventDefault();
+                    move(i, e.key === "ArrowUp" ? i + 1 : i - 1);
+                  }}
+                  aria-keyshortcuts="Alt+ArrowUp Alt+ArrowDown"
+                >
+                  <span className="narrow block truncate text-base leading-tight">
+                    {i + 1}. {(recipe?.name ?? layer.recipe).replace(", as bought", "")}
+                  </span>
+                  <span className="narrow line-clamp-2 text-xs leading-tight font-normal">
+                    {detail.join(" · ")}
+                  </span>
+                </button>
+                {count > 1 && (
+                  <span
+                    aria-hidden
+                    title="Drag to another place in the stack"
+                    className="flex w-8 shrink-0 cursor-grab touch-none items-center justify-center select-none"
+                    onPointerDown={(e) => {
+                      e.currentTarget.setPointerCapture(e.pointerId);
+                      setDrag({ from: i, to: i });
+                    }}
+                    onPointerMove={(e) => drag && setDrag({ ...drag, to: placeAt(e) })}
+                    onPointerUp={() => {
+                      if (drag) move(drag.from, drag.to);
+                      setDrag(null);
+                    }}
+                    onPointerCancel={() => setDrag(null)}
+                  >
+                    <svg width="12" height="22" aria-hidden>
+                      <path d="M0 5H12M0 11H12M0 17H12" stroke="currentColor" strokeWidth="2" />
+                    </svg>
+                  </span>
+                )}
+              </li>
+            );
+          })}
+        </ol>
+        <p className="narrow flex h-10 items-center px-2 text-sm font-semibold">
+          {catalogue.grounds.find((g) => g.slug === zone.ground)?.name ?? zone.ground}
+        </p>
+      </div>
+    </div>
+  );
+}
