@@ -21,6 +21,7 @@ def test_from_nothing_to_amounts_reload_restart_undo(page: Page, empty: Running)
     page.get_by_role("textbox", name="Width").fill("0,5 m")
     page.get_by_role("textbox", name="Thickness").fill("20")
     expect(page.get_by_role("button", name="Area to coat: 0.56 m². Show why")).to_be_visible()
+    page.get_by_role("link", name="Mix", exact=True).click()
     expect(page.get_by_role("button", name="Mix: 46.1 ml. Show why")).to_be_visible()
     assert (amount(page, "Paint"), amount(page, "Water")) == ("11.5", "34.6")
 

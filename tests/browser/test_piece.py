@@ -62,12 +62,13 @@ def test_a_drawer_wider_than_its_chest_is_refused_at_the_rail_and_nothing_is_los
     expect(page.get_by_role("button", name=re.compile("^Area to coat: "))).to_be_visible()
 
 
-def test_a_zone_is_picked_on_the_drawing_and_has_its_own_mix(page: Page, loft: Running) -> None:
+def test_a_zone_is_picked_on_the_drawing_and_has_its_own_stack(page: Page, loft: Running) -> None:
     open_job(page, loft, "Prop chest")
-    expect(page.get_by_label("Mix", exact=True)).to_have_value("salt-wash")
+    stack = page.get_by_role("region", name="The stack")
+    expect(stack.get_by_role("heading", name="Lid")).to_be_visible()
     drawing = page.locator("svg[aria-label^='The piece to scale']")
     drawing.locator("polygon").nth(1).click()
-    expect(page.get_by_label("Mix", exact=True)).to_have_value("thinned-paint")
+    expect(stack.get_by_role("heading", name="Body")).to_be_visible()
 
 
 def test_a_size_is_edited_in_the_drawing_s_own_callout(page: Page, loft: Running) -> None:
@@ -138,12 +139,14 @@ def test_a_rough_piece_shows_its_range_and_an_old_finish_its_caution(page: Page,
     page.get_by_role("button", name="New job").first.click()
     page.get_by_label("Piece", exact=True).select_option("bookcase")
     page.get_by_label("Measured", exact=True).select_option("medium")
+    page.get_by_role("link", name="Mix", exact=True).click()
     expect(page.get_by_text("Sizes are rough: between")).to_be_visible()
     page.get_by_role("textbox", name="Width", exact=True).fill("1,2 m")
     expect(page.get_by_text(re.compile("^rough: "))).to_be_visible()
     page.get_by_role("tab", name="Use").click()
     page.get_by_label("Old finish on it").select_option("of unknown age")
-    expect(page.get_by_text("test for lead before any sanding, scraping or heat")).to_be_visible()
+    page.get_by_text("Take care. Old finish of unknown age").click()
+    expect(page.get_by_text("test for lead before any sanding, scraping or heat").first).to_be_visible()
 
 
 def test_hinges_are_taken_off_their_surface(page: Page, loft: Running) -> None:

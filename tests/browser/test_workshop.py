@@ -122,6 +122,7 @@ def test_every_view_of_the_workshop_fits_and_is_accessible(page: Page, loft: Run
 def test_four_pots_of_salt_wash_each_with_its_colours(page: Page, loft: Running) -> None:
     page.goto(loft.url)
     page.get_by_role("link", name="Prop chest").click()
+    page.get_by_role("link", name="Mix", exact=True).click()
     page.get_by_role("tab", name="Sea").click()
     pot = page.get_by_role("tabpanel")
     expect(pot.get_by_text("Footlight green")).to_be_visible()

@@ -139,7 +139,7 @@ def _wanted_step(want: Want, volume: float) -> Step:
             return Step("Amount wanted", "as given", volume, "ml", "your choice")
 
 
-def _blend(tints: Sequence[Tint]) -> str:
+def blend(tints: Sequence[Tint]) -> str:
     """A colour to draw a blend in: the mean of the light the paints give back. Not a prediction."""
     whole = sum(t.parts for t in tints)
     channels = [
@@ -180,7 +180,7 @@ def _part(pour: Pour, volume: Figure, poured_ml: float, per_paint: float | None,
         component.role,
         material.slug,
         component.stage,
-        _blend(tints) if tints else colour.hex,
+        blend(tints) if tints else colour.hex,
         colour.name,
         material.is_solid,
         poured,

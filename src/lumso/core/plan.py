@@ -226,8 +226,9 @@ def plan_layer(
 
 
 @remembered(200)
-def _checked(stack: Stack, at: str) -> tuple[Finding, ...]:
-    return check(stack, at)
+def _checked(stack: Stack, at: str) -> tuple[tuple[Finding, ...], Section]:
+    findings = check(stack, at)
+    return findings, cut(stack, findings)
 
 
 def stack_of(zone: Zone, use: Use, surfaces: tuple[Surface, ...], laid: tuple[Laid, ...], catalogue: Catalogue,
@@ -328,8 +329,7 @@ def plan(job: Job, workshop: Workshop, catalogue: Catalogue, conditions: Conditi
             mine = tuple(piece.surfaces[s] for s in zone.surfaces if s in piece.surfaces)
             stack = stack_of(zone, job.use, mine, laid, known, conditions)
             if stack:
-                findings = _checked(zone.id, stack, at)
-                section = cut(stack, findings)
+                findings, section = _checked(zone.id, stack, at)
         zones.append(ZonePlan(zone.id, zone.name, area, tuple(x.plan for x in layers), findings, section))
     done = tuple(zones)
     return Plan(

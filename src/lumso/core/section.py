@@ -16,6 +16,8 @@ WIDTH = 104.0
 GROUND_HEIGHT = 40.0
 ROW = 64.0
 """The height of a layer's row in the list beside it: what a wet thumb can press."""
+STEPS, PATCHES = 48, 5
+"""Points along a rough film, and how many patches a broken one is drawn in."""
 LARGEST = 2.6
 """How far a thin stack is stretched to stand beside its list."""
 
@@ -82,18 +84,19 @@ def wait_height(hours: float | None) -> float:
 
 def _profile(one: Laid, floor: float, high: float) -> tuple[Point, ...]:
     """The film's outline on its floor: peaks for textures, patches for what touches only part of the surface."""
-    steps = 48
+    share, peaks, thick = one.layer.touched, one.acts("stands in peaks"), one.technique.per_mm
+    if share >= WHOLE and not peaks and not thick:
+        return (Point(0.0, floor), Point(0.0, floor - high), Point(WIDTH, floor - high), Point(WIDTH, floor))
     line = []
-    share = one.layer.touched
-    for k in range(steps + 1):
+    for k in range(STEPS + 1):
         top = high
-        if one.acts("stands in peaks"):
+        if peaks:
             top = high * (0.55 + 0.45 * abs(sin(pi * k / 6)))
-        elif one.technique.per_mm:
+        elif thick:
             top = high * (0.88 + 0.12 * sin(pi * k / 9))
-        if share < WHOLE and (k * 5 / steps) % 1 >= share:
+        if share < WHOLE and (k * PATCHES / STEPS) % 1 >= share:
             top = 0.0  # between patches, whose widths add up to the share that is touched
-        line.append(Point(WIDTH * k / steps, floor - top))
+        line.append(Point(WIDTH * k / STEPS, floor - top))
     return (Point(0.0, floor), *line, Point(WIDTH, floor))
 
 

@@ -10,7 +10,7 @@ from .films import Film
 from .job import Layer, Use, Zone
 from .materials import Consistency, Ground, Material, Technique, Tool
 from .memory import remembered
-from .mix import ingredients
+from .mix import blend, ingredients
 from .pieces import Surface
 from .recipes import Amount, Pour, Recipe, compose, with_amounts, with_school
 from .workshop import Catalogue, Conditions, pick
@@ -68,10 +68,13 @@ class Laid:
 
 
 def _colour(layer: Layer, pours: tuple[Pour, ...]) -> str:
-    """The hex of its first paint, else of what most of it is."""
-    colours = layer.pots[0].colours if layer.pots else layer.colours
+    """The hex of its first paint in its first pot, else of what most of it is."""
+    pot = layer.pots[0] if layer.pots else None
+    colours, tints = (pot.colours, pot.tints) if pot else (layer.colours, layer.tints)
     paints = [p for p in pours if p.component.role in {"paint", "pigment"}] or sorted(pours, key=lambda p: -p.adds_ml)
     first = paints[0]
+    if tints.get(first.component.id):
+        return blend(tints[first.component.id])
     return colours[first.component.id].hex if first.component.id in colours else first.material.hex
 
 

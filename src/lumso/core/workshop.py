@@ -1,8 +1,8 @@
 """What is true across jobs: measures, kits, shelf and recipes of one's own; and the room the work is done in."""
 
-from collections.abc import Mapping
+from collections.abc import Iterable, Mapping
 from dataclasses import dataclass, replace
-from typing import Annotated, Literal, TypeVar
+from typing import Annotated, Literal, Protocol, TypeVar
 
 from annotated_types import Interval
 
@@ -74,13 +74,13 @@ class Catalogue:
         """This catalogue with a job's own entries in front of its own."""
         return replace(
             self,
-            materials={**self.materials, **{e.slug: e for e in entries.materials}},
-            grounds={**self.grounds, **{e.slug: e for e in entries.grounds}},
-            techniques={**self.techniques, **{e.slug: e for e in entries.techniques}},
-            tools={**self.tools, **{e.slug: e for e in entries.tools}},
-            recipes={**self.recipes, **{e.slug: e for e in entries.recipes}},
-            films={**self.films, **{e.slug: e for e in entries.films}},
-            preparations={**self.preparations, **{e.slug: e for e in entries.preparations}},
+            materials=_in_front(self.materials, entries.materials),
+            grounds=_in_front(self.grounds, entries.grounds),
+            techniques=_in_front(self.techniques, entries.techniques),
+            tools=_in_front(self.tools, entries.tools),
+            recipes=_in_front(self.recipes, entries.recipes),
+            films=_in_front(self.films, entries.films),
+            preparations=_in_front(self.preparations, entries.preparations),
         )
 
     def with_workshop(self, workshop: Workshop) -> "Catalogue":
@@ -99,6 +99,19 @@ class Catalogue:
             recipes={**{r.slug: r for r in workshop.recipes}, **self.recipes},
             kits={**self.kits, **{k.slug: k for k in workshop.kits}},
         )
+
+
+class _HasSlug(Protocol):
+    @property
+    def slug(self) -> str: ...
+
+
+E = TypeVar("E", bound=_HasSlug)
+
+
+def _in_front(own: Mapping[str, E], carried: Iterable[E]) -> Mapping[str, E]:
+    """`own` with what a job carries in front of it. What is alike stays the very same entry, and compares at once."""
+    return {**own, **{e.slug: own[e.slug] if own.get(e.slug) == e else e for e in carried}}
 
 
 def pick(noun: str, entries: Mapping[str, T], slug: str) -> T:

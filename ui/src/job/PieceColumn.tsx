@@ -94,7 +94,7 @@ export function PieceColumn({ open, catalogue, zone: index, onZone }: PieceColum
         <p className="border-2 border-dashed border-line px-3 py-8 text-soft">
           {missing.length > 0 && piece.rough === "measured"
             ? `Type the ${missing.map((s) => s.name.toLowerCase()).join(", ")}, as you say them: 750, 75 cm, 29 1/2".`
-            : "With these sizes it cannot be drawn."}
+            : `${plan.problems.find((p) => p.at.startsWith("/piece"))?.says ?? ""} With this it cannot be drawn.`}
         </p>
       )}
       {plan.cautions.map((caution) => (

@@ -58,7 +58,7 @@ export function JobsView() {
                 <p className="mt-2 text-lg">{last.next.detail}</p>
               )}
               <Link
-                to={`/jobs/${last.id}`}
+                to={`/jobs/${last.id}${last.pot ? "/mix" : ""}`}
                 className="press press-strong mt-6 inline-flex min-h-[72px] items-center px-8 text-lg"
               >
                 Go on with it

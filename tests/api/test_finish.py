@@ -1,0 +1,114 @@
+"""The finish over the API: put on, mended, asked about, written as steps; refused in words."""
+
+import json
+from pathlib import Path
+from typing import Any
+
+import pytest
+from fastapi.testclient import TestClient
+
+from tests.conftest import ROOT
+
+RACK = json.loads((ROOT / "examples" / "programme-rack.json").read_text())
+
+
+def job(**zone: Any) -> dict[str, Any]:
+    return {**RACK, "zones": [{**RACK["zones"][0], **zone}]}
+
+
+def test_a_finish_is_put_on_a_zone_with_what_its_ground_needs(client: TestClient) -> None:
+    asked = {"job": job(ground="slick"), "zone": "rack", "finish": "dragged-linen"}
+    made = client.post("/api/finish/put", json=asked).json()
+    assert made["zone"]["layers"][0]["recipe"] == "bonding-primer-plain"
+    assert made["zone"]["finish"] == "dragged-linen"
+    assert "Put a bonding primer beneath, and leave it a night" in [m["did"] for m in made["mends"]]
+    ids = [x["id"] for x in made["zone"]["layers"]]
+    assert len(set(ids)) == len(ids)
+    assert not set(ids) & {x["id"] for x in RACK["zones"][0]["layers"]}
+
+
+def test_a_way_out_of_a_finding_is_taken(client: TestClient) -> None:
+    planned = client.post("/api/plan", json={"sequence": 1, "job": job(ground="slick")}).json()["plan"]
+    (found,) = [f for f in planned["zones"][0]["findings"] if f["rule"] == "slick-unprimed"]
+    asked = {"job": job(ground="slick"), "zone": "rack", "changes": found["ways"][0]["changes"]}
+    zone = client.post("/api/finish/change", json=asked).json()
+    again = client.post("/api/plan", json={"sequence": 2, "job": {**RACK, "zones": [zone]}}).json()["plan"]
+    assert "slick-unprimed" not in [f["rule"] for f in again["zones"][0]["findings"]]
+
+
+def test_everything_that_can_be_mended_is(client: TestClient) -> None:
+    made = client.post("/api/finish/mend", json={"job": job(ground="old-gloss", prep=[]), "zone": "rack"}).json()
+    planned = client.post("/api/plan", json={"sequence": 1, "job": {**RACK, "zones": [made["zone"]]}}).json()["plan"]
+    assert {f["grade"] for f in planned["zones"][0]["findings"]} <= {"know this"}
+
+
+def test_the_advisers_answer(client: TestClient) -> None:
+    wet = {**job(), "use": {"touched_by": ["water"]}}
+    advice = client.post("/api/finish/advice", json={"job": wet, "zone": "rack"}).json()
+    assert {s["verdict"] for s in advice["sealers"]} >= {"best", "not here"}
+    assert [g["purpose"] for g in advice["grits"]]
+
+
+def test_the_steps_and_the_efforts(client: TestClient) -> None:
+    steps = client.post("/api/finish/steps", json=job()).json()
+    assert [t["kind"] for t in steps["zones"][0]["tasks"]][:3] == ["prepare", "prepare", "prepare"]
+    efforts = client.get("/api/finish/efforts").json()
+    finishes = client.get("/api/catalogue").json()["finishes"]
+    assert set(efforts) == {f["slug"] for f in finishes}
+    assert all(e["hours"] > 0 and e["days"] >= 1 for e in efforts.values())
+
+
+@pytest.mark.parametrize(
+    ("path", "more", "at"),
+    [
+        ("put", {"zone": "attic", "finish": "dragged-linen"}, "zone"),
+        ("put", {"zone": "rack", "finish": "gold-leaf"}, None),
+        ("change", {"zone": "rack", "changes": [{"do": "remove", "layer": "nope"}]}, "layer"),
+        ("change", {"zone": "rack", "changes": [{"do": "burn"}]}, None),
+        ("advice", {"zone": "attic"}, "zone"),
+    ],
+)
+def test_what_is_not_there_is_refused_in_words(
+    client: TestClient, path: str, more: dict[str, Any], at: str | None
+) -> None:
+    reply = client.post(f"/api/finish/{path}", json={"job": job(), **more})
+    assert reply.status_code == 422
+    problem = reply.json()
+    assert problem["detail"]
+    if at:
+        assert problem["faults"][0]["at"] == at
+
+
+def test_stack_acceptance_and_preparation_survive_saving_undo_and_the_file(client: TestClient, tmp_path: Path) -> None:
+    zone = {
+        **RACK["zones"][0],
+        "accepted": [{"rule": "knots-bleed", "layer": "wash", "reason": "the knots are part of it"}],
+    }
+    made = client.post("/api/jobs", json={**RACK, "zones": [zone]}).json()
+    bare = {**made["job"], "zones": [{**made["job"]["zones"][0], "accepted": [], "prep": []}]}
+    saved = client.put(f"/api/jobs/{made['id']}", json=bare, headers={"If-Match": f'"{made["revision"]}"'}).json()
+    assert saved["job"]["zones"][0]["accepted"] == []
+    undone = client.post(f"/api/jobs/{made['id']}/undo", headers={"If-Match": f'"{saved["revision"]}"'}).json()
+    back = undone["job"]["zones"][0]
+    assert back["accepted"][0]["reason"] == "the knots are part of it"
+    assert back["prep"] == ["sanded-180", "grain-raised", "dusted"]
+    (known,) = [f for f in undone["plan"]["zones"][0]["findings"] if f["rule"] == "knots-bleed"]
+    assert known["accepted"] == "the knots are part of it"
+    entries = undone["job"]["entries"]
+    assert {f["slug"] for f in entries["films"]} == {"wash", "clear-coat"}
+    assert {p["slug"] for p in entries["preparations"]} == set(back["prep"])
+
+
+def test_the_room_is_the_workshops_and_drying_follows_it(client: TestClient) -> None:
+    def waits() -> float:
+        body = {"sequence": 1, "job": job(layers=[{**RACK["zones"][0]["layers"][0], "wait_h": None}])}
+        hours: float = client.post("/api/plan", json=body).json()["plan"]["zones"][0]["layers"][0]["wait_h"]
+        return hours
+
+    assert waits() == pytest.approx(2)
+    chosen = {**client.get("/api/workshop").json(), "temperature_c": 12, "humidity": 0.75}
+    assert client.put("/api/workshop", json=chosen).status_code == 200
+    assert waits() == pytest.approx(2 * 3.33, rel=0.003)
+    bad = client.put("/api/workshop", json={**chosen, "humidity": 75})
+    assert bad.status_code == 422
+    assert "humidity" in bad.json()["faults"][0]["at"]
