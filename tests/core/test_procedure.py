@@ -24,10 +24,9 @@ def steps(job: Job, room: Conditions | None = None) -> Procedure:
 
 
 def test_the_steps_of_a_zone_are_in_order(rack: Job) -> None:
-    job = with_stack(
-        rack, layer("milk-paint", wait=12), layer("milk-paint", coats=2, wait=24, sand=(120, "bite")), "clear-wax-plain",
-        prep=("sanded-180", "dusted"),
-    )  # fmt: skip
+    worn = layer("milk-paint", coats=2, wait=24, sand=(120, "bite"))
+    prep = ("sanded-180", "dusted")
+    job = with_stack(rack, layer("milk-paint", wait=12), worn, "clear-wax-plain", prep=prep)
     (zone,) = steps(job).zones
     assert [t.kind for t in zone.tasks] == [
         "prepare", "prepare", "mix", "lay", "mix", "lay", "lay", "sand", "mix", "lay", "clean", "finish",

@@ -82,22 +82,30 @@ def wait_height(hours: float | None) -> float:
     return 0.0 if hours is None else min(12 * log(1 + hours) / log(1 + 672), 12.0)
 
 
+def _top(one: Laid, x: float, high: float) -> float:
+    """How high the film stands at `x`: textures in peaks, trowelled ones in soft ridges, others level."""
+    if one.acts("stands in peaks"):
+        return high * (0.55 + 0.45 * abs(sin(8 * pi * x / WIDTH)))
+    return high * (0.88 + 0.12 * sin(5.3 * pi * x / WIDTH)) if one.technique.per_mm else high
+
+
 def _profile(one: Laid, floor: float, high: float) -> tuple[Point, ...]:
-    """The film's outline on its floor: peaks for textures, patches for what touches only part of the surface."""
-    share, peaks, thick = one.layer.touched, one.acts("stands in peaks"), one.technique.per_mm
-    if share >= WHOLE and not peaks and not thick:
-        return (Point(0.0, floor), Point(0.0, floor - high), Point(WIDTH, floor - high), Point(WIDTH, floor))
-    line = []
-    for k in range(STEPS + 1):
-        top = high
-        if peaks:
-            top = high * (0.55 + 0.45 * abs(sin(pi * k / 6)))
-        elif thick:
-            top = high * (0.88 + 0.12 * sin(pi * k / 9))
-        if share < WHOLE and (k * PATCHES / STEPS) % 1 >= share:
-            top = 0.0  # between patches, whose widths add up to the share that is touched
-        line.append(Point(WIDTH * k / STEPS, floor - top))
-    return (Point(0.0, floor), *line, Point(WIDTH, floor))
+    """The film's outline on its floor, in patches where it touches only part: their widths add up to that share."""
+    share = one.layer.touched
+    patches = [(0.0, WIDTH)]
+    if share < WHOLE:
+        pitch = WIDTH / PATCHES
+        patches = [(k * pitch + pitch * (1 - share) / 2, pitch * share) for k in range(PATCHES)]
+    rough = one.technique.per_mm or one.acts("stands in peaks")
+    steps = max(1, round(STEPS / len(patches))) if rough else 1
+    line = [Point(0.0, floor)]
+    for start, width in patches:
+        line.append(Point(start, floor))
+        for k in range(steps + 1):
+            x = start + width * k / steps
+            line.append(Point(x, floor - _top(one, x, high)))
+        line.append(Point(start + width, floor))
+    return (*line, Point(WIDTH, floor))
 
 
 def _notches(findings: tuple[Finding, ...], floors: dict[str, float]) -> tuple[Notch, ...]:

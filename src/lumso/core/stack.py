@@ -107,13 +107,16 @@ def lay(layer: Layer, catalogue: Catalogue) -> Laid:
     wet = technique.wet_rate_ml_per_m2 * (layer.thickness_mm if technique.per_mm else 1.0)
     adds, mass = sum(p.adds_ml for p in pours), sum(p.mass_g for p in pours)
     left = sum(p.adds_ml - p.mass_g * p.material.water_by_weight for p in pours) / adds
+    film = catalogue.film_of(recipe, shares)
+    if technique.rate_includes_ground:
+        wet = min(wet, film.usual_um)  # the rest has gone into the ground
     return Laid(
         layer,
         base,
         recipe,
         technique,
         tool,
-        catalogue.film_of(recipe, shares),
+        film,
         pours,
         flow,
         shares,

@@ -468,6 +468,9 @@ export interface paths {
         /**
          * Plan Job
          * @description What the job comes to. Keeps nothing.
+         *
+         *     The answer is written straight from the plan, not checked against its own model once more: it is large, and
+         *     somebody is waiting for it.
          */
         post: operations["plan_job_api_plan_post"];
         delete?: never;

@@ -105,10 +105,15 @@ export function useEfforts(asked: boolean) {
 }
 
 /** A change to the workshop, after which everything that follows from it is asked for again. */
-function useChange<In, Out>(change: (given: In) => Promise<Out>) {
+function useChange<In, Out>(change: (given: In) => Promise<Out>, shows?: string) {
   const client = useQueryClient();
   return useMutation<Out, Error, In>({
     mutationFn: change,
+    scope: { id: shows ?? "workshop" }, // one after the other, in the order they were made
+    // What is chosen shows at once, so that the next choice is made from it and not from the one before.
+    onMutate: (given) => {
+      if (shows) client.setQueryData([shows], given);
+    },
     onSuccess: () =>
       Promise.all(
         ["settings", "catalogue", "shelf", "measure", "sheet", "jobs", "advice", "steps"].map((key) =>
@@ -121,7 +126,7 @@ function useChange<In, Out>(change: (given: In) => Promise<Out>) {
 const at = <P>(path: P) => ({ params: { path } });
 
 export const useChoose = () =>
-  useChange((chosen: Settings) => answer(api.PUT("/api/workshop", { body: chosen })));
+  useChange((chosen: Settings) => answer(api.PUT("/api/workshop", { body: chosen })), "settings");
 
 export const usePutKit = () =>
   useChange((kit: Kit) =>

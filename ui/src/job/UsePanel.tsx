@@ -1,6 +1,7 @@
 import { useState } from "react";
 import type { Job, Length } from "../api/client";
-import { Choice, LengthField } from "../parts/fields";
+import { useChoose, useSettings } from "../api/queries";
+import { Choice, LengthField, NumberField } from "../parts/fields";
 import { say } from "../parts/say";
 import { TextField } from "../parts/TextField";
 import { changePiece } from "./change";
@@ -58,6 +59,7 @@ export function UsePanel({ open }: { open: OpenJob }) {
           open.edit((j) => ({ ...j, use: { ...j.use, old_finish: age as Job["use"]["old_finish"] } }))
         }
       />
+      <Room open={open} />
       {open.job.piece && <Bands open={open} />}
     </div>
   );
@@ -128,5 +130,35 @@ function Bands({ open }: { open: OpenJob }) {
         </button>
       </div>
     </fieldset>
+  );
+}
+
+/** The room the work is done in, for all jobs: drying follows it. */
+function Room({ open }: { open: OpenJob }) {
+  const settings = useSettings();
+  const choose = useChoose();
+  if (!settings.data) return null;
+  const chosen = settings.data;
+  const set = (change: Partial<typeof chosen>) =>
+    choose.mutate({ ...chosen, ...change }, { onSuccess: () => open.replan() });
+  return (
+    <div className="grid grid-cols-2 gap-2">
+      <NumberField
+        label="The room, warm"
+        value={chosen.temperature_c}
+        unit="°C"
+        min={-10}
+        max={50}
+        onChange={(temperature_c) => set({ temperature_c })}
+      />
+      <NumberField
+        label="and humid"
+        value={Math.round(chosen.humidity * 100)}
+        unit="%"
+        min={1}
+        max={100}
+        onChange={(percent) => set({ humidity: percent / 100 })}
+      />
+    </div>
   );
 }

@@ -4,7 +4,7 @@ from collections.abc import Iterator
 
 from ..changes import InsertLayer, SwapRecipe, WayOut
 from ..films import UseWord
-from ..stack import Laid, Stack
+from ..stack import WHOLE, Laid, Stack
 from .rule import Hit, rule, way
 
 SEALERS = {"clear", "wax", "oil"}
@@ -38,7 +38,7 @@ def sealer_for(stack: Stack) -> str:
 def protected(stack: Stack, word: UseWord) -> str:
     """The best any film from the last closing one upwards does about a use."""
     order = ("no", "a little", "yes")
-    whole = [x for x in stack.laid if x.layer.touched >= 0.9]
+    whole = [x for x in stack.laid if x.layer.touched >= WHOLE]
     if not whole:
         return "no"
     covering: list[Laid] = []
@@ -68,7 +68,7 @@ def _use(stack: Stack, word: UseWord, recipe: str) -> Iterator[Hit]:
     if not stack.laid or word not in stack.use.touched_by:
         return
     stands = protected(stack, word)
-    top = stack.laid[-1]
+    top = next((x for x in reversed(stack.laid) if x.layer.touched >= WHOLE), stack.laid[-1])
     ways = _ways(stack, recipe)
     if stands == "no":
         yield Hit(len(stack.laid), f"{top.name} is last, and does not stand {WORDS[word]}.", ways)

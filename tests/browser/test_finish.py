@@ -1,0 +1,152 @@
+"""The finish: from the library onto a zone, warned, mended, accepted, reordered, copied, and read as steps."""
+
+import re
+
+import pytest
+from playwright.sync_api import Page, expect
+
+from tests.browser.conftest import Running, serious
+from tests.browser.test_piece import open_job
+
+
+def layers(page: Page) -> list[str]:
+    """The names of the layers, the first coat first."""
+    rows = page.get_by_role("list", name="Layers, the last coat first").get_by_role("button")
+    return [text.split("\n")[0].split(". ", 1)[1] for text in reversed(rows.all_inner_texts())]
+
+
+def test_a_finish_goes_on_with_what_its_ground_needs_and_undo_takes_it_off(page: Page, loft: Running) -> None:
+    open_job(page, loft, "Programme rack")
+    page.get_by_role("tab", name="Zones").click()
+    page.get_by_label("Ground").select_option("slick")
+    expect(page.get_by_role("button", name=re.compile("1 will fail"))).to_be_visible()
+    page.get_by_role("button", name="Finish library").click()
+    library = page.get_by_role("dialog", name="Finish library")
+    expect(library.get_by_text("h of work a m²").first).to_be_visible()
+    expect(library.get_by_role("button", name=re.compile("^Chippy milk paint"))).to_be_visible()
+    library.get_by_role("button", name=re.compile("^Dragged linen")).click()
+    expect(page.get_by_text("For this ground and use:")).to_be_visible()
+    assert layers(page)[:3] == ["Bonding primer", "Paint", "Scumble glaze, dragged"]
+    expect(page.get_by_role("button", name=re.compile("Nothing here will fail"))).to_be_visible()
+    expect(page.get_by_text("Saved", exact=True)).to_be_visible()
+    page.get_by_role("button", name="Undo").click()
+    expect(page.get_by_role("button", name=re.compile("1 will fail"))).to_be_visible()
+    assert layers(page) == ["Paint wash on raw wood", "Clear coat"]
+
+
+def test_a_wrong_neighbour_is_found_mended_with_one_press_or_meant(page: Page, loft: Running) -> None:
+    open_job(page, loft, "Programme rack")
+    stack = page.get_by_role("region", name="The stack")
+    for number, recipe in ((3, "clear-wax-plain"), (4, "paint-plain")):
+        stack.get_by_label("Another layer, on top").select_option(recipe)
+        stack.get_by_role("button", name="Add", exact=True).click()
+        expect(stack.get_by_role("button", name=re.compile(f"^{number}. "))).to_be_visible()
+    page.get_by_role("tab", name=re.compile("What goes wrong")).click()
+    wax = page.get_by_role("article", name="will fail: Paint over wax will not hold.")
+    expect(wax).to_contain_text("Nothing with water in it holds on wax")
+    wax.get_by_role("button", name="Move clear wax to the top").click()
+    expect(wax).to_be_hidden()
+    assert layers(page) == ["Paint wash on raw wood", "Clear coat", "Paint", "Clear wax"]
+    page.get_by_role("button", name="Undo").click()
+    expect(wax).to_be_visible()
+    wax.get_by_role("button", name="I mean it").click()
+    meant = page.get_by_role("article", name="accepted: Paint over wax will not hold.")
+    expect(meant).to_contain_text("Meant: a school that means it")
+    expect(page.get_by_text("Saved", exact=True)).to_be_visible()
+    page.reload()
+    page.get_by_role("tab", name=re.compile("What goes wrong")).click()
+    expect(meant).to_be_visible()
+    meant.get_by_role("button", name="No longer meant").click()
+    expect(wax).to_be_visible()
+
+
+def test_layers_are_moved_by_keyboard_and_by_dragging_duplicated_and_removed(page: Page, loft: Running) -> None:
+    open_job(page, loft, "Hat stand")
+    before = layers(page)
+    assert before == ["Milk paint", "Milk paint", "Clear coat"]
+    page.get_by_role("button", name=re.compile("^3. Clear coat")).focus()
+    page.keyboard.press("Alt+ArrowDown")
+    expect(page.get_by_role("button", name=re.compile("^2. Clear coat"))).to_be_visible()
+    handle = page.get_by_title("Drag to another place in the stack").nth(1)
+    box, top = handle.bounding_box(), page.get_by_title("Drag to another place in the stack").nth(0).bounding_box()
+    assert box
+    assert top
+    page.mouse.move(box["x"] + 8, box["y"] + 20)
+    page.mouse.down()
+    page.mouse.move(top["x"] + 8, top["y"] + 30, steps=4)
+    page.mouse.up()
+    expect(page.get_by_role("button", name=re.compile("^3. Clear coat"))).to_be_visible()
+    assert layers(page) == before
+    page.get_by_role("button", name="Duplicate").click()
+    expect(page.get_by_role("heading", name="Layer 4 of 4")).to_be_visible()
+    page.get_by_role("button", name="Remove").click()
+    expect(page.get_by_role("heading", name="Layer 3 of 3")).to_be_visible()
+
+
+def test_a_stack_is_copied_to_the_other_zones(page: Page, loft: Running) -> None:
+    open_job(page, loft, "Ticket counter")
+    assert len(layers(page)) == 4
+    page.get_by_role("button", name="Copy stack to…").focus()
+    page.keyboard.press("Enter")
+    page.get_by_role("menuitem", name="Doors").focus()
+    page.keyboard.press("Enter")
+    page.get_by_role("tab", name="Zones").click()
+    page.get_by_role("list", name="Zones").get_by_role("button", name="Doors").click()
+    expect(page.get_by_role("region", name="The stack").get_by_role("heading", name="Doors")).to_be_visible()
+    assert layers(page)[2] == "Glaze, brushed out or sponged"
+
+
+def test_the_advisers_answer_and_their_sealer_can_be_taken(page: Page, loft: Running) -> None:
+    open_job(page, loft, "Programme rack")
+    page.get_by_role("tab", name="Use").click()
+    page.get_by_label("water", exact=True).check()
+    page.get_by_role("tab", name="Ask").click()
+    expect(page.get_by_role("heading", name="Which sealer?")).to_be_visible()
+    page.get_by_role("button", name="Seal it with hard clear coat").click()
+    expect(page.get_by_role("button", name=re.compile("^2. Hard clear coat"))).to_be_visible()
+    expect(page.get_by_role("heading", name="Which grit?")).to_be_visible()
+    assert layers(page) == ["Paint wash on raw wood", "Hard clear coat"]
+
+
+def test_the_room_makes_waits_longer_and_too_cold_a_room_is_told(page: Page, loft: Running) -> None:
+    open_job(page, loft, "Programme rack")
+    page.get_by_role("button", name=re.compile("^2. Clear coat")).click()
+    expect(page.get_by_text(re.compile("^2 h. Sands to powder"))).to_be_visible()
+    page.get_by_role("tab", name="Use").click()
+    page.get_by_label("The room, warm").fill("12")
+    page.get_by_label("and humid").fill("75")
+    expect(page.get_by_text(re.compile("^6.7 h. Sands to powder"))).to_be_visible()
+    page.get_by_label("The room, warm").fill("6")
+    expect(page.get_by_role("button", name=re.compile("1 will fail"))).to_be_visible()
+
+
+def test_the_steps_tell_the_kit_the_order_the_checks_and_the_cautions(page: Page, loft: Running) -> None:
+    open_job(page, loft, "Costume wardrobe")
+    page.get_by_role("link", name="Steps").click()
+    expect(page.get_by_text("Lay out first")).to_be_visible()
+    expect(page.get_by_text("Before anything else.")).to_be_visible()
+    headings = page.get_by_role("region", name="The steps").get_by_role("heading", level=3)
+    expect(headings.first).to_have_text("Tested for lead")
+    expect(page.get_by_role("heading", name="Mix milk paint")).to_be_visible()
+    expect(page.get_by_text("Milk-paint powder and lime are caustic").first).to_be_visible()
+    page.get_by_role("button", name="All zones").click()
+    expect(page.get_by_role("heading", name=re.compile("^Doors"))).to_be_visible()
+
+
+@pytest.mark.parametrize("width", [390, 1280])
+def test_the_sides_of_a_job_fit_and_are_accessible(page: Page, loft: Running, width: int) -> None:
+    page.set_viewport_size({"width": width, "height": 800})
+    open_job(page, loft, "Ticket counter")
+    for tab in ("Layer", "What goes wrong", "Ask"):
+        page.get_by_role("tab", name=re.compile(f"^{tab}")).click()
+        page.wait_for_load_state("networkidle")
+        assert page.evaluate("document.documentElement.scrollWidth") <= width, tab
+        assert serious(page) == [], tab
+    page.get_by_role("button", name="Finish library").click()
+    expect(page.get_by_role("dialog", name="Finish library")).to_be_visible()
+    assert serious(page) == []
+    page.keyboard.press("Escape")
+    page.get_by_role("link", name="Steps").click()
+    expect(page.get_by_text("Lay out first")).to_be_visible()
+    assert page.evaluate("document.documentElement.scrollWidth") <= width
+    assert serious(page) == []
