@@ -10,13 +10,18 @@ import tempfile
 import time
 from collections.abc import Callable, Iterator
 from contextlib import contextmanager
+from functools import partial
+from itertools import count
 from pathlib import Path
 from urllib.request import Request, urlopen
 
 from playwright.sync_api import sync_playwright
 
+from large import edits, large_job
 from lumso.catalogue import shipped
+from lumso.core.advice import advise, trial, with_finish
 from lumso.core.book import sheet
+from lumso.core.checks import RULES
 from lumso.core.job import FromTotal
 from lumso.core.kit import Kit, KitMeasure
 from lumso.core.measuring import Need, measure_out
@@ -24,7 +29,7 @@ from lumso.core.pieces import KINDS
 from lumso.core.plan import plan
 from lumso.core.workshop import Conditions, Workshop
 from lumso.formats import workshop
-from lumso.formats.jobfile import from_json
+from lumso.formats.jobfile import from_json, to_json
 from lumso.store import entries
 from lumso.store.database import Database
 
@@ -47,6 +52,13 @@ def median_ms(work: Callable[[], object], runs: int = 50) -> float:
         if i >= 3:
             times.append((time.perf_counter() - start) * 1000)
     return statistics.median(times)
+
+
+def once_ms(work: Callable[[], object]) -> float:
+    """Wall time of `work` done once, in ms."""
+    start = time.perf_counter()
+    work()
+    return (time.perf_counter() - start) * 1000
 
 
 @contextmanager
@@ -84,6 +96,18 @@ SHARES = (0.4, 0.3, 0.2, 0.07, 0.03)
 def core() -> None:
     job, catalogue = from_json(EXAMPLE.read_bytes()), shipped()
     row("plan of the example, core", median_ms(lambda: plan(job, Workshop(), catalogue, Conditions())))
+    job, known = large_job(), catalogue
+    row("first plan of 12 zones × 10 layers, core", once_ms(lambda: plan(job, Workshop(), known, Conditions())))
+    changed = edits(job)
+    times = [once_ms(partial(plan, next(changed), Workshop(), known, Conditions())) for _ in range(60)]
+    row("re-planning it after an edit, core, median of 60", statistics.median(times))
+    row("re-planning it after an edit, core, slowest of 60", max(times))
+    bench = trial(job, 0, known.with_entries(job.entries), Conditions())
+    ids = (f"new-{n}" for n in count())
+    row(f"{len(RULES)} rules over a stack of 10 layers", median_ms(lambda: bench.findings(job.zones[0])))
+    row("all advisers on a stack of 10 layers", median_ms(lambda: advise(job.zones[0], bench, ids), 10))
+    finish = known.finishes["trowelled-metal"]
+    row("a finish put on a zone, prepared and sealed", median_ms(lambda: with_finish(job.zones[0], finish, bench, ids)))
     kind = KINDS["chest-of-drawers"]
     sizes = {**kind.usual(), "width": 2400.0, "height": 2000.0, "rows": 10.0, "columns": 8.0}
     row(
@@ -126,6 +150,19 @@ def api(url: str) -> None:
     body = json.dumps({"sequence": 1, "job": json.loads(EXAMPLE.read_text())}).encode()
     request = Request(f"{url}/api/plan", body, {"content-type": "application/json"})
     row("plan of the example, API round trip", median_ms(lambda: urlopen(request).read()))
+    changed = edits(large_job())
+    times = []
+    for number in range(20):
+        body = f'{{"sequence": {number}, "job": {to_json(next(changed))}}}'.encode()
+        request = Request(f"{url}/api/plan", body, {"content-type": "application/json"})
+        times.append(once_ms(partial(ask, request)))
+    row("re-planning 12 zones × 10 layers, API round trip", statistics.median(times))
+
+
+def ask(request: Request) -> bytes:
+    """The answer to a request, read whole."""
+    answer: bytes = urlopen(request).read()
+    return answer
 
 
 KEY_TO_AMOUNT = """async () => {
@@ -145,6 +182,21 @@ KEY_TO_AMOUNT = """async () => {
 }"""
 
 
+PRESS_TO_PLAN = """async () => {
+  const button = sign => document.querySelector(`[aria-label="Coats: ${sign}"]`);
+  const shown = () => [...document.querySelectorAll('a')].find(a => a.innerText.includes('to the pot')).innerText;
+  const times = [];
+  for (let i = 0; i < 16; i++) {
+    const before = shown(), start = performance.now();
+    button(i % 2 ? 'less' : 'more').click();
+    while (shown() === before) await new Promise(r => requestAnimationFrame(r));
+    times.push(performance.now() - start);
+    await new Promise(r => setTimeout(r, 1200));
+  }
+  return times.sort((a, b) => a - b);
+}"""
+
+
 def screen(url: str) -> None:
     with sync_playwright() as playwright:
         browser = playwright.chromium.launch(executable_path="/usr/bin/chromium", args=CHROMIUM)
@@ -155,6 +207,12 @@ def screen(url: str) -> None:
         times = page.evaluate(KEY_TO_AMOUNT)
         row("key press to new amounts on screen, median", statistics.median(times))
         row("key press to new amounts on screen, slowest of 30", times[-1])
+        job = Request(f"{url}/api/jobs", to_json(large_job()).encode(), {"content-type": "application/json"})
+        page.goto(f"{url}/jobs/{json.loads(ask(job))['id']}/finish")
+        page.get_by_role("button", name="Coats: more").wait_for()
+        times = page.evaluate(PRESS_TO_PLAN)
+        row("press to new plan on screen, 12 × 10 layers, median", statistics.median(times))
+        row("press to new plan on screen, 12 × 10, slowest of 16", times[-1])
         browser.close()
 
 

@@ -13,6 +13,7 @@ WIDE, PHONE = {"width": 1280, "height": 800}, {"width": 390, "height": 844}
 
 def open_rack(page: Page) -> None:
     page.get_by_role("link", name="Programme rack").click()
+    page.get_by_role("link", name="Mix", exact=True).click()
     page.get_by_role("button", name="Mix: 46.1 ml. Show why").wait_for()
 
 
@@ -34,14 +35,37 @@ def take(url: str, folder: Path) -> None:
         shoot("job")
         page.goto(url)
         page.get_by_role("link", name="Prop chest").click()
+        page.get_by_role("link", name="Mix", exact=True).click()
         page.get_by_role("tab", name="Sea").click()
         page.get_by_text("Measured with your kit").first.wait_for()
         shoot("pots")
         page.goto(url)
         page.get_by_role("link", name="Costume wardrobe").click()
         page.get_by_role("tab", name="Zones").click()
-        page.get_by_text("Measured with your kit").first.wait_for()
         shoot("piece")
+        page.goto(url)
+        page.get_by_role("link", name="Ticket counter").click()
+        page.get_by_role("tab", name="Zones").click()
+        page.get_by_role("list", name="Zones").get_by_role("button", name="Doors").click()
+        page.get_by_role("button", name="3. Trowelled plaster").click()
+        shoot("finish")
+        page.get_by_role("tab", name="Ask").click()
+        page.get_by_role("heading", name="Which sealer?").wait_for()
+        shoot("ask")
+        page.get_by_role("link", name="Steps").click()
+        page.get_by_text("Lay out first").wait_for()
+        shoot("steps")
+        page.goto(url)
+        page.get_by_role("link", name="Picture frames").click()
+        page.get_by_role("button", name="4. Clear wax").click()
+        page.get_by_label("Mix", exact=True).select_option("clear-coat-plain")
+        page.get_by_role("tab", name="What goes wrong").click()
+        page.get_by_role("article").first.wait_for()
+        shoot("findings")
+        page.get_by_role("button", name="Undo").click()
+        page.get_by_role("button", name="Finish library").click()
+        page.get_by_text("h of work a m²").first.wait_for()
+        shoot("library")
         for name, address, wait in (
             ("book", "/book", "Salt wash"),
             ("recipe", "/book/salt-wash", "Measured with your kit"),

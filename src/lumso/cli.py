@@ -1,5 +1,6 @@
 """The command line: serve, demo, plan."""
 
+import gc
 import os
 import socket
 import sys
@@ -56,6 +57,7 @@ def _serve(host: str, port: int, data: Path, demo: bool) -> None:
         raise _fail(str(error)) from None
     print(f"Lumso is at http://{host}:{listener.getsockname()[1]}/  (data in {data}; stop with Ctrl+C)", flush=True)
     config = uvicorn.Config(create_app(db, shipped()), log_level="warning", access_log=False)
+    gc.freeze()  # the catalogue and the models stay for good: to collect them again and again only makes edits wait
     try:
         uvicorn.Server(config).run(sockets=[listener])
     finally:

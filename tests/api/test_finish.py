@@ -112,3 +112,20 @@ def test_the_room_is_the_workshops_and_drying_follows_it(client: TestClient) -> 
     bad = client.put("/api/workshop", json={**chosen, "humidity": 75})
     assert bad.status_code == 422
     assert "humidity" in bad.json()["faults"][0]["at"]
+
+
+def test_only_the_zone_looked_at_comes_with_its_working(client: TestClient) -> None:
+    two = [RACK["zones"][0], {**RACK["zones"][0], "id": "other", "surfaces": ["underside"]}]
+    body = {"sequence": 1, "job": {**RACK, "zones": two}}
+    whole = client.post("/api/plan", json=body).json()["plan"]
+    slim = client.post("/api/plan", json={**body, "looked_at": "rack"}).json()["plan"]
+    assert slim["zones"][0] == whole["zones"][0]
+    mixes = [
+        (a["mixes"][0], b["mixes"][0])
+        for a, b in zip(slim["zones"][1]["layers"], whole["zones"][1]["layers"], strict=True)
+    ]
+    for bare, full in mixes:
+        assert bare["volume"]["steps"] == []
+        assert full["volume"]["steps"]
+        assert bare["volume"]["value"] == full["volume"]["value"]
+    assert slim["zones"][1]["findings"] == whole["zones"][1]["findings"]

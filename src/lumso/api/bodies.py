@@ -6,7 +6,9 @@ it once. What is sent and received is the document itself.
 
 from pydantic import RootModel
 
-from lumso.core.job import Job
+from lumso.core.job import Job, Layer, Zone
+from lumso.core.plan import Plan
+from lumso.core.procedure import Procedure
 from lumso.core.recipes import Recipe
 
 
@@ -16,3 +18,19 @@ class JobBody(RootModel[Job]):
 
 class RecipeBody(RootModel[Recipe]):
     """A recipe as in a catalogue file."""
+
+
+class ZoneBody(RootModel[Zone]):
+    """A zone of a job."""
+
+
+class LayerBody(RootModel[Layer]):
+    """A layer of a zone."""
+
+
+class PlanBody(RootModel[Plan]):
+    """What a job comes to."""
+
+
+class ProcedureBody(RootModel[Procedure]):
+    """A job as steps."""

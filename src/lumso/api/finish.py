@@ -3,18 +3,18 @@
 from collections.abc import Iterator
 
 from fastapi import APIRouter
-from pydantic import BaseModel, ConfigDict, RootModel
+from pydantic import BaseModel, ConfigDict
 
 from lumso.core.advice import Advice, Mend, Trial, advise, mended, trial, with_finish
 from lumso.core.changes import Change, apply
 from lumso.core.effort import effort
 from lumso.core.errors import InvalidValue
-from lumso.core.job import Job, Zone
-from lumso.core.procedure import Procedure, procedure
+from lumso.core.job import Zone
+from lumso.core.procedure import procedure
 from lumso.core.workshop import pick
 from lumso.store.ids import new_id
 
-from .bodies import JobBody
+from .bodies import JobBody, ProcedureBody, ZoneBody
 from .context import Context, Here
 
 router = APIRouter(prefix="/finish", tags=["finish"])
@@ -24,7 +24,7 @@ class ZoneIn(BaseModel):
     """A job, and the zone (by id) that is meant."""
 
     model_config = ConfigDict(extra="forbid")
-    job: Job
+    job: JobBody
     zone: str
 
 
@@ -43,12 +43,8 @@ class ChangesIn(ZoneIn):
 class Mended(BaseModel):
     """The zone as it would be, and what was done to it and why."""
 
-    zone: Zone
+    zone: ZoneBody
     mends: tuple[Mend, ...]
-
-
-class ZoneBody(RootModel[Zone]):
-    """A zone of a job."""
 
 
 def _ids() -> Iterator[str]:
@@ -56,11 +52,12 @@ def _ids() -> Iterator[str]:
 
 
 def _zone(asked: ZoneIn, here: Context) -> tuple[Zone, Trial]:
-    index = next((i for i, z in enumerate(asked.job.zones) if z.id == asked.zone), None)
+    job = asked.job.root
+    index = next((i for i, z in enumerate(job.zones) if z.id == asked.zone), None)
     if index is None:
-        known = ", ".join(z.id for z in asked.job.zones)
+        known = ", ".join(z.id for z in job.zones)
         raise InvalidValue(f"The job has no zone {asked.zone!r}.", value=asked.zone, allowed=known, field="zone")
-    return asked.job.zones[index], trial(asked.job, index, here.known_for(asked.job), here.conditions())
+    return job.zones[index], trial(job, index, here.known_for(job), here.conditions())
 
 
 class EffortOut(BaseModel):
@@ -82,7 +79,7 @@ def put_finish(asked: FinishIn, here: Here) -> Mended:
     """The zone with a finish of the library on it, prepared, primed and sealed as its ground and its use ask."""
     zone, bench = _zone(asked, here)
     made, mends = with_finish(zone, pick("finish", here.catalogue.finishes, asked.finish), bench, _ids())
-    return Mended(zone=made, mends=mends)
+    return Mended(zone=ZoneBody(made), mends=mends)
 
 
 @router.post("/change")
@@ -97,7 +94,7 @@ def mend_zone(asked: ZoneIn, here: Here) -> Mended:
     """The zone with the first way out taken of everything worse than a note that has one."""
     zone, bench = _zone(asked, here)
     made, mends = mended(zone, bench, _ids(), seal=False)
-    return Mended(zone=made, mends=mends)
+    return Mended(zone=ZoneBody(made), mends=mends)
 
 
 @router.post("/advice")
@@ -108,6 +105,7 @@ def ask(asked: ZoneIn, here: Here) -> Advice:
 
 
 @router.post("/steps")
-def steps(job: JobBody, here: Here) -> Procedure:
+def steps(job: JobBody, here: Here) -> ProcedureBody:
     """The whole job as ordered steps, with the kit to lay out first."""
-    return procedure(job.root, here.plan(job.root), here.stacks(job.root), here.known_for(job.root))
+    made = procedure(job.root, here.plan(job.root), here.stacks(job.root), here.known_for(job.root))
+    return ProcedureBody(made)

@@ -9,7 +9,7 @@ from lumso.core.entries import embed
 from lumso.core.errors import InvalidValue
 from lumso.core.job import Job
 from lumso.core.mix import Mix
-from lumso.core.plan import NextAction, Plan
+from lumso.core.plan import NextAction
 from lumso.core.starting import on_piece, start_job, start_pot
 from lumso.formats import jobfile, svg
 from lumso.formats.reading import UnfitDocument
@@ -17,7 +17,7 @@ from lumso.store import jobs
 from lumso.store.ids import new_id
 from lumso.store.jobs import StoredJob
 
-from .bodies import JobBody
+from .bodies import JobBody, PlanBody
 from .context import Context, Here
 
 router = APIRouter(prefix="/jobs", tags=["jobs"])
@@ -31,8 +31,8 @@ class JobOut(BaseModel):
     saved_at: str
     can_undo: bool
     can_redo: bool
-    job: Job
-    plan: Plan
+    job: JobBody
+    plan: PlanBody
 
 
 class JobLine(BaseModel):
@@ -56,7 +56,7 @@ class AwayIn(BaseModel):
 class PieceIn(BaseModel):
     """A job, and the kind of piece it is to be on."""
 
-    job: Job
+    job: JobBody
     kind: str = "board"
 
 
@@ -93,8 +93,8 @@ def _out(stored: StoredJob, here: Context, response: Response) -> JobOut:
         saved_at=stored.saved_at,
         can_undo=stored.can_undo,
         can_redo=stored.can_redo,
-        job=job,
-        plan=here.plan(job),
+        job=JobBody(job),
+        plan=PlanBody(here.plan(job)),
     )
 
 
@@ -163,7 +163,7 @@ def begin_job(start: StartIn, here: Here, response: Response) -> JobOut:
 @router.post("/on-piece")
 def give_piece(asked: PieceIn) -> JobBody:
     """The job on another kind of piece, to be measured, with its usual zones. Keeps nothing."""
-    return JobBody(on_piece(asked.job, asked.kind, iter(new_id, "")))
+    return JobBody(on_piece(asked.job.root, asked.kind, iter(new_id, "")))
 
 
 @router.get("/{job_id}")

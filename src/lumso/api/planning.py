@@ -3,13 +3,13 @@
 from fastapi import APIRouter, Response
 from pydantic import BaseModel, ConfigDict
 
-from lumso.core.job import Job, Layer
 from lumso.core.lengths import Length, parse_length
-from lumso.core.plan import Plan
+from lumso.core.slim import without_workings
 from lumso.core.starting import start_layer
 from lumso.formats.jobfile import lengths_disagree
 from lumso.formats.reading import UnfitDocument
 
+from .bodies import JobBody, LayerBody, PlanBody
 from .context import Here
 
 router = APIRouter(tags=["planning"])
@@ -20,12 +20,14 @@ class PlanIn(BaseModel):
 
     model_config = ConfigDict(extra="forbid")
     sequence: int
-    job: Job
+    job: JobBody
+    looked_at: str | None = None
+    """The zone on the screen: the working behind the amounts of the others is left out. None wants all of it."""
 
 
 class PlanOut(BaseModel):
     sequence: int
-    plan: Plan
+    plan: PlanBody
 
 
 class LayerIn(BaseModel):
@@ -49,16 +51,19 @@ def plan_job(edit: PlanIn, here: Here) -> Response:
     The answer is written straight from the plan, not checked against its own model once more: it is large, and
     somebody is waiting for it.
     """
-    if faults := lengths_disagree(edit.job):
+    if faults := lengths_disagree(edit.job.root):
         raise UnfitDocument("The job", faults)
-    answer = PlanOut(sequence=edit.sequence, plan=here.plan(edit.job))
+    made = here.plan(edit.job.root)
+    if edit.looked_at is not None:
+        made = without_workings(made, edit.looked_at)
+    answer = PlanOut(sequence=edit.sequence, plan=PlanBody(made))
     return Response(answer.model_dump_json(), media_type="application/json")
 
 
 @router.post("/layers")
-def start(layer: LayerIn, here: Here) -> Layer:
+def start(layer: LayerIn, here: Here) -> LayerBody:
     """A layer of a recipe on a ground, with the technique and tool that are usual for them. Keeps nothing."""
-    return start_layer(layer.id, layer.recipe, layer.ground, here.known())
+    return LayerBody(start_layer(layer.id, layer.recipe, layer.ground, here.known()))
 
 
 @router.post("/lengths")

@@ -25,8 +25,8 @@ def remembered(most: int) -> Callable[[Callable[P, R]], Named[R]]:
             if last is not None and last[0] == args:
                 return last[1]
             result = function(*args, **kwargs)
-            while len(store) >= most:
-                store.pop(next(iter(store)), None)
+            for oldest in list(store)[: max(0, len(store) - most + 1)]:  # a copy: other threads may write
+                store.pop(oldest, None)
             store[name] = (args, result)
             return result
 

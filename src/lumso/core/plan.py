@@ -225,12 +225,6 @@ def plan_layer(
     )
 
 
-@remembered(200)
-def _checked(stack: Stack, at: str) -> tuple[tuple[Finding, ...], Section]:
-    findings = check(stack, at)
-    return findings, cut(stack, findings)
-
-
 def stack_of(zone: Zone, use: Use, surfaces: tuple[Surface, ...], laid: tuple[Laid, ...], catalogue: Catalogue,
              conditions: Conditions) -> Stack | None:  # fmt: skip
     """The zone as the checker reads it; None for a ground nobody knows."""
@@ -280,6 +274,42 @@ def _next(job: Job, zones: tuple[ZonePlan, ...], problems: list[Problem]) -> Nex
     return NextAction("Choose a mix", "Nothing is planned yet.", "/zones/0")
 
 
+@remembered(200)
+def _plan_zone(
+    zone: Zone,
+    at: str,
+    area: Figure | None,
+    surfaces: tuple[Surface, ...] | None,
+    use: Use,
+    catalogue: Catalogue,
+    measures: str,
+    conditions: Conditions,
+) -> tuple[ZonePlan, tuple[Problem, ...]]:
+    """A zone's layers, what the checker finds and its section, with what cannot be computed.
+
+    `surfaces` are those of the piece it coats, None for a quick pot, which has nothing to be checked on.
+    """
+    problems: list[Problem] = []
+    layers: list[_Planned] = []
+    for j, layer in enumerate(zone.layers):
+        if surfaces is None and isinstance(layer.want, FromArea):
+            says = "An amount by area needs a piece to take it from."
+            problems.append(Problem(f"{at}/layers/{j}/want", says, "a total, a part or a vessel"))
+        under = _under(zone, layers, catalogue) if j else None
+        where = f"{at}/layers/{j}"
+        layers.append(plan_layer(layer, zone, under, area, catalogue, measures, conditions, where, problems))
+    laid = tuple(one.laid for one in layers if one.laid)
+    findings: tuple[Finding, ...] = ()
+    section: Section | None = None
+    if surfaces is not None and len(laid) == len(layers):
+        stack = stack_of(zone, use, surfaces, laid, catalogue, conditions)
+        if stack:
+            findings = check(stack, at)
+            section = cut(stack, findings)
+    made = ZonePlan(zone.id, zone.name, area, tuple(x.plan for x in layers), findings, section)
+    return made, tuple(problems)
+
+
 def stacks(job: Job, workshop: Workshop, catalogue: Catalogue, conditions: Conditions) -> tuple[Stack | None, ...]:
     """Each zone as the checker reads it; None where something in it cannot be looked up or composed."""
     known = catalogue.with_entries(job.entries).with_workshop(workshop)
@@ -310,27 +340,14 @@ def plan(job: Job, workshop: Workshop, catalogue: Catalogue, conditions: Conditi
     for i, zone in enumerate(job.zones):
         at = f"/zones/{i}"
         area: Figure | None = None
-        if job.piece is not None and piece.surfaces:
-            area = zone_area(zone, job.piece, piece.surfaces, known, at, problems)
-        if job.piece is None:
-            for j, layer in enumerate(zone.layers):
-                if isinstance(layer.want, FromArea):
-                    says = "An amount by area needs a piece to take it from."
-                    problems.append(Problem(f"{at}/layers/{j}/want", says, "a total, a part or a vessel"))
-        layers: list[_Planned] = []
-        for j, layer in enumerate(zone.layers):
-            under = _under(zone, layers, known) if j else None
-            where = f"{at}/layers/{j}"
-            layers.append(plan_layer(layer, zone, under, area, known, workshop.measures, conditions, where, problems))
-        laid = tuple(one.laid for one in layers if one.laid)
-        findings: tuple[Finding, ...] = ()
-        section: Section | None = None
-        if job.piece is not None and len(laid) == len(layers):
+        mine: tuple[Surface, ...] | None = None
+        if job.piece is not None:
             mine = tuple(piece.surfaces[s] for s in zone.surfaces if s in piece.surfaces)
-            stack = stack_of(zone, job.use, mine, laid, known, conditions)
-            if stack:
-                findings, section = _checked(zone.id, stack, at)
-        zones.append(ZonePlan(zone.id, zone.name, area, tuple(x.plan for x in layers), findings, section))
+            if piece.surfaces:
+                area = zone_area(zone, job.piece, piece.surfaces, known, at, problems)
+        made, found = _plan_zone(zone.id, zone, at, area, mine, job.use, known, workshop.measures, conditions)
+        problems += found
+        zones.append(made)
     done = tuple(zones)
     return Plan(
         job.name,

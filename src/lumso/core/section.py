@@ -98,14 +98,14 @@ def _profile(one: Laid, floor: float, high: float) -> tuple[Point, ...]:
         patches = [(k * pitch + pitch * (1 - share) / 2, pitch * share) for k in range(PATCHES)]
     rough = one.technique.per_mm or one.acts("stands in peaks")
     steps = max(1, round(STEPS / len(patches))) if rough else 1
-    line = [Point(0.0, floor)]
+    line = [Point(0.0, round(floor, 2))]
     for start, width in patches:
-        line.append(Point(start, floor))
+        line.append(Point(round(start, 2), round(floor, 2)))
         for k in range(steps + 1):
             x = start + width * k / steps
-            line.append(Point(x, floor - _top(one, x, high)))
-        line.append(Point(start + width, floor))
-    return (*line, Point(WIDTH, floor))
+            line.append(Point(round(x, 2), round(floor - _top(one, x, high), 2)))
+        line.append(Point(round(start + width, 2), round(floor, 2)))
+    return (*line, Point(WIDTH, round(floor, 2)))
 
 
 def _notches(findings: tuple[Finding, ...], floors: dict[str, float]) -> tuple[Notch, ...]:

@@ -860,7 +860,7 @@ export interface components {
         ChangesIn: {
             /** Changes */
             changes: (components["schemas"]["InsertLayer-Input"] | components["schemas"]["SwapRecipe-Input"] | components["schemas"]["RemoveLayer"] | components["schemas"]["MoveLayer"] | components["schemas"]["SetLayer-Input"] | components["schemas"]["SetShare"] | components["schemas"]["AddPrep"] | components["schemas"]["DropPrep"] | components["schemas"]["SortPrep"])[];
-            job: components["schemas"]["Job-Input"];
+            job: components["schemas"]["JobBody-Input"];
             /** Zone */
             zone: string;
         };
@@ -1699,7 +1699,7 @@ export interface components {
         FinishIn: {
             /** Finish */
             finish: string;
-            job: components["schemas"]["Job-Input"];
+            job: components["schemas"]["JobBody-Input"];
             /** Zone */
             zone: string;
         };
@@ -2103,8 +2103,8 @@ export interface components {
             can_undo: boolean;
             /** Id */
             id: string;
-            job: components["schemas"]["Job-Output"];
-            plan: components["schemas"]["Plan"];
+            job: components["schemas"]["JobBody-Output"];
+            plan: components["schemas"]["PlanBody"];
             /** Revision */
             revision: number;
             /** Saved At */
@@ -2399,6 +2399,11 @@ export interface components {
             /** Want */
             want: components["schemas"]["FromArea"] | components["schemas"]["FromTotal"] | components["schemas"]["FromPart"] | components["schemas"]["FromVessel"];
         };
+        /**
+         * LayerBody
+         * @description A layer of a zone.
+         */
+        LayerBody: components["schemas"]["Layer-Output"];
         /**
          * LayerIn
          * @description A layer to start: `id` is the caller's, never used before in the job.
@@ -2875,7 +2880,7 @@ export interface components {
         Mended: {
             /** Mends */
             mends: components["schemas"]["Mend"][];
-            zone: components["schemas"]["Zone-Output"];
+            zone: components["schemas"]["ZoneBody"];
         };
         /**
          * Mix
@@ -3218,7 +3223,7 @@ export interface components {
          * @description A job, and the kind of piece it is to be on.
          */
         PieceIn: {
-            job: components["schemas"]["Job-Input"];
+            job: components["schemas"]["JobBody-Input"];
             /**
              * Kind
              * @default board
@@ -3274,17 +3279,24 @@ export interface components {
             zones: components["schemas"]["ZonePlan"][];
         };
         /**
+         * PlanBody
+         * @description What a job comes to.
+         */
+        PlanBody: components["schemas"]["Plan"];
+        /**
          * PlanIn
          * @description An edited job. `sequence` comes back with the answer, so that a late one can be told and dropped.
          */
         PlanIn: {
-            job: components["schemas"]["Job-Input"];
+            job: components["schemas"]["JobBody-Input"];
+            /** Looked At */
+            looked_at?: string | null;
             /** Sequence */
             sequence: number;
         };
         /** PlanOut */
         PlanOut: {
-            plan: components["schemas"]["Plan"];
+            plan: components["schemas"]["PlanBody"];
             /** Sequence */
             sequence: number;
         };
@@ -3497,6 +3509,11 @@ export interface components {
             /** Zones */
             zones: components["schemas"]["ZoneProcedure"][];
         };
+        /**
+         * ProcedureBody
+         * @description A job as steps.
+         */
+        ProcedureBody: components["schemas"]["Procedure"];
         /**
          * Recipe
          * @description A mix as the recipe book holds it. Lives are minutes; an unknown one is None: read the label.
@@ -4861,7 +4878,7 @@ export interface components {
          * @description A job, and the zone (by id) that is meant.
          */
         ZoneIn: {
-            job: components["schemas"]["Job-Input"];
+            job: components["schemas"]["JobBody-Input"];
             /** Zone */
             zone: string;
         };
@@ -5183,7 +5200,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Procedure"];
+                    "application/json": components["schemas"]["ProcedureBody"];
                 };
             };
             /** @description Problem details */
@@ -5642,7 +5659,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Layer-Output"];
+                    "application/json": components["schemas"]["LayerBody"];
                 };
             };
             /** @description Problem details */

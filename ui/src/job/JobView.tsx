@@ -1,5 +1,5 @@
 import { Dialog } from "radix-ui";
-import { useState } from "react";
+import { useEffect, useState } from "react";
 import { NavLink, useParams } from "react-router";
 import { useCatalogue } from "../api/queries";
 import { FinishSide } from "../finish/FinishSide";
@@ -24,6 +24,11 @@ export function JobView() {
   const { open, failed } = useJob(id ?? "");
   const catalogue = useCatalogue();
   const [picked, setPicked] = useState({ zone: 0, layer: 0 });
+  const looked = open?.job.zones[Math.min(picked.zone, open.job.zones.length - 1)]?.id;
+  const lookAt = open?.lookAt;
+  useEffect(() => {
+    if (looked) lookAt?.(looked);
+  }, [looked, lookAt]);
   if (failed) return <Failure error={failed} />;
   if (catalogue.error) return <Failure error={catalogue.error} onRetry={() => void catalogue.refetch()} />;
   if (!open || !catalogue.data) return <p className="p-6 text-soft">Opening the job…</p>;

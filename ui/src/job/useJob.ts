@@ -19,6 +19,8 @@ export interface OpenJob {
   undo: () => void;
   redo: () => void;
   replan: () => void;
+  /** Which zone is on the screen: only its amounts come with the working behind them. */
+  lookAt: (zone: string) => void;
   keepMine: () => void;
   takeTheirs: () => void;
 }
@@ -33,6 +35,7 @@ const fresh = () => ({
   dirty: false,
   saving: false,
   timer: 0,
+  zone: "",
 });
 
 /**
@@ -55,12 +58,23 @@ export function useJob(id: string): { open: OpenJob | null; failed: Error | null
     now.current.sequence += 1;
     const sequence = now.current.sequence;
     try {
-      const planned = await answer(api.POST("/api/plan", { body: { sequence, job: current } }));
+      const planned = await answer(
+        api.POST("/api/plan", { body: { sequence, job: current, looked_at: now.current.zone } }),
+      );
       if (planned.sequence === now.current.sequence) setPlan(planned.plan);
     } catch (error) {
       if (sequence === now.current.sequence) setSays((error as Error).message);
     }
   }, []);
+
+  const lookAt = useCallback(
+    (zone: string) => {
+      const before = now.current.zone;
+      now.current.zone = zone;
+      if (before && before !== zone) void replan();
+    },
+    [replan],
+  );
 
   const take = useCallback((got: JobReply) => {
     Object.assign(now.current, { revision: got.revision, job: got.job, dirty: false });
@@ -202,6 +216,7 @@ export function useJob(id: string): { open: OpenJob | null; failed: Error | null
     undo: () => void step("undo"),
     redo: () => void step("redo"),
     replan: () => void replan(),
+    lookAt,
     keepMine: () => {
       void load().then((theirs) => {
         if (!theirs) return;

@@ -1,0 +1,32 @@
+"""A plan without the working and the jars of the zones nobody is looking at: most of a large plan is that."""
+
+from dataclasses import replace
+
+from .memory import remembered
+from .mix import Mix
+from .plan import Plan, ZonePlan
+from .working import Figure
+
+
+def _bare(figure: Figure) -> Figure:
+    return Figure(figure.value, figure.unit, ())
+
+
+def _slim(mix: Mix) -> Mix:
+    parts = tuple(replace(p, poured=_bare(p.poured), mass=_bare(p.mass)) for p in mix.parts)
+    jar = replace(mix.jar, strata=(), graduations=())
+    return replace(mix, volume=_bare(mix.volume), parts=parts, jar=jar)
+
+
+@remembered(200)
+def _slim_zone(zone: ZonePlan) -> ZonePlan:
+    return replace(zone, layers=tuple(replace(x, mixes=tuple(_slim(m) for m in x.mixes)) for x in zone.layers))
+
+
+def without_workings(made: Plan, looked_at: str) -> Plan:
+    """The plan with working and jar drawings of the mixes left out everywhere but in the zone `looked_at` (an id).
+
+    Amounts, findings, areas with their working, and sections stay.
+    """
+    zones = tuple(z if z.zone == looked_at else _slim_zone(z.zone, z) for z in made.zones)
+    return replace(made, zones=zones)
