@@ -95,7 +95,7 @@ def test_a_piece_is_built_from_parts(page: Page, empty: Running) -> None:
     expect(page.get_by_text("nothing to coat yet").first).to_be_visible()
     page.get_by_label("Another part").fill("Knob")
     page.get_by_label("Shape").select_option("ball")
-    page.get_by_role("button", name="Add", exact=True).click()
+    page.get_by_role("tabpanel", name="Sizes").get_by_role("button", name="Add", exact=True).click()
     page.get_by_role("textbox", name="Knob, diameter").fill("400 m")
     expect(page.get_by_role("alert").filter(has_text="1 mm to 30 m")).to_be_visible()
     page.get_by_role("textbox", name="Knob, diameter").fill("20 cm")

@@ -41,7 +41,7 @@ export function JobView() {
   return (
     <>
       <JobBar open={open} sides={open.job.piece ? now : ""} />
-      <div className="grid min-h-[calc(100dvh-7rem)] lg:grid-cols-[minmax(18rem,21rem)_minmax(20rem,27rem)_minmax(0,1fr)]">
+      <div className="grid min-h-[calc(100dvh-7rem)] grid-cols-[minmax(0,1fr)] lg:grid-cols-[minmax(18rem,21rem)_minmax(20rem,27rem)_minmax(0,1fr)]">
         <PieceColumn {...at} onZone={(index) => setPicked({ zone: index, layer: 0 })} />
         {now === "finish" && <FinishSide {...at} onLayer={setLayer} />}
         {now === "mix" && (
