@@ -160,6 +160,11 @@ class Technique(Value):
     """Which way the strokes go, and in which order."""
     needs_open_min: NotNegative = 0.0
     """How long the mix must stay open for it."""
+    lays_m2_per_h: NotNegative = 0.0
+    """How fast a section is laid on before it is worked; 0 where it is not worked in sections."""
+    passes: Annotated[int, Interval(ge=0, le=10)] = 0
+    pass_m2_per_h: NotNegative = 0.0
+    tool_width_mm: NotNegative = 0.0
     part_dry: PartDry | None = None
     right_when: str = ""
     faults: tuple[Fault, ...] = ()

@@ -1,7 +1,7 @@
 """What is true across jobs: measures, kits, shelf and recipes of one's own; and the room the work is done in."""
 
 from collections.abc import Iterable, Mapping
-from dataclasses import dataclass, replace
+from dataclasses import dataclass, field, replace
 from typing import Annotated, Literal, Protocol, TypeVar
 
 from annotated_types import Interval
@@ -29,6 +29,10 @@ class Workshop(Value):
     measures: Slug = "metric"
     kit: Slug = "metric-spoons"
     """The kit in use."""
+    vessel: Slug = "paint-kettle"
+    """The largest vessel that is mixed in."""
+    paces: dict[str, Annotated[float, Interval(gt=0, le=10)]] = field(default_factory=dict)
+    """How fast the painter is with a technique, as a multiple of its usual pace; "" for all others."""
     kits: tuple[Kit, ...] = ()
     shelf: tuple[ShelfItem, ...] = ()
     recipes: tuple[Recipe, ...] = ()
