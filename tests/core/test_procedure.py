@@ -83,10 +83,6 @@ def care(made: Procedure, kind: str) -> set[str]:
 @pytest.mark.parametrize(
     ("recipe", "kind", "text"),
     [
-        ("milk-paint", "mix", cautions.CAUSTIC),
-        ("milk-paint", "mix", cautions.POWDER),
-        ("sand-paint", "mix", cautions.POWDER),
-        ("mineral-paint-plaster", "mix", cautions.PLASTER),
         ("oil-wax-plain", "lay", cautions.RAGS),
         ("clear-wax-plain", "lay", cautions.RAGS),
         ("dark-wax", "clean", cautions.RAGS),
@@ -97,6 +93,24 @@ def care(made: Procedure, kind: str) -> set[str]:
 def test_cautions_stand_at_the_step_where_they_matter(rack: Job, recipe: str, kind: str, text: str) -> None:
     assert text in care(steps(with_stack(rack, recipe)), kind)
     assert text not in care(steps(with_stack(rack, "paint-plain")), kind)
+
+
+@pytest.mark.parametrize(
+    ("recipe", "words"),
+    [
+        ("milk-paint", ("caustic", "mask")),
+        ("milk-paint-bonding", ("caustic", "mask")),
+        ("sand-paint", ("mask", "silica")),
+        ("salt-wash", ("mask",)),
+        ("mineral-paint-plaster", ("mask", "heats", "drain")),
+        ("mineral-paint-chalk", ("mask",)),
+    ],
+)
+def test_powders_have_their_cautions_at_the_pot_once(rack: Job, recipe: str, words: tuple[str, ...]) -> None:
+    texts = care(steps(with_stack(rack, recipe)), "mix")
+    for word in words:
+        assert [t for t in texts if word in t.lower()], word
+    assert len(texts) <= 5
 
 
 def test_sanding_dust_lead_and_caustic_paint(rack: Job) -> None:

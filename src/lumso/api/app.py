@@ -10,7 +10,7 @@ from lumso import __version__
 from lumso.core.workshop import Catalogue
 from lumso.store.database import Database
 
-from . import book, errors, finish, jobs, planning, workshop
+from . import book, errors, finish, jobs, planning, sheets, workshop
 from .context import Context
 
 WEB = Path(__file__).parent.parent / "web"
@@ -21,7 +21,7 @@ def create_app(db: Database, catalogue: Catalogue, web: Path = WEB) -> FastAPI:
     app = FastAPI(title="Lumso", version=__version__, docs_url=None, redoc_url=None, openapi_url="/api/openapi.json")
     app.state.context = Context(db, catalogue)
     errors.install(app)
-    for part in (jobs, planning, finish, workshop, book):
+    for part in (jobs, planning, finish, sheets, workshop, book):
         app.include_router(part.router, prefix="/api", responses=errors.RESPONSES)
 
     @app.api_route("/api/{rest:path}", methods=["GET", "POST", "PUT", "DELETE"], include_in_schema=False)

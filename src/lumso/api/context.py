@@ -21,6 +21,8 @@ class Settings(BaseModel):
     model_config = ConfigDict(extra="forbid", json_schema_serialization_defaults_required=True)
     measures: str = "metric"
     kit: str = "metric-spoons"
+    vessel: str = "paint-kettle"
+    paces: dict[str, Annotated[float, Field(gt=0, le=10, allow_inf_nan=False)]] = {}
     temperature_c: Annotated[float, Field(ge=-10, le=50, allow_inf_nan=False)] = 20.0
     humidity: Annotated[float, Field(gt=0, le=1, allow_inf_nan=False)] = 0.5
 
@@ -41,6 +43,7 @@ class Context:
         """Keep what was chosen. Raises UnknownEntry for measures or a kit that are not there."""
         pick("measure system", self.catalogue.systems, chosen.measures)
         pick("kit", self.known().kits, chosen.kit)
+        pick("vessel", {v.slug: v for v in self.catalogue.vessels}, chosen.vessel)
         settings.put(self.db, "workshop", chosen.model_dump_json())
 
     def workshop(self) -> Workshop:
@@ -54,6 +57,8 @@ class Context:
             workshop = Workshop(
                 measures=chosen.measures,
                 kit=chosen.kit,
+                vessel=chosen.vessel,
+                paces=dict(chosen.paces),
                 kits=tuple(held["kit"]),
                 shelf=tuple(held["shelf"]),
                 recipes=tuple(held["recipe"]),

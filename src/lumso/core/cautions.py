@@ -49,14 +49,15 @@ def before_work(job: Job) -> tuple[str, ...]:
 
 
 def when_mixing(laid: Laid) -> tuple[str, ...]:
-    """At the pot: what the recipe says itself, and what its powders ask for."""
+    """At the pot: what the recipe says itself, and what its powders ask for where it does not."""
     found = list(laid.base.cautions)
+    own = " ".join(found).lower()
     slugs = {p.material.slug for p in laid.pours if p.poured_ml > 0}
-    if any(p.material.is_solid for p in laid.pours if p.poured_ml > 0):
+    if any(p.material.is_solid for p in laid.pours if p.poured_ml > 0) and "mask" not in own:
         found.append(POWDER)
-    if "milk-paint-powder" in slugs:
+    if "milk-paint-powder" in slugs and "caustic" not in own:
         found.append(CAUSTIC)
-    if "plaster" in slugs:
+    if "plaster" in slugs and "drain" not in own:
         found.append(PLASTER)
     return tuple(found)
 

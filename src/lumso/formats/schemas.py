@@ -5,6 +5,7 @@ from typing import Any, Literal
 from pydantic import TypeAdapter
 
 from lumso.catalogue.file import CatalogueFile
+from lumso.core.frozen import BatchFile
 from lumso.core.job import Job
 from lumso.core.plan import Plan
 from lumso.formats.workshop import WorkshopFile
@@ -14,6 +15,7 @@ DOCUMENTS: dict[str, TypeAdapter[Any]] = {
     "plan": TypeAdapter(Plan),
     "catalogue": TypeAdapter(CatalogueFile),
     "workshop-file": TypeAdapter(WorkshopFile),
+    "batch": TypeAdapter(BatchFile),
 }
 
 

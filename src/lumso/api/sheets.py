@@ -1,0 +1,142 @@
+"""The mix sheet, what is printed of it, and batches that were."""
+
+from typing import Annotated, Literal
+
+from fastapi import APIRouter, Request, Response
+from pydantic import BaseModel, ConfigDict, Field, RootModel, TypeAdapter
+
+from lumso.core.errors import InvalidValue
+from lumso.core.frozen import BatchFile
+from lumso.core.measuring import Need, measure_out
+from lumso.core.mixsheet import Batch, MixSheet, WhatIf, mix_sheet
+from lumso.core.procedure import procedure
+from lumso.core.workshop import pick
+from lumso.formats import jobfile
+from lumso.formats.reading import read_json
+from lumso.store import batches, jobs
+
+from .bodies import JobBody
+from .context import Context, Here
+
+router = APIRouter(tags=["sheets"])
+FILE = TypeAdapter(BatchFile)
+
+
+class SheetAsk(BaseModel):
+    """The job on the screen, others that go on the same sheet (by id), and what to try."""
+
+    model_config = ConfigDict(extra="forbid")
+    sequence: int = 0
+    job: JobBody
+    with_jobs: Annotated[list[str], Field(max_length=20)] = []
+    what_if: WhatIf | None = None
+
+
+class MixSheetOut(BaseModel):
+    """The sheet as it is now, and as it would be."""
+
+    sequence: int
+    now: MixSheet
+    then: MixSheet | None = None
+
+
+class PrintIn(BaseModel):
+    """What to print of a saved job, on which paper, with which other jobs."""
+
+    model_config = ConfigDict(extra="forbid")
+    what: Literal["cards", "labels", "steps"]
+    paper: Literal["a4", "letter"] = "a4"
+    with_jobs: Annotated[list[str], Field(max_length=20)] = []
+    step_down: bool = False
+
+
+class FrozenOut(BaseModel):
+    """A batch as it was frozen."""
+
+    code: str
+    job_id: str
+    revision: int
+    frozen_at: str
+    file: BatchFile
+
+
+class BatchFileBody(RootModel[BatchFile]):
+    """A frozen batch as a file."""
+
+
+def _others(ids: list[str], here: Context) -> list[JobBody]:
+    return [JobBody(jobfile.from_json(jobs.get(here.db, i).document, f"Job {i}")) for i in ids]
+
+
+def _sheet(first: JobBody, others: list[JobBody], what_if: WhatIf | None, here: Context) -> MixSheet:
+    if what_if and what_if.vessel is not None:
+        pick("vessel", {v.slug: v for v in here.catalogue.vessels}, what_if.vessel)
+    every = [first.root, *(o.root for o in others)]
+    return mix_sheet(every, here.workshop(), here.catalogue, here.conditions(), what_if)
+
+
+@router.post("/mix-sheet")
+def get_sheet(asked: SheetAsk, here: Here) -> MixSheetOut:
+    """Every batch of the job, in order; with something to try, as it would be too. Keeps nothing."""
+    others = _others(asked.with_jobs, here)
+    now = _sheet(asked.job, others, None, here)
+    then = _sheet(asked.job, others, asked.what_if, here) if asked.what_if else None
+    return MixSheetOut(sequence=asked.sequence, now=now, then=then)
+
+
+def _file(job: str, batch: Batch, here: Context) -> BatchFile:
+    kit = pick("kit", here.known().kits, here.workshop().kit)
+    needs = tuple(Need(p.name, p.poured.value, p.mass.value, p.solid) for p in batch.mix.parts)
+    return BatchFile("lumso-batch", 1, job, kit.name, batch, measure_out(needs, kit))
+
+
+@router.post("/jobs/{job_id}/print", response_class=Response, responses={200: {"content": {"application/pdf": {}}}})
+def print_job(job_id: str, asked: PrintIn, request: Request, here: Here) -> Response:
+    """A PDF of the saved job. Printing cards or labels freezes its batches, each with a code."""
+    from lumso.formats import pdf  # the layout engine takes a while to load, and few sheets are printed
+
+    stored = jobs.get(here.db, job_id)
+    job = jobfile.from_json(stored.document, f"Job {job_id}")
+    if asked.what == "steps":
+        steps = procedure(job, here.plan(job), here.stacks(job), here.known_for(job))
+        return _pdf(pdf.bench_sheet(job.name, steps, asked.paper), f"{job.name} steps")
+    tried = WhatIf(step_down=True) if asked.step_down else None
+    sheet = _sheet(JobBody(job), _others(asked.with_jobs, here), tried, here)
+    if not sheet.batches:
+        why = sheet.problems[0] if sheet.problems else None
+        raise InvalidValue(
+            why.says if why else f"{job.name} has nothing to mix.",
+            value=job.name,
+            allowed=why.allowed if why else "a layer whose amount comes from an area",
+            field=why.at if why else "/zones",
+        )
+    files = [_file(job.name, batch, here) for batch in sheet.batches]
+    documents = [(f.batch.id, FILE.dump_json(f).decode()) for f in files]
+    frozen = batches.freeze(here.db, job_id, stored.revision, documents)
+    base = str(request.base_url).rstrip("/")
+    coded = [(f.code, f"{base}/b/{f.code}", file) for f, file in zip(frozen, files, strict=True)]
+    made = pdf.cards(coded, asked.paper) if asked.what == "cards" else pdf.labels(coded, asked.paper)
+    return _pdf(made, f"{job.name} {asked.what}")
+
+
+def _pdf(content: bytes, name: str) -> Response:
+    plain = "".join(c if c.isalnum() and c.isascii() else "-" for c in name)
+    headers = {"Content-Disposition": f'attachment; filename="{plain}.pdf"'}
+    return Response(content, media_type="application/pdf", headers=headers)
+
+
+@router.get("/batches/{code}")
+def get_batch(code: str, here: Here) -> FrozenOut:
+    """A frozen batch by its code, however it is written."""
+    found = batches.by_code(here.db, code)
+    file = read_json(FILE, found.document, f"Batch {found.code}")
+    return FrozenOut(
+        code=found.code, job_id=found.job_id, revision=found.revision, frozen_at=found.frozen_at, file=file
+    )
+
+
+@router.get("/batches/{code}/file")
+def get_batch_file(code: str, here: Here, response: Response) -> BatchFileBody:
+    """A frozen batch as a file."""
+    response.headers["Content-Disposition"] = 'attachment; filename="batch.json"'
+    return BatchFileBody(get_batch(code, here).file)

@@ -1,0 +1,8 @@
+"""What is printed: mixing cards, jar labels and the bench sheet. Right in black and white, legible at arm's length."""
+
+from .benchsheet import bench_sheet
+from .cards import cards
+from .labels import labels
+from .page import PAPERS, Paper
+
+__all__ = ["PAPERS", "Paper", "bench_sheet", "cards", "labels"]

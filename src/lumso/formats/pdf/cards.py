@@ -1,0 +1,118 @@
+"""Mixing cards: one batch each, two on a sheet, to stand on the bench while it is mixed."""
+
+from collections.abc import Sequence
+
+from reportlab.pdfgen.canvas import Canvas
+
+from lumso.core.frozen import BatchFile
+from lumso.core.kit import Filling
+from lumso.core.mix import Part
+
+from .page import MARGIN, MM, PAPERS, REGULAR, Paper, canvas, grams, hours, ml, qr, swatch, wrap, write
+
+Coded = tuple[str, str, BatchFile]
+"""A batch with its code and the address its QR code opens."""
+
+
+def said(fillings: Sequence[Filling]) -> str:
+    """Fillings of a kit as they are said: 2 × 1 tsp + syringe to 5 ml."""
+    parts = []
+    for f in fillings:
+        mark = f" to {ml(f.ml)}" if f.to_mark else ""
+        count = f"{f.count} × " if f.count > 1 or not f.to_mark else ""
+        parts.append(f"{count}{f.name}{mark}")
+    return " + ".join(parts)
+
+
+def kit_words(file: BatchFile, part: Part) -> str:
+    """How a part is measured with the kit it was printed for: fillings, a weight, or the nearest said measure."""
+    measured = file.measured
+    if file.batch.mix.measured_by == "weight" or not measured.options:
+        weighed = next((w for w in measured.weighed if w.component == part.name), None)
+        if weighed:
+            return f"{weighed.g:g} g"
+    for option in measured.options[:1]:
+        for one in option.parts:
+            if one.component == part.name and one.fillings:
+                return said(one.fillings)
+    return f"about {part.spoken.words}"
+
+
+def _head(page: Canvas, coded: Coded, x: float, top: float, width: float) -> float:
+    code, address, file = coded
+    batch = file.batch
+    side = 27 * MM
+    qr(page, address, x + width - side, top - side, side)
+    page.setFillColorRGB(0, 0, 0)
+    y = write(page, x, top - 16, batch.name, 22, bold=True, width=width - side - 8, most=2)
+    of = f"batch {batch.number} of {batch.of}, " if batch.of > 1 else ""
+    y = write(page, x, y, f"{of}{ml(batch.mix.volume.value)}, {grams(batch.mix.mass_g)}", 18, bold=True)
+    if batch.colour:
+        swatch(page, x, y - 1, batch.hex, 10)
+        y = write(page, x + 15, y, batch.colour, 13)
+    uses = "; ".join(
+        f"{u.zone_name}, layer {u.number}"
+        + (f", coat {u.first_coat}" if u.first_coat == u.last_coat else f", coats {u.first_coat}–{u.last_coat}")
+        for u in batch.uses
+    )
+    y = write(page, x, y, f"{file.job}: {uses}", 11.5, width=width - side - 8, most=3)
+    write(page, x + width - side + 4, top - side - 13, code, 15, bold=True)
+    return min(y, top - side - 20)
+
+
+def _card(page: Canvas, coded: Coded, x: float, top: float, width: float, bottom: float) -> None:
+    batch = coded[2].batch
+    y = _head(page, coded, x, top, width)
+    page.setLineWidth(1.5)
+    page.line(x, y, x + width, y)
+    y -= 19
+    for number, part in enumerate(batch.mix.parts, 1):
+        page.rect(x, y - 2, 13, 13, stroke=1, fill=0)
+        name = part.name if not part.stage else f"{part.name}, into the {part.stage}"
+        write(page, x + 22, y, f"{number}. {name}", 13.5, bold=True, width=width * 0.6, most=1)
+        page.setFont(REGULAR, 13)
+        page.drawRightString(x + width, y, f"{ml(part.poured.value)}   {grams(part.mass.value)}")
+        y = write(page, x + 22, y - 21, kit_words(coded[2], part), 18, bold=True, width=width - 22, most=2) - 3
+    page.line(x, y + 12, x + width, y + 12)
+    y -= 5
+    notes = []
+    if batch.first_ml and batch.first_ml < batch.mix.volume.value:
+        notes.append(f"First {ml(batch.first_ml)} in these shares, look, correct; then the rest.")
+    rest = batch.ready_h - batch.mix_at_h
+    if rest > 0.01:
+        notes.append(f"Rest {hours(rest)}, stir again.")
+    if batch.pot_test:
+        notes.append(f"Right when like {batch.pot_test[:1].lower()}{batch.pot_test[1:]}")
+    if batch.use_by_h is not None:
+        notes.append(f"Use within {hours(batch.use_by_h - batch.ready_h)} once ready.")
+    notes.append(f"In a {batch.vessel}.")
+    for text in (" ".join(notes), batch.kept_for, batch.matching):
+        if text and y > bottom + 20:
+            y = write(page, x, y, text, 12.5, width=width, most=3) - 2
+    lines = [f"Take care. {caution}" for caution in batch.cautions]
+    for size in (10.0, 9.0, 8.0, 7.0):  # a caution is never cut: it is set smaller
+        high = sum(len(wrap(line, REGULAR, size, width)) * size * 1.22 + 2 for line in lines)
+        if high <= y - bottom or size == 7.0:
+            break
+    for line in lines:
+        y = write(page, x, y, line, size, width=width) - 2
+
+
+def cards(batches: Sequence[Coded], paper: Paper) -> bytes:
+    """The mixing cards, two on a page, as a PDF."""
+    page, out = canvas(paper, "Mixing cards")
+    width, height = PAPERS[paper]
+    half = height / 2
+    for number, coded in enumerate(batches):
+        if number and number % 2 == 0:
+            page.showPage()
+        top = height - MARGIN if number % 2 == 0 else half - MARGIN
+        bottom = half + MARGIN / 2 if number % 2 == 0 else MARGIN
+        _card(page, coded, MARGIN, top, width - 2 * MARGIN, bottom)
+        if number % 2 == 0:
+            page.setDash(4, 4)
+            page.setLineWidth(0.5)
+            page.line(0, half, width, half)
+            page.setDash()
+    page.save()
+    return out.getvalue()
