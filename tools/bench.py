@@ -25,6 +25,7 @@ from lumso.core.checks import RULES
 from lumso.core.job import FromTotal
 from lumso.core.kit import Kit, KitMeasure
 from lumso.core.measuring import Need, measure_out
+from lumso.core.mixsheet import mix_sheet
 from lumso.core.pieces import KINDS
 from lumso.core.plan import plan
 from lumso.core.workshop import Conditions, Workshop
@@ -106,6 +107,8 @@ def core() -> None:
     ids = (f"new-{n}" for n in count())
     row(f"{len(RULES)} rules over a stack of 10 layers", median_ms(lambda: bench.findings(job.zones[0])))
     row("all advisers on a stack of 10 layers", median_ms(lambda: advise(job.zones[0], bench, ids), 10))
+    here = Workshop(measures="metric")
+    row("mix sheet of 12 zones × 10 layers, core", median_ms(lambda: mix_sheet([job], here, known, Conditions()), 10))
     finish = known.finishes["trowelled-metal"]
     row("a finish put on a zone, prepared and sealed", median_ms(lambda: with_finish(job.zones[0], finish, bench, ids)))
     kind = KINDS["chest-of-drawers"]

@@ -212,6 +212,10 @@ def test_stacked_washes_step_down_when_asked() -> None:
     assert chained[0].from_last_ml == 0
     assert chained[1].carried[0].name == "soot"
     assert all(b.step_down is None for b in fresh.batches)
+    moss = next(b for b in stepped.batches if b.colour == "moss")
+    paint, water = moss.mix.parts
+    assert [paint.poured.value, water.poured.value] == pytest.approx([chained[1].add_paint_ml, chained[1].add_water_ml])
+    assert stepped.mixed_ml < fresh.mixed_ml
     assert chained[1].add_paint_ml < next(b for b in fresh.batches if b.colour == "moss").mix.parts[0].poured.value
 
 

@@ -8,6 +8,7 @@ import { JobsView } from "./jobs/JobsView";
 import { KitView } from "./kit/KitView";
 import { Mishap } from "./parts/Mishap";
 import { QuickPot } from "./quick/QuickPot";
+import { BatchView } from "./sheet/BatchView";
 import { ShelfView } from "./shelf/ShelfView";
 
 const PLACES = [
@@ -49,6 +50,7 @@ export function App() {
           <Routes>
             <Route path="/" element={<JobsView />} />
             <Route path="/jobs/:id/:side?" element={<JobView />} />
+            <Route path="/b/:code" element={<BatchView />} />
             <Route path="/book" element={<BookView />} />
             <Route path="/book/compare" element={<CompareView />} />
             <Route path="/book/:slug" element={<RecipeView />} />

@@ -16,6 +16,7 @@ from .job import FromTotal, Job, Pot
 from .materials import Technique, Vessel
 from .mix import Bench, Mix, mix, pots_of
 from .plan import Plan, ZonePlan, plan, stacks
+from .recipes import VolumeShare, compose, with_amounts
 from .stack import Laid, Stack
 from .stepdown import StepDown, WashStep, chain
 from .totals import Totals, total_up
@@ -26,6 +27,8 @@ from .workshop import Catalogue, Conditions, Workshop
 TURNED = {"turned-stand", "pedestal"}
 """Kinds of piece that are turned: work on them goes half as fast."""
 RINSE_ML = 10.0
+ALL_BUT = 0.9999
+"""A share of the whole is always less than all of it."""
 
 
 @dataclass(frozen=True)
@@ -87,6 +90,7 @@ class Batch(Value):
     matching: str
     """What to do so that colours match across several batches of a coat; "" for one batch."""
     step_down: StepDown | None
+    """How it begins from what is left of the last wash; `mix` is then only what is added."""
 
 
 @dataclass(frozen=True)
@@ -261,6 +265,8 @@ class _Making:
         test = "" if life.as_bought else f"{word.name[:1].upper()}{word.name[1:]}: {word.looks}."
         bench = self.bench(first.pot, bool(laid.layer.pots))
         made = mix(recipe, laid.pours, FromTotal("total", done.batch_ml), None, bench, laid.flow)
+        if step and step.from_last_ml > 0:
+            made = self.added(laid, step, bench)
         paint = next((p for p in made.parts if p.role in {"paint", "pigment"}), made.parts[0])
         for number in range(1, done.count + 1):
             ready = done.coats[0].at_h + (number - 1) * done.work_min / 60
@@ -293,6 +299,15 @@ class _Making:
                     step,
                 )
             )
+
+    def added(self, laid: Laid, step: StepDown, bench: Bench) -> Mix:
+        """What goes into the pot beside what is left of the last wash: the new paint and the new water."""
+        new = step.add_paint_ml + step.add_water_ml
+        water = next(p.component.id for p in laid.pours if p.material.role == "water")
+        share = min(max(step.add_water_ml / new, 0.0), ALL_BUT)
+        recipe = with_amounts(laid.recipe, {water: VolumeShare("volume-share", share)})
+        pours = compose(recipe, self.catalogue.materials)
+        return mix(recipe, pours, FromTotal("total", new), None, bench)
 
     def pool(self, done: Split, life: MixLife, losses: Losses) -> None:
         """Note what a run over several layers saves beside mixing for each alone."""

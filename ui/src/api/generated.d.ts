@@ -4,6 +4,46 @@
  */
 
 export interface paths {
+    "/api/batches/{code}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Get Batch
+         * @description A frozen batch by its code, however it is written.
+         */
+        get: operations["get_batch_api_batches__code__get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/batches/{code}/file": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Get Batch File
+         * @description A frozen batch as a file.
+         */
+        get: operations["get_batch_file_api_batches__code__file_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/catalogue": {
         parameters: {
             query?: never;
@@ -332,6 +372,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/jobs/{job_id}/print": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Print Job
+         * @description A PDF of the saved job. Printing cards or labels freezes its batches, each with a code.
+         */
+        post: operations["print_job_api_jobs__job_id__print_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/jobs/{job_id}/redo": {
         parameters: {
             query?: never;
@@ -450,6 +510,26 @@ export interface paths {
          * @description How to measure a mix with a kit: the trade-offs, least waste first. Keeps nothing.
          */
         post: operations["measure_api_measure_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/mix-sheet": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Get Sheet
+         * @description Every batch of the job, in order; with something to try, as it would be too. Keeps nothing.
+         */
+        post: operations["get_sheet_api_mix_sheet_post"];
         delete?: never;
         options?: never;
         head?: never;
@@ -734,6 +814,18 @@ export interface components {
             says: string;
         };
         /**
+         * Apart
+         * @description Coats of the same mix that need a pot of their own, and why.
+         */
+        Apart: {
+            /** Name */
+            name: string;
+            /** Why */
+            why: string;
+            /** Zones */
+            zones: string[];
+        };
+        /**
          * Arrival
          * @description One entry of a file beside the workshop: new, the same, or a clash with what is there.
          */
@@ -793,6 +885,89 @@ export interface components {
             width: components["schemas"]["Length"];
         };
         /**
+         * Batch
+         * @description One pot to mix. Times are hours after the job is begun; before it when below zero.
+         *
+         *     `use_by_h` is None where nobody knows how long it lives: read the label. `first_ml` is how much to mix first so
+         *     that it can still be corrected; 0 for what is poured as bought.
+         */
+        Batch: {
+            /** Cautions */
+            cautions: string[];
+            /** Colour */
+            colour: string;
+            /** First Ml */
+            first_ml: number;
+            /** Hex */
+            hex: string;
+            /** Id */
+            id: string;
+            /**
+             * Kept For
+             * @description What is kept sealed for a later coat, in words; "" for nothing.
+             */
+            kept_for: string;
+            /**
+             * Matching
+             * @description What to do so that colours match across several batches of a coat; "" for one batch.
+             */
+            matching: string;
+            mix: components["schemas"]["Mix"];
+            /** Mix At H */
+            mix_at_h: number;
+            /** Name */
+            name: string;
+            /** Number */
+            number: number;
+            /** Of */
+            of: number;
+            /** Pot Test */
+            pot_test: string;
+            /** Ready H */
+            ready_h: number;
+            /** Recipe */
+            recipe: string;
+            /** @description How it begins from what is left of the last wash; `mix` is then only what is added. */
+            step_down: components["schemas"]["StepDown"] | null;
+            /** Steps */
+            steps: string[];
+            /** Use By H */
+            use_by_h: number | null;
+            /** Uses */
+            uses: components["schemas"]["ForCoats"][];
+            /** Vessel */
+            vessel: string;
+            /** Work Min */
+            work_min: number;
+        };
+        /**
+         * BatchFile
+         * @description A frozen batch: the format of the file and of what the database keeps.
+         */
+        BatchFile: {
+            batch: components["schemas"]["Batch"];
+            /**
+             * Format
+             * @constant
+             */
+            format: "lumso-batch";
+            /** Job */
+            job: string;
+            /** Kit */
+            kit: string;
+            measured: components["schemas"]["KitAnswer"];
+            /**
+             * Version
+             * @constant
+             */
+            version: 1;
+        };
+        /**
+         * BatchFileBody
+         * @description A frozen batch as a file.
+         */
+        BatchFileBody: components["schemas"]["BatchFile"];
+        /**
          * Callout
          * @description A dimension line from one point to another that carries the size called `size`.
          */
@@ -806,6 +981,16 @@ export interface components {
             /** Size */
             size: string;
             start: components["schemas"]["Point"];
+        };
+        /**
+         * Carried
+         * @description An earlier colour in the pot, as a share of all its paint.
+         */
+        Carried: {
+            /** Name */
+            name: string;
+            /** Share */
+            share: number;
         };
         /**
          * CatalogueOut
@@ -1755,6 +1940,28 @@ export interface components {
             wait_h: number | null;
         };
         /**
+         * ForCoats
+         * @description What a batch is for: coats of a layer on a zone.
+         */
+        ForCoats: {
+            /** Coats */
+            coats: number;
+            /** First Coat */
+            first_coat: number;
+            /** Job */
+            job: string;
+            /** Last Coat */
+            last_coat: number;
+            /** Layer */
+            layer: string;
+            /** Number */
+            number: number;
+            /** Zone */
+            zone: string;
+            /** Zone Name */
+            zone_name: string;
+        };
+        /**
          * FreePart
          * @description A part that the kind of piece does not know: `count` like faces of a plain shape, with the sizes it asks for.
          */
@@ -1868,6 +2075,68 @@ export interface components {
             by: "vessel";
             /** Ml */
             ml: number;
+        };
+        /**
+         * FrozenOut
+         * @description A batch as it was frozen.
+         */
+        FrozenOut: {
+            /** Code */
+            code: string;
+            file: components["schemas"]["BatchFile"];
+            /** Frozen At */
+            frozen_at: string;
+            /** Job Id */
+            job_id: string;
+            /** Revision */
+            revision: number;
+        };
+        /**
+         * GlazePlan
+         * @description A face worked wet in wet. `strips` is empty where a wet edge cannot be kept; `says` then says so, with ways.
+         */
+        GlazePlan: {
+            /** Across Mm */
+            across_mm: number;
+            /** Layer */
+            layer: string;
+            /** Open Min */
+            open_min: number;
+            /** Says */
+            says: string;
+            /** Section M2 */
+            section_m2: number;
+            /** Strips */
+            strips: components["schemas"]["GlazeStrip"][];
+            /**
+             * Stroke
+             * @enum {string}
+             */
+            stroke: "down" | "across";
+            /** Stroke Mm */
+            stroke_mm: number;
+            /** Surface */
+            surface: string;
+            /** Ways */
+            ways: string[];
+            /** Zone */
+            zone: string;
+        };
+        /**
+         * GlazeStrip
+         * @description One section of a face, in the order it is done: from `start_mm` across the strokes, `width_mm` wide.
+         */
+        GlazeStrip: {
+            /** Area M2 */
+            area_m2: number;
+            /** Minutes */
+            minutes: number;
+            /** Number */
+            number: number;
+            /** Start Mm */
+            start_mm: number;
+            /** Width Mm */
+            width_mm: number;
         };
         /**
          * Graduation
@@ -2912,6 +3181,37 @@ export interface components {
             volume: components["schemas"]["Figure"];
         };
         /**
+         * MixSheet
+         * @description The sheet: batches in the order they are mixed, what is pooled and what not, sections, and what cannot be.
+         */
+        MixSheet: {
+            /** Apart */
+            apart: components["schemas"]["Apart"][];
+            /** Batches */
+            batches: components["schemas"]["Batch"][];
+            /** Elapsed H */
+            elapsed_h: number;
+            /** Mixed Ml */
+            mixed_ml: number;
+            /** Pooled */
+            pooled: components["schemas"]["Pooled"][];
+            /** Problems */
+            problems: components["schemas"]["Problem"][];
+            /** Sections */
+            sections: components["schemas"]["GlazePlan"][];
+            totals: components["schemas"]["Totals"];
+        };
+        /**
+         * MixSheetOut
+         * @description The sheet as it is now, and as it would be.
+         */
+        MixSheetOut: {
+            now: components["schemas"]["MixSheet"];
+            /** Sequence */
+            sequence: number;
+            then?: components["schemas"]["MixSheet"] | null;
+        };
+        /**
          * MixTotal
          * @description A mix, over all the layers and pots that take it.
          */
@@ -3308,6 +3608,24 @@ export interface components {
             y: number;
         };
         /**
+         * Pooled
+         * @description Batches that serve several zones or layers: what that saves beside mixing for each alone, in ml.
+         */
+        Pooled: {
+            /** Alone Ml */
+            alone_ml: number;
+            /** Batch */
+            batch: string;
+            /** Name */
+            name: string;
+            /** Saved Ml */
+            saved_ml: number;
+            /** Together Ml */
+            together_ml: number;
+            /** Zones */
+            zones: string[];
+        };
+        /**
          * Pot
          * @description One of several pots mixed from one recipe: its share of the surface, and its colours.
          *
@@ -3452,6 +3770,33 @@ export interface components {
              * @default 0
              */
             wait_min: number;
+        };
+        /**
+         * PrintIn
+         * @description What to print of a saved job, on which paper, with which other jobs.
+         */
+        PrintIn: {
+            /**
+             * Paper
+             * @default a4
+             * @enum {string}
+             */
+            paper?: "a4" | "letter";
+            /**
+             * Step Down
+             * @default false
+             */
+            step_down?: boolean;
+            /**
+             * What
+             * @enum {string}
+             */
+            what: "cards" | "labels" | "steps";
+            /**
+             * With Jobs
+             * @default []
+             */
+            with_jobs?: string[];
         };
         /**
          * Problem
@@ -3928,10 +4273,22 @@ export interface components {
              */
             measures?: string;
             /**
+             * Paces
+             * @default {}
+             */
+            paces?: {
+                [key: string]: number;
+            };
+            /**
              * Temperature C
              * @default 20
              */
             temperature_c?: number;
+            /**
+             * Vessel
+             * @default paint-kettle
+             */
+            vessel?: string;
         };
         /**
          * Settings
@@ -3954,10 +4311,22 @@ export interface components {
              */
             measures: string;
             /**
+             * Paces
+             * @default {}
+             */
+            paces: {
+                [key: string]: number;
+            };
+            /**
              * Temperature C
              * @default 20
              */
             temperature_c: number;
+            /**
+             * Vessel
+             * @default paint-kettle
+             */
+            vessel: string;
         };
         /**
          * ShapeOut
@@ -3983,6 +4352,24 @@ export interface components {
             limits: components["schemas"]["DialLimit"][];
             mix: components["schemas"]["Mix"];
             recipe: components["schemas"]["Recipe-Output"];
+        };
+        /**
+         * SheetAsk
+         * @description The job on the screen, others that go on the same sheet (by id), and what to try.
+         */
+        SheetAsk: {
+            job: components["schemas"]["JobBody-Input"];
+            /**
+             * Sequence
+             * @default 0
+             */
+            sequence?: number;
+            what_if?: components["schemas"]["WhatIf"] | null;
+            /**
+             * With Jobs
+             * @default []
+             */
+            with_jobs?: string[];
         };
         /**
          * SheetIn
@@ -4220,6 +4607,42 @@ export interface components {
             value: number;
         };
         /**
+         * StepDown
+         * @description One pot of the chain.
+         *
+         *     `poured_off_ml` of the last pot's rest is put aside, because it is more than this pot can take up; `left_ml` is
+         *     what is left of this one for the next.
+         */
+        StepDown: {
+            /** Add Paint Ml */
+            add_paint_ml: number;
+            /** Add Water Ml */
+            add_water_ml: number;
+            /** Carried */
+            carried: components["schemas"]["Carried"][];
+            /** From Last Ml */
+            from_last_ml: number;
+            /** Hex */
+            hex: string;
+            /** Left Ml */
+            left_ml: number;
+            /** Ml */
+            ml: number;
+            /** Name */
+            name: string;
+            /** Poured Off Ml */
+            poured_off_ml: number;
+            /** Rinse Ml */
+            rinse_ml: number;
+            /**
+             * Saved Paint Ml
+             * @description Paint that a fresh pot would have taken more.
+             */
+            saved_paint_ml: number;
+            /** Water */
+            water: number;
+        };
+        /**
          * Stratum
          * @description A component in the jar, from `bottom_ml` to `top_ml`; `dry_top_ml` is where its powder would reach
          *     with the air still in it (the same as `top_ml` for a liquid).
@@ -4366,6 +4789,12 @@ export interface components {
             faults?: components["schemas"]["Fault"][];
             /** How */
             how: string;
+            /**
+             * Lays M2 Per H
+             * @description How fast a section is laid on before it is worked; 0 where it is not worked in sections.
+             * @default 0
+             */
+            lays_m2_per_h?: number;
             /** Name */
             name: string;
             /**
@@ -4377,6 +4806,16 @@ export interface components {
             /** Pace M2 Per H */
             pace_m2_per_h: number;
             part_dry?: components["schemas"]["PartDry"] | null;
+            /**
+             * Pass M2 Per H
+             * @default 0
+             */
+            pass_m2_per_h?: number;
+            /**
+             * Passes
+             * @default 0
+             */
+            passes?: number;
             /**
              * Per Mm
              * @description True for textured and trowelled coats: the wet rate is for each mm of mean thickness.
@@ -4408,6 +4847,11 @@ export interface components {
              * @description The kinds of surface it is for; empty for any.
              */
             surfaces: string[];
+            /**
+             * Tool Width Mm
+             * @default 0
+             */
+            tool_width_mm?: number;
             /**
              * Tools
              * @description Usual tools, the best first.
@@ -4456,6 +4900,12 @@ export interface components {
             faults: components["schemas"]["Fault"][];
             /** How */
             how: string;
+            /**
+             * Lays M2 Per H
+             * @description How fast a section is laid on before it is worked; 0 where it is not worked in sections.
+             * @default 0
+             */
+            lays_m2_per_h: number;
             /** Name */
             name: string;
             /**
@@ -4467,6 +4917,16 @@ export interface components {
             /** Pace M2 Per H */
             pace_m2_per_h: number;
             part_dry: components["schemas"]["PartDry"] | null;
+            /**
+             * Pass M2 Per H
+             * @default 0
+             */
+            pass_m2_per_h: number;
+            /**
+             * Passes
+             * @default 0
+             */
+            passes: number;
             /**
              * Per Mm
              * @description True for textured and trowelled coats: the wet rate is for each mm of mean thickness.
@@ -4498,6 +4958,11 @@ export interface components {
              * @description The kinds of surface it is for; empty for any.
              */
             surfaces: string[];
+            /**
+             * Tool Width Mm
+             * @default 0
+             */
+            tool_width_mm: number;
             /**
              * Tools
              * @description Usual tools, the best first.
@@ -4769,6 +5234,32 @@ export interface components {
             share: number;
         };
         /**
+         * WhatIf
+         * @description Changes to try on the sheet before keeping them; what is None or missing stays.
+         */
+        WhatIf: {
+            /** Coats */
+            coats?: {
+                [key: string]: number;
+            };
+            /** Humidity */
+            humidity?: number | null;
+            /** Margin */
+            margin?: number | null;
+            /** Pace */
+            pace?: number | null;
+            /**
+             * Step Down
+             * @description Start each of a run of stacked washes from what is left of the last.
+             * @default false
+             */
+            step_down?: boolean;
+            /** Temperature C */
+            temperature_c?: number | null;
+            /** Vessel */
+            vessel?: string | null;
+        };
+        /**
          * Zone
          * @description A group of surfaces that get one treatment.
          */
@@ -4929,6 +5420,68 @@ export interface components {
 }
 export type $defs = Record<string, never>;
 export interface operations {
+    get_batch_api_batches__code__get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                code: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FrozenOut"];
+                };
+            };
+            /** @description Problem details */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    get_batch_file_api_batches__code__file_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                code: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BatchFileBody"];
+                };
+            };
+            /** @description Problem details */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
     get_catalogue_api_catalogue_get: {
         parameters: {
             query?: never;
@@ -5508,6 +6061,41 @@ export interface operations {
             };
         };
     };
+    print_job_api_jobs__job_id__print_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PrintIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/pdf": unknown;
+                };
+            };
+            /** @description Problem details */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
     redo_job_api_jobs__job_id__redo_post: {
         parameters: {
             query?: never;
@@ -5726,6 +6314,39 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["KitAnswer"];
+                };
+            };
+            /** @description Problem details */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    get_sheet_api_mix_sheet_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SheetAsk"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MixSheetOut"];
                 };
             };
             /** @description Problem details */

@@ -5,6 +5,7 @@ import {
   api,
   type Catalogue,
   type FileReply,
+  type Frozen,
   type Job,
   type JobLine,
   type JobReply,
@@ -18,6 +19,7 @@ import {
   type Sheet,
   type ShelfItem,
   type ShelfLine,
+  type WhatIf,
 } from "./client";
 
 const HELD = Number.POSITIVE_INFINITY;
@@ -83,6 +85,28 @@ export function useAdvice(job: Job, zone: string) {
   });
 }
 
+/** The mix sheet of a job and others with it, as it is and as it would be. */
+export function useMixSheet(job: Job, with_jobs: string[], what_if: WhatIf | null) {
+  return useQuery({
+    queryKey: ["mix-sheet", job, with_jobs, what_if],
+    queryFn: ({ signal }) =>
+      answer(api.POST("/api/mix-sheet", { body: { sequence: 0, job, with_jobs, what_if }, signal })),
+    placeholderData: keepPreviousData,
+    retry: false,
+    gcTime: 60_000,
+  });
+}
+
+/** A batch as it was printed, by the code on its label. */
+export function useFrozen(code: string) {
+  return useQuery<Frozen>({
+    queryKey: ["batch", code],
+    queryFn: () => answer(api.GET("/api/batches/{code}", { params: { path: { code } } })),
+    staleTime: HELD,
+    retry: false,
+  });
+}
+
 /** The job as steps. */
 export function useSteps(job: Job) {
   return useQuery<Procedure>({
@@ -116,8 +140,8 @@ function useChange<In, Out>(change: (given: In) => Promise<Out>, shows?: string)
     },
     onSuccess: () =>
       Promise.all(
-        ["settings", "catalogue", "shelf", "measure", "sheet", "jobs", "advice", "steps"].map((key) =>
-          client.invalidateQueries({ queryKey: [key] }),
+        ["settings", "catalogue", "shelf", "measure", "sheet", "jobs", "advice", "steps", "mix-sheet"].map(
+          (key) => client.invalidateQueries({ queryKey: [key] }),
         ),
       ),
   });

@@ -6,6 +6,7 @@ import { FinishSide } from "../finish/FinishSide";
 import { Failure } from "../parts/Failure";
 import { say } from "../parts/say";
 import { TextField } from "../parts/TextField";
+import { SheetSide } from "../sheet/SheetSide";
 import { StepsSide } from "../steps/StepsSide";
 import { MixColumn } from "./MixColumn";
 import { PieceColumn } from "./PieceColumn";
@@ -15,6 +16,7 @@ import { type OpenJob, useJob } from "./useJob";
 const SIDES = [
   { slug: "finish", name: "Finish" },
   { slug: "mix", name: "Mix" },
+  { slug: "sheet", name: "Sheet" },
   { slug: "steps", name: "Steps" },
 ] as const;
 
@@ -50,6 +52,7 @@ export function JobView() {
             <PotColumn {...at} />
           </>
         )}
+        {now === "sheet" && <SheetSide {...at} />}
         {now === "steps" && <StepsSide {...at} />}
       </div>
       {now === "mix" && <PotInReach open={open} zone={zone} layer={layer} />}

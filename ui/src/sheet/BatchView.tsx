@@ -1,0 +1,50 @@
+import { Link, useParams } from "react-router";
+import { useFrozen, useSettings } from "../api/queries";
+import { Failure } from "../parts/Failure";
+import { when } from "../parts/say";
+import { Pot } from "../pot/Pot";
+import { lives, usesOf } from "./words";
+
+/** A batch as it was printed, opened by the code on its card or label. */
+export function BatchView() {
+  const { code = "" } = useParams();
+  const found = useFrozen(code);
+  const settings = useSettings();
+  if (found.error) return <Failure error={found.error} />;
+  if (!found.data) return <p className="p-6 text-soft">Looking for {code}…</p>;
+  const { file } = found.data;
+  const { batch } = file;
+  return (
+    <div className="mx-auto max-w-3xl bg-enamel p-4">
+      <p className="narrow text-sm text-soft">
+        <span className="bg-tape px-2 py-1 text-base font-semibold text-ink">{found.data.code}</span> as
+        printed {when(found.data.frozen_at)}, for {file.job}
+      </p>
+      <h1 className="wide mt-3 text-xl font-bold">
+        {batch.name}
+        {batch.of > 1 && ` ${batch.number} of ${batch.of}`}
+      </h1>
+      <p className="narrow text-sm">{usesOf(batch).join("; ")}</p>
+      <p className="my-3">
+        {batch.use_by_h === null
+          ? "How long it lives: read the label."
+          : `Use within ${lives(batch.use_by_h - batch.ready_h)} once ready.`}{" "}
+        {batch.pot_test && `Right when like ${batch.pot_test.toLowerCase()}`}
+      </p>
+      <Pot mix={batch.mix} kit={settings.data?.kit ?? ""} />
+      {batch.cautions.map((text) => (
+        <p key={text} className="mt-2 border-2 border-ink px-2 py-1 text-sm">
+          <strong>Take care.</strong> {text}
+        </p>
+      ))}
+      <p className="mt-4 flex flex-wrap gap-2">
+        <Link to={`/jobs/${found.data.job_id}/sheet`} className="press">
+          To the job as it is now
+        </Link>
+        <a className="press" href={`/api/batches/${found.data.code}/file`} download>
+          Save as a file
+        </a>
+      </p>
+    </div>
+  );
+}

@@ -1,0 +1,71 @@
+import { useState } from "react";
+import { answer, api } from "../api/client";
+import type { OpenJob } from "../job/useJob";
+import { Choice } from "../parts/fields";
+
+const PAPERS = [
+  { slug: "a4", name: "A4" },
+  { slug: "letter", name: "US Letter" },
+];
+const PRINTS = [
+  { what: "cards", name: "Mixing cards" },
+  { what: "labels", name: "Jar labels" },
+  { what: "steps", name: "Bench sheet" },
+] as const;
+
+/** Cards, labels and steps as PDF. Printing cards or labels freezes the batches, each under a code of its own. */
+export function PrintBar({
+  open,
+  withJobs,
+  stepDown,
+}: {
+  open: OpenJob;
+  withJobs: string[];
+  stepDown: boolean;
+}) {
+  const [paper, setPaper] = useState("a4");
+  const [says, setSays] = useState("");
+
+  async function print(what: (typeof PRINTS)[number]["what"], name: string) {
+    setSays("Writing it…");
+    try {
+      const body = { what, paper: paper as "a4" | "letter", with_jobs: withJobs, step_down: stepDown };
+      const params = { path: { job_id: open.id } };
+      const pdf = await answer(api.POST("/api/jobs/{job_id}/print", { params, body, parseAs: "blob" }));
+      const link = document.createElement("a");
+      link.href = URL.createObjectURL(pdf as Blob);
+      link.download = `${open.job.name} ${name.toLowerCase()}.pdf`;
+      link.click();
+      URL.revokeObjectURL(link.href);
+      setSays(what === "steps" ? "" : "The batches are kept as printed: scan or type a code to open one.");
+    } catch (error) {
+      setSays((error as Error).message);
+    }
+  }
+
+  return (
+    <div className="border-t border-line pt-2">
+      <div className="grid grid-cols-[6.5rem_1fr] items-end gap-2">
+        <Choice label="Paper" value={paper} options={PAPERS} onChange={setPaper} />
+        <div className="flex flex-wrap">
+          {PRINTS.map((p, i) => (
+            <button
+              key={p.what}
+              type="button"
+              className={`press grow px-2 ${i ? "-ml-0.5" : ""}`}
+              disabled={open.saveState !== "saved"}
+              onClick={() => void print(p.what, p.name)}
+            >
+              {p.name}
+            </button>
+          ))}
+        </div>
+      </div>
+      {says && (
+        <p role="status" className="narrow mt-1 text-sm">
+          {says}
+        </p>
+      )}
+    </div>
+  );
+}

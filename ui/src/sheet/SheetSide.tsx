@@ -1,0 +1,243 @@
+import { useState } from "react";
+import type { Batch, Catalogue, MixSheet, WhatIf } from "../api/client";
+import { useJobs, useMixSheet, useSettings } from "../api/queries";
+import type { OpenJob } from "../job/useJob";
+import { Failure } from "../parts/Failure";
+import { amount, percent } from "../parts/say";
+import { Pot } from "../pot/Pot";
+import { PrintBar } from "./PrintBar";
+import { Sections } from "./Sections";
+import { WhatIfPanel } from "./WhatIfPanel";
+import { clock, lives, usesOf } from "./words";
+
+/** Every batch of the job in the order it is mixed; one of them open; what would change if. */
+export function SheetSide({ open, catalogue }: { open: OpenJob; catalogue: Catalogue }) {
+  const [withJobs, setWithJobs] = useState<string[]>([]);
+  const [stepDown, setStepDown] = useState(false);
+  const [tried, setTried] = useState<WhatIf | null>(null);
+  const [picked, setPicked] = useState("");
+  const ask: WhatIf | null = tried || stepDown ? { coats: {}, ...tried, step_down: stepDown } : null;
+  const asked = useMixSheet(open.job, withJobs, ask);
+  if (asked.error)
+    return (
+      <div className="lg:col-span-2">
+        <Failure error={asked.error} onRetry={() => void asked.refetch()} />
+      </div>
+    );
+  if (!asked.data) return <p className="p-4 text-soft">Working out the batches…</p>;
+  const { now } = asked.data;
+  const shown = stepDown && asked.data.then ? asked.data.then : now;
+  const batch = shown.batches.find((b) => b.id === picked) ?? shown.batches[0];
+
+  return (
+    <>
+      <section
+        aria-label="The sheet"
+        className="flex flex-col gap-3 border-ink p-4 max-lg:border-t-2 lg:border-r-2"
+      >
+        <p className="flex flex-wrap items-baseline gap-x-4">
+          <span>
+            <span className="numeral text-2xl">{amount(shown.mixed_ml, "ml").value}</span>{" "}
+            {amount(shown.mixed_ml, "ml").unit} in {shown.batches.length}{" "}
+            {shown.batches.length === 1 ? "batch" : "batches"}
+          </span>
+        </p>
+        {shown.problems.map((p) => (
+          <p key={p.at + p.says} role="alert" className="border-l-4 border-ink pl-2">
+            <strong>{p.says}</strong> Ways out: {p.allowed}.
+          </p>
+        ))}
+        {shown.batches.length === 0 && (
+          <p className="text-soft">Nothing to mix yet: the piece needs its sizes, and a zone its layers.</p>
+        )}
+        <ol aria-label="Batches, the first to mix first">
+          {shown.batches.map((b) => (
+            <li key={b.id}>
+              <BatchRow batch={b} on={b.id === batch?.id} onPick={() => setPicked(b.id)} />
+            </li>
+          ))}
+        </ol>
+        <Pooling sheet={shown} />
+        <fieldset>
+          <legend className="narrow text-sm font-semibold text-soft">On this sheet too</legend>
+          <OtherJobs open={open} chosen={withJobs} onChange={setWithJobs} />
+          <label className="flex min-h-11 items-center gap-2">
+            <input
+              type="checkbox"
+              className="size-6 accent-dark"
+              checked={stepDown}
+              onChange={(e) => setStepDown(e.target.checked)}
+            />
+            begin each stacked wash from what is left of the last
+          </label>
+        </fieldset>
+        <PrintBar open={open} withJobs={withJobs} stepDown={stepDown} />
+        <WhatIfPanel open={open} catalogue={catalogue} sheets={asked.data} tried={tried} onTry={setTried} />
+      </section>
+      <section aria-label="The batch" className="bg-enamel p-4 max-lg:border-t-2 max-lg:border-ink">
+        {batch && <OneBatch key={batch.id} batch={batch} />}
+        <Sections plans={shown.sections} />
+      </section>
+    </>
+  );
+}
+
+/** One line of the sheet: when, what, how much, in what, for what. */
+function BatchRow({ batch, on, onPick }: { batch: Batch; on: boolean; onPick: () => void }) {
+  const said = amount(batch.mix.volume.value, "ml");
+  return (
+    <button
+      type="button"
+      aria-pressed={on}
+      className="press -mt-0.5 grid w-full grid-cols-[4.2rem_1fr_auto] gap-x-3 px-2 text-left"
+      onClick={onPick}
+    >
+      <span className="narrow text-sm leading-tight">
+        {clock(batch.mix_at_h)}
+        {batch.of > 1 && (
+          <span className="block">
+            {batch.number} of {batch.of}
+          </span>
+        )}
+      </span>
+      <span className="min-w-0">
+        <span className="flex items-baseline gap-2">
+          <span
+            aria-hidden
+            className="size-3.5 shrink-0 border border-current"
+            style={{ background: batch.hex }}
+          />
+          <span className="truncate">{batch.name}</span>
+        </span>
+        <span className="narrow block truncate text-xs font-normal">{usesOf(batch).join("; ")}</span>
+      </span>
+      <span className="text-right">
+        <span className="numeral text-lg">{said.value}</span> {said.unit}
+        <span className="narrow block text-xs font-normal">{batch.vessel}</span>
+      </span>
+    </button>
+  );
+}
+
+/** A batch open: the pot, and around it when, how long, what first, what is kept, what to take care of. */
+function OneBatch({ batch }: { batch: Batch }) {
+  const settings = useSettings();
+  const step = batch.step_down;
+  const rest = batch.ready_h - batch.mix_at_h;
+  return (
+    <div className="flex flex-col gap-3">
+      <h2 className="wide text-lg font-bold">
+        {batch.name}
+        {batch.of > 1 && ` ${batch.number} of ${batch.of}`}
+        {batch.colour && <span className="ml-2 bg-tape px-1.5 text-base font-semibold">{batch.colour}</span>}
+      </h2>
+      <p className="narrow -mt-2 text-sm">{usesOf(batch).join("; ")}</p>
+      <dl className="grid grid-cols-[max-content_1fr] gap-x-4 gap-y-1">
+        <Line name="Mix" text={clock(batch.mix_at_h)} />
+        {rest > 0.01 && (
+          <Line name="Rest" text={`${lives(rest)}, then stir again; ready ${clock(batch.ready_h)}`} />
+        )}
+        {batch.pot_test && <Line name="Right when" text={batch.pot_test} />}
+        {batch.first_ml > 0 && batch.first_ml < batch.mix.volume.value && (
+          <Line
+            name="First"
+            text={`${amount(batch.first_ml, "ml").value} ml in these shares: look, correct with what is left, then the rest`}
+          />
+        )}
+        <Line
+          name="Use"
+          text={
+            batch.use_by_h === null
+              ? "as long as its label says"
+              : `within ${lives(batch.use_by_h - batch.ready_h)} once ready; the work takes about ${lives(batch.work_min / 60)}`
+          }
+        />
+        {batch.kept_for && <Line name="Keep" text={batch.kept_for} />}
+        {batch.matching && <Line name="To match" text={batch.matching} />}
+      </dl>
+      {step && step.from_last_ml > 0 && (
+        <div className="border-l-8 border-line pl-3">
+          <p>
+            <strong>From what is left:</strong> {Math.round(step.from_last_ml)} ml of the last wash
+            {step.rinse_ml > 0 && `, ${Math.round(step.rinse_ml)} ml of rinse water`}, then what is measured
+            below: {Math.round(step.ml)} ml in the pot.
+          </p>
+          <p className="narrow text-sm">
+            It carries {step.carried.map((c) => `${percent(c.share)} ${c.name}`).join(", ") || "nothing"} of
+            its paint over; saves {step.saved_paint_ml.toFixed(1)} ml of paint.
+            {step.poured_off_ml > 1 &&
+              ` Put ${Math.round(step.poured_off_ml)} ml of the last aside: more than it can take up.`}
+          </p>
+        </div>
+      )}
+      <Pot mix={batch.mix} kit={settings.data?.kit ?? ""} />
+      {batch.cautions.map((text) => (
+        <p key={text} className="border-2 border-ink px-2 py-1 text-sm">
+          <strong>Take care.</strong> {text}
+        </p>
+      ))}
+    </div>
+  );
+}
+
+function Line({ name, text }: { name: string; text: string }) {
+  return (
+    <>
+      <dt className="narrow text-sm font-semibold text-soft">{name}</dt>
+      <dd>{text}</dd>
+    </>
+  );
+}
+
+/** What is pooled and what that saves; what needs a pot of its own, and why. */
+function Pooling({ sheet }: { sheet: MixSheet }) {
+  if (!sheet.pooled.length && !sheet.apart.length) return null;
+  return (
+    <details className="border-t border-line">
+      <summary className="min-h-11 py-2 font-semibold">
+        Pooled: {sheet.pooled.length}
+        {sheet.apart.length > 0 && `, kept apart: ${sheet.apart.length}`}
+      </summary>
+      <ul className="narrow text-sm">
+        {sheet.pooled.map((p) => (
+          <li key={p.batch} className="border-t border-line py-1.5">
+            <strong>{p.name}</strong> for {p.zones.join(", ")}: {amount(p.together_ml, "ml").value}{" "}
+            {amount(p.together_ml, "ml").unit}, {p.saved_ml.toFixed(1)} ml less than each alone.
+          </li>
+        ))}
+        {sheet.apart.map((a) => (
+          <li key={a.name + a.why + a.zones.join()} className="border-t border-line py-1.5">
+            <strong>{a.name}</strong> for {a.zones.join(", ")} is another pot. {a.why}
+          </li>
+        ))}
+      </ul>
+    </details>
+  );
+}
+
+function OtherJobs(props: { open: OpenJob; chosen: string[]; onChange: (ids: string[]) => void }) {
+  const { open, chosen, onChange } = props;
+  const jobs = useJobs();
+  const others = (jobs.data ?? []).filter((j) => j.id !== open.id && j.has_piece && !j.fault);
+  if (!others.length) return null;
+  return (
+    <details>
+      <summary className="min-h-11 py-2">
+        {chosen.length ? `${chosen.length} other ${chosen.length === 1 ? "job" : "jobs"}` : "other jobs"}
+      </summary>
+      {others.map((job) => (
+        <label key={job.id} className="flex min-h-11 items-center gap-2">
+          <input
+            type="checkbox"
+            className="size-6 accent-dark"
+            checked={chosen.includes(job.id)}
+            onChange={(e) =>
+              onChange(e.target.checked ? [...chosen, job.id] : chosen.filter((id) => id !== job.id))
+            }
+          />
+          {job.name}
+        </label>
+      ))}
+    </details>
+  );
+}

@@ -1,0 +1,175 @@
+import type { Catalogue, MixSheet, WhatIf } from "../api/client";
+import { useChoose, useSettings } from "../api/queries";
+import type { OpenJob } from "../job/useJob";
+import { Choice, Stepper } from "../parts/fields";
+import { amount, percent } from "../parts/say";
+import { lives } from "./words";
+
+interface WhatIfPanelProps {
+  open: OpenJob;
+  catalogue: Catalogue;
+  sheets: { now: MixSheet; then?: MixSheet | null };
+  tried: WhatIf | null;
+  onTry: (tried: WhatIf | null) => void;
+}
+
+/** Try other coats, margin, vessel, pace or room, and see what moves before keeping it. */
+export function WhatIfPanel({ open, catalogue, sheets, tried, onTry }: WhatIfPanelProps) {
+  const settings = useSettings();
+  const choose = useChoose();
+  const chosen = settings.data;
+  if (!chosen) return null;
+  const layers = open.job.zones.flatMap((z) => z.layers.map((layer) => ({ zone: z.name, layer })));
+  const margins = layers.map((l) => l.layer.margin);
+  const margin = tried?.margin ?? margins[0] ?? 0.1;
+  const pace = tried?.pace ?? chosen.paces[""] ?? 1;
+  const warm = tried?.temperature_c ?? chosen.temperature_c;
+  const damp = tried?.humidity ?? chosen.humidity;
+  const coats = tried?.coats ?? {};
+  const change = (part: Partial<WhatIf>) => onTry({ coats, ...tried, ...part } as WhatIf);
+  const { now, then } = sheets;
+
+  /** What was tried becomes so: coats and margin in the job, the rest in the workshop. */
+  function keep() {
+    if (!tried || !chosen) return;
+    open.edit((job) => ({
+      ...job,
+      zones: job.zones.map((z) => ({
+        ...z,
+        layers: z.layers.map((layer) => ({
+          ...layer,
+          coats: coats[layer.id] ?? layer.coats,
+          margin: tried.margin ?? layer.margin,
+        })),
+      })),
+    }));
+    choose.mutate(
+      {
+        ...chosen,
+        vessel: tried.vessel ?? chosen.vessel,
+        paces: tried.pace ? { ...chosen.paces, "": tried.pace } : chosen.paces,
+        temperature_c: warm,
+        humidity: damp,
+      },
+      { onSuccess: () => open.replan() },
+    );
+    onTry(null);
+  }
+
+  return (
+    <details className="border-t-2 border-ink" open={tried !== null}>
+      <summary className="min-h-11 py-2 font-semibold">What if…</summary>
+      <div className="grid grid-cols-2 gap-3">
+        <Choice
+          label="Largest vessel"
+          value={tried?.vessel ?? chosen.vessel}
+          options={catalogue.vessels}
+          onChange={(vessel) => change({ vessel })}
+        />
+        <Choice
+          label="Kit in use"
+          value={chosen.kit}
+          options={catalogue.kits}
+          onChange={(kit) => choose.mutate({ ...chosen, kit })}
+        />
+        <Stepper
+          label="Your pace"
+          value={pace}
+          min={0.25}
+          max={4}
+          step={0.25}
+          shown={`× ${pace}`}
+          onChange={(p) => change({ pace: Math.round(p * 100) / 100 })}
+        />
+        <Stepper
+          label="Margin"
+          value={margin}
+          min={0}
+          max={1}
+          step={0.05}
+          shown={percent(margin)}
+          onChange={(m) => change({ margin: Math.round(m * 100) / 100 })}
+        />
+        <Stepper
+          label="The room, °C"
+          value={warm}
+          min={4}
+          max={36}
+          step={2}
+          shown={`${warm} °C`}
+          onChange={(temperature_c) => change({ temperature_c })}
+        />
+        <Stepper
+          label="and humid"
+          value={damp}
+          min={0.2}
+          max={0.95}
+          step={0.05}
+          shown={percent(damp)}
+          onChange={(h) => change({ humidity: Math.round(h * 100) / 100 })}
+        />
+        {layers.slice(0, 12).map(({ zone, layer }) => (
+          <Stepper
+            key={layer.id}
+            label={`Coats: ${zone}, ${(catalogue.recipes.find((r) => r.slug === layer.recipe)?.name ?? layer.recipe).replace(", as bought", "")}`}
+            value={coats[layer.id] ?? layer.coats}
+            min={1}
+            max={12}
+            onChange={(n) => change({ coats: { ...coats, [layer.id]: n } })}
+          />
+        ))}
+      </div>
+      {tried && then && (
+        <table className="mt-3 w-full">
+          <caption className="sr-only">The sheet as it is, and as it would be</caption>
+          <thead className="narrow text-left text-sm text-soft">
+            <tr>
+              <td />
+              <th scope="col">now</th>
+              <th scope="col">then</th>
+            </tr>
+          </thead>
+          <tbody>
+            <Moves name="to mix" from={volume(now)} to={volume(then)} />
+            <Moves name="batches" from={String(now.batches.length)} to={String(then.batches.length)} />
+            <Moves name="first to last" from={lives(now.elapsed_h)} to={lives(then.elapsed_h)} />
+            <Moves name="problems" from={String(now.problems.length)} to={String(then.problems.length)} />
+          </tbody>
+        </table>
+      )}
+      {then?.problems.map((p) => (
+        <p key={p.says} role="alert" className="mt-2 border-l-4 border-ink pl-2 text-sm">
+          {p.says}
+        </p>
+      ))}
+      {tried && (
+        <div className="mt-3 flex">
+          <button type="button" className="press press-strong" onClick={keep}>
+            Keep it
+          </button>
+          <button type="button" className="press -ml-0.5" onClick={() => onTry(null)}>
+            As it was
+          </button>
+        </div>
+      )}
+    </details>
+  );
+}
+
+function volume(sheet: MixSheet): string {
+  const said = amount(sheet.mixed_ml, "ml");
+  return `${said.value} ${said.unit}`;
+}
+
+function Moves({ name, from, to }: { name: string; from: string; to: string }) {
+  const moved = from !== to;
+  return (
+    <tr className="border-t border-line">
+      <th scope="row" className="narrow py-1 text-left text-sm font-semibold">
+        {name}
+      </th>
+      <td className="numeral text-lg">{from}</td>
+      <td className={`numeral text-lg ${moved ? "border-l-8 border-ink pl-2" : "text-soft"}`}>{to}</td>
+    </tr>
+  );
+}
