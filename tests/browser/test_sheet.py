@@ -30,6 +30,8 @@ def test_batches_stand_in_order_and_open_with_their_pot(page: Page, loft: Runnin
     batches.nth(1).focus()
     page.keyboard.press("Enter")
     expect(batch.get_by_role("heading", name="Clear coat")).to_be_visible()
+    page.get_by_text("What it all takes").click()
+    expect(page.get_by_role("row", name=re.compile("^Milk-paint powder stage-door green"))).to_be_visible()
     page.get_by_text("Pooled: 2").click()
     expect(page.get_by_text(re.compile("ml less than each alone")).first).to_be_visible()
 
@@ -82,6 +84,8 @@ def test_cards_are_printed_and_a_batch_is_found_by_its_code(page: Page, loft: Ru
 
 def test_a_dragged_panel_shows_its_sections(page: Page, loft: Running) -> None:
     open_sheet(page, loft, "Proscenium panels")
+    batches = page.get_by_role("list", name="Batches, the first to mix first")
+    batches.get_by_role("button", name=re.compile("Scumble glaze, dragged")).click()
     expect(page.get_by_role("heading", name="Keeping a wet edge")).to_be_visible()
     expect(page.get_by_role("img", name=re.compile("in 1 sections, strokes down"))).to_be_visible()
 

@@ -1,11 +1,10 @@
 import type { GlazePlan } from "../api/client";
-import { say } from "../parts/say";
 
 /** Faces that are glazed wet in wet: their sections to scale, in order, with the stroke and the overlap. */
 export function Sections({ plans }: { plans: GlazePlan[] }) {
   if (!plans.length) return null;
   return (
-    <section className="mt-6 border-t-2 border-ink pt-3">
+    <section className="border-y-2 border-ink py-3">
       <h2 className="wide font-bold">Keeping a wet edge</h2>
       <ul className="flex flex-wrap gap-6">
         {plans.map((plan) => (
@@ -16,10 +15,11 @@ export function Sections({ plans }: { plans: GlazePlan[] }) {
                 <Strips plan={plan} />
                 <p className="narrow text-sm">
                   {plan.strips.length === 1
-                    ? "In one go"
-                    : `${plan.strips.length} sections of ${Math.round(plan.strips[0]?.width_mm ?? 0)} mm, 25 mm over the last`}
-                  : about {say(plan.strips[0]?.minutes ?? 0)} min each, open about {say(plan.open_min)} min
-                  here. Strokes from end to end. An estimate: try it on a card.
+                    ? "In one go, in about "
+                    : `${plan.strips.length} sections of ${Math.round(plan.strips[0]?.width_mm ?? 0)} mm, each 25 mm over the last, each in about `}
+                  {Math.ceil(plan.strips[0]?.minutes ?? 0)} min: it stays open about{" "}
+                  {Math.round(plan.open_min)} min here. Strokes from end to end. An estimate: try it on a
+                  card.
                 </p>
               </>
             ) : (

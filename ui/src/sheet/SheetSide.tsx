@@ -47,6 +47,15 @@ export function SheetSide({ open, catalogue }: { open: OpenJob; catalogue: Catal
             <strong>{p.says}</strong> Ways out: {p.allowed}.
           </p>
         ))}
+        {shown.sections
+          .filter((s) => s.says)
+          .map((s) => (
+            <p key={s.layer + s.surface} role="alert" className="border-l-4 border-ink pl-2">
+              <strong>
+                {s.surface}: {s.says}
+              </strong>
+            </p>
+          ))}
         {shown.batches.length === 0 && (
           <p className="text-soft">Nothing to mix yet: the piece needs its sizes, and a zone its layers.</p>
         )}
@@ -58,6 +67,7 @@ export function SheetSide({ open, catalogue }: { open: OpenJob; catalogue: Catal
           ))}
         </ol>
         <Pooling sheet={shown} />
+        <Takes sheet={shown} />
         <fieldset>
           <legend className="narrow text-sm font-semibold text-soft">On this sheet too</legend>
           <OtherJobs open={open} chosen={withJobs} onChange={setWithJobs} />
@@ -75,8 +85,13 @@ export function SheetSide({ open, catalogue }: { open: OpenJob; catalogue: Catal
         <WhatIfPanel open={open} catalogue={catalogue} sheets={asked.data} tried={tried} onTry={setTried} />
       </section>
       <section aria-label="The batch" className="bg-enamel p-4 max-lg:border-t-2 max-lg:border-ink">
-        {batch && <OneBatch key={batch.id} batch={batch} />}
-        <Sections plans={shown.sections} />
+        {batch && (
+          <OneBatch
+            key={batch.id}
+            batch={batch}
+            sections={shown.sections.filter((s) => batch.uses.some((u) => u.layer === s.layer))}
+          />
+        )}
       </section>
     </>
   );
@@ -120,7 +135,7 @@ function BatchRow({ batch, on, onPick }: { batch: Batch; on: boolean; onPick: ()
 }
 
 /** A batch open: the pot, and around it when, how long, what first, what is kept, what to take care of. */
-function OneBatch({ batch }: { batch: Batch }) {
+function OneBatch({ batch, sections }: { batch: Batch; sections: MixSheet["sections"] }) {
   const settings = useSettings();
   const step = batch.step_down;
   const rest = batch.ready_h - batch.mix_at_h;
@@ -170,6 +185,7 @@ function OneBatch({ batch }: { batch: Batch }) {
           </p>
         </div>
       )}
+      <Sections plans={sections} />
       <Pot mix={batch.mix} kit={settings.data?.kit ?? ""} />
       {batch.cautions.map((text) => (
         <p key={text} className="border-2 border-ink px-2 py-1 text-sm">
@@ -211,6 +227,35 @@ function Pooling({ sheet }: { sheet: MixSheet }) {
           </li>
         ))}
       </ul>
+    </details>
+  );
+}
+
+/** What it all takes, by material, colours apart: the list for the shelf. */
+function Takes({ sheet }: { sheet: MixSheet }) {
+  if (!sheet.totals.materials.length) return null;
+  return (
+    <details className="border-t border-line">
+      <summary className="min-h-11 py-2 font-semibold">
+        What it all takes ({sheet.totals.materials.length} materials)
+      </summary>
+      <table className="w-full">
+        <tbody>
+          {sheet.totals.materials.map((m) => (
+            <tr key={m.material + m.colour + m.hex} className="border-t border-line align-baseline">
+              <th scope="row" className="py-1 text-left font-normal">
+                {m.name} {m.colour && <span className="bg-tape px-1 text-sm">{m.colour}</span>}
+              </th>
+              <td className="numeral text-right text-lg whitespace-nowrap">
+                {amount(m.ml, "ml").value} <span className="text-sm">{amount(m.ml, "ml").unit}</span>
+              </td>
+              <td className="numeral pl-3 text-right text-lg whitespace-nowrap">
+                {amount(m.g, "g").value} <span className="text-sm">{amount(m.g, "g").unit}</span>
+              </td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
     </details>
   );
 }
