@@ -18,9 +18,9 @@ C = shipped()
 JOBS = {job.name: job for job in demo_jobs()}
 
 
-def steps(job: Job, room: Conditions | None = None) -> Procedure:
-    here = (job, Workshop(), C, room or Conditions())
-    return procedure(job, plan(*here), stacks(*here), C)
+def steps(job: Job, room: Conditions | None = None, workshop: Workshop | None = None) -> Procedure:
+    here = (job, workshop or Workshop(), C, room or Conditions())
+    return procedure(job, plan(*here), stacks(*here), C, here[1])
 
 
 def test_the_steps_of_a_zone_are_in_order(rack: Job) -> None:
@@ -74,6 +74,20 @@ def test_the_kit_to_lay_out_comes_from_the_plan(rack: Job) -> None:
 def test_a_colder_room_takes_longer(rack: Job) -> None:
     job = with_stack(rack, layer("paint-plain", wait=None), layer("paint-plain", wait=None))
     assert steps(job, Conditions(12, 0.75)).elapsed_h > steps(job).elapsed_h
+
+
+def test_turned_work_goes_half_as_fast_and_the_painters_own_pace_counts(rack: Job) -> None:
+    def laying(job: Job, **paces: float) -> float:
+        made = steps(job, workshop=Workshop(paces=paces))
+        return next(t.hands_on_min for z in made.zones for t in z.tasks if t.kind == "lay")
+
+    job = with_stack(rack, "paint-plain")
+    assert laying(job) == pytest.approx(5.6)
+    assert laying(job, **{"": 0.5}) == pytest.approx(11.2)
+    assert laying(job, **{"": 0.5, "brushed-paint": 0.8}) == pytest.approx(7.0)
+    stand = JOBS["Hat stand"]
+    area = next(z.area.value for z in plan(stand, Workshop(), C, Conditions()).zones if z.area)
+    assert laying(stand) == pytest.approx(max(area / 3 * 60, 3))
 
 
 def care(made: Procedure, kind: str) -> set[str]:

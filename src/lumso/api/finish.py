@@ -107,5 +107,5 @@ def ask(asked: ZoneIn, here: Here) -> Advice:
 @router.post("/steps")
 def steps(job: JobBody, here: Here) -> ProcedureBody:
     """The whole job as ordered steps, with the kit to lay out first."""
-    made = procedure(job.root, here.plan(job.root), here.stacks(job.root), here.known_for(job.root))
+    made = procedure(job.root, here.plan(job.root), here.stacks(job.root), here.known_for(job.root), here.workshop())
     return ProcedureBody(made)

@@ -98,7 +98,7 @@ def print_job(job_id: str, asked: PrintIn, request: Request, here: Here) -> Resp
     stored = jobs.get(here.db, job_id)
     job = jobfile.from_json(stored.document, f"Job {job_id}")
     if asked.what == "steps":
-        steps = procedure(job, here.plan(job), here.stacks(job), here.known_for(job))
+        steps = procedure(job, here.plan(job), here.stacks(job), here.known_for(job), here.workshop())
         return _pdf(pdf.bench_sheet(job.name, steps, asked.paper), f"{job.name} steps")
     tried = WhatIf(step_down=True) if asked.step_down else None
     sheet = _sheet(JobBody(job), _others(asked.with_jobs, here), tried, here)

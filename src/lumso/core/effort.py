@@ -33,7 +33,7 @@ def _effort(finish: Finish, catalogue: Catalogue) -> Effort:
     made, _ = with_finish(zone, finish, trial(job, 0, catalogue, Conditions()), (f"layer-{n}" for n in count(1)))
     job = Job("lumso-job", 3, finish.name, (made,), board)
     here = (job, Workshop(), catalogue, Conditions())
-    steps = procedure(job, plan(*here), stacks(*here), catalogue)
+    steps = procedure(job, plan(*here), stacks(*here), catalogue, Workshop())
     return Effort(steps.hands_on_min / 60, max(1, ceil(steps.elapsed_h / DAY_H)))
 
 

@@ -9,13 +9,13 @@ from annotated_types import Interval
 from .areas import Problem
 from .batches import CoatNeed, Losses, MixLife, Split, first_small, runs, sittings, split
 from .cautions import when_mixing
-from .coverage import label_rate
+from .coats import Coat, coats_of, life_of, mix_key
 from .drying import factor
 from .errors import InvalidValue
 from .job import FromTotal, Job, Pot
-from .materials import Technique, Vessel
-from .mix import Bench, Mix, mix, pots_of
-from .plan import Plan, ZonePlan, plan, stacks
+from .materials import Vessel
+from .mix import Bench, Mix, mix
+from .plan import Plan, plan, stacks
 from .recipes import VolumeShare, compose, with_amounts
 from .stack import Laid, Stack
 from .stepdown import StepDown, WashStep, chain
@@ -24,8 +24,6 @@ from .value import Slug, Value
 from .wetedge import GlazePlan, glaze_plan
 from .workshop import Catalogue, Conditions, Workshop
 
-TURNED = {"turned-stand", "pedestal"}
-"""Kinds of piece that are turned: work on them goes half as fast."""
 RINSE_ML = 10.0
 ALL_BUT = 0.9999
 """A share of the whole is always less than all of it."""
@@ -128,83 +126,6 @@ class MixSheet(Value):
     elapsed_h: float
 
 
-@dataclass(frozen=True)
-class _Coat:
-    need: CoatNeed
-    laid: Laid
-    pot: Pot
-
-
-def pace_of(technique: Technique, workshop: Workshop, turned: bool) -> float:
-    """m² an hour: the technique's pace times the painter's own factor, halved on turned work."""
-    own = workshop.paces.get(technique.slug, workshop.paces.get("", 1.0))
-    return technique.pace_m2_per_h * own * (0.5 if turned else 1.0)
-
-
-def _rate(laid: Laid) -> float:
-    label = label_rate(laid.pours, laid.technique)
-    return label[0] if label else laid.technique.wet_rate_ml_per_m2 * (
-        laid.layer.thickness_mm if laid.technique.per_mm else 1.0
-    )  # fmt: skip
-
-
-def _coats(job: Job, planned: ZonePlan, stack: Stack, workshop: Workshop) -> tuple[list[_Coat], float]:
-    """Every coat of a zone with its film, work and time; and the hours from the first to the last."""
-    area = planned.area.value if planned.area else 0.0
-    zone = stack.zone
-    known = stack.catalogue.preparations
-    turned = job.piece is not None and job.piece.kind in TURNED
-    hours = sum(
-        known[p].wait_min / 60 + area / known[p].pace_m2_per_h for p in zone.prep if p in known
-    )  # fmt: skip
-    made = []
-    for i, one in enumerate(stack.laid):
-        layer = one.layer
-        between = (stack.minutes(i, "recoat_from") or 0.0) / 60
-        for coat in range(1, layer.coats + 1):
-            drinks = coat == 1 and i == 0 and not one.technique.rate_includes_ground
-            extra = stack.ground.first_coat_extra_ml_per_m2 if drinks else 0.0
-            work = area * layer.touched / pace_of(one.technique, workshop, turned)
-            for pot in pots_of(layer):
-                touched = area * layer.touched * pot.share
-                need = CoatNeed(
-                    job.name,
-                    zone.id,
-                    zone.name,
-                    layer.id,
-                    i + 1,
-                    coat,
-                    layer.coats,
-                    touched,
-                    touched * (_rate(one) + extra),
-                    work * 60 * pot.share,
-                    hours,
-                    layer.margin,
-                )
-                made.append(_Coat(need, one, pot))
-            hours += work + (between if coat < layer.coats else stack.waits_h(i))
-        if layer.sand_after:
-            hours += area / 4.0
-    return made, hours
-
-
-def _key(coat: _Coat) -> tuple[object, ...]:
-    """Coats with the same key come from the same mix: recipe, shares and colours alike."""
-    laid, pot = coat.laid, coat.pot
-    shares = tuple(sorted((k, round(v, 6)) for k, v in laid.shares.items()))
-    colours = tuple(sorted((k, c.name, c.hex) for k, c in pot.colours.items()))
-    tints = tuple(sorted((k, tuple((t.name, t.hex, t.parts) for t in v)) for k, v in pot.tints.items()))
-    return (laid.recipe.slug, shares, colours, tints, laid.tool.slug)
-
-
-def _life(laid: Laid) -> MixLife:
-    recipe = laid.recipe
-    bought = len([p for p in laid.pours if p.poured_ml > 0]) == 1
-    keeps = (recipe.keeping_life_days or 0.0) * 24
-    wetted = recipe.life_starts == "when wetted"
-    return MixLife(recipe.working_life_min, keeps, 0.0 if bought else recipe.rest_min, wetted, bought)
-
-
 def _uses(coats: Sequence[CoatNeed]) -> tuple[ForCoats, ...]:
     by_layer: dict[tuple[str, str], list[CoatNeed]] = {}
     for coat in coats:
@@ -258,7 +179,7 @@ class _Making:
         system = known.system(self.workshop.measures)
         return Bench(system, known.consistencies, small, pot.colours, pot.tints, pot if named else None)
 
-    def add(self, done: Split, first: _Coat, life: MixLife, step: StepDown | None) -> None:
+    def add(self, done: Split, first: Coat, life: MixLife, step: StepDown | None) -> None:
         """The batches of a run, one after the other as the coat is worked."""
         laid, recipe = first.laid, first.laid.recipe
         word = next(c for c in self.catalogue.consistencies if c.slug == recipe.target)
@@ -322,10 +243,10 @@ class _Making:
         self.pooled.append(Pooled(last.id, last.name, zones, alone, done.total_ml, alone - done.total_ml))
 
 
-def _chains(coats: Sequence[_Coat], made: _Making) -> dict[str, StepDown]:
+def _chains(coats: Sequence[Coat], made: _Making) -> dict[str, StepDown]:
     """Runs of stacked washes on a zone, each pot begun from what is left of the last, by layer."""
     found: dict[str, StepDown] = {}
-    by_zone: dict[tuple[str, str], list[_Coat]] = {}
+    by_zone: dict[tuple[str, str], list[Coat]] = {}
     for one in coats:
         if one.laid.layer.technique == "wash-stacked" and not one.laid.layer.pots and one.need.coat == 1:
             by_zone.setdefault((one.need.job, one.need.zone), []).append(one)
@@ -333,7 +254,7 @@ def _chains(coats: Sequence[_Coat], made: _Making) -> dict[str, StepDown]:
         steps = []
         for one in washes:
             losses = Losses(made.catalogue.pot_losses[one.laid.flow.cling], one.laid.tool.holds_ml)
-            done = split([one.need], _life(one.laid), losses, made.vessel.capacity_ml)
+            done = split([one.need], life_of(one.laid), losses, made.vessel.capacity_ml)
             name = one.pot.colours["paint"].name if "paint" in one.pot.colours else one.laid.name
             used = done.film_ml + done.lost_ml
             steps.append(WashStep(name, one.laid.hex, done.total_ml, one.laid.water, used))
@@ -413,7 +334,7 @@ def mix_sheet(jobs: Sequence[Job], workshop: Workshop, catalogue: Catalogue, con
     slug = tried.vessel or workshop.vessel
     vessel = next((v for v in catalogue.vessels if v.slug == slug), max(catalogue.vessels, key=lambda v: v.capacity_ml))
     making = _Making(catalogue.with_workshop(workshop), workshop, vessel)
-    coats: list[_Coat] = []
+    coats: list[Coat] = []
     sections: list[GlazePlan] = []
     elapsed = 0.0
     for number, job in enumerate(jobs):
@@ -425,14 +346,14 @@ def mix_sheet(jobs: Sequence[Job], workshop: Workshop, catalogue: Catalogue, con
         for zone, stack in zip(planned.zones, stacked, strict=True):
             if stack is None or zone.area is None:
                 continue
-            mine, hours = _coats(job, zone, stack, workshop)
+            mine, hours = coats_of(job, zone, stack, workshop)
             coats += [c for c in mine if c.laid.layer.want.by == "area"]
             elapsed = max(elapsed, hours)
     chained = _chains(coats, making) if tried.step_down else {}
-    groups: dict[tuple[object, ...], list[_Coat]] = {}
+    groups: dict[tuple[object, ...], list[Coat]] = {}
     for one in coats:
         apart = (one.need.layer,) if one.need.layer in chained else ()
-        groups.setdefault((*_key(one), *apart), []).append(one)
+        groups.setdefault((*mix_key(one), *apart), []).append(one)
     for alike in groups.values():
         _batch(alike, making, chained)
     batches = tuple(sorted(making.batches, key=lambda b: (b.mix_at_h, b.id)))
@@ -448,10 +369,10 @@ def mix_sheet(jobs: Sequence[Job], workshop: Workshop, catalogue: Catalogue, con
     )
 
 
-def _batch(alike: Sequence[_Coat], making: _Making, chained: dict[str, StepDown]) -> None:
+def _batch(alike: Sequence[Coat], making: _Making, chained: dict[str, StepDown]) -> None:
     """The coats of one mix as batches, added to the sheet."""
     first = alike[0]
-    life = _life(first.laid)
+    life = life_of(first.laid)
     losses = Losses(making.catalogue.pot_losses[first.laid.flow.cling], first.laid.tool.holds_ml)
     by_need = {id(c.need): c for c in alike}
     for served, why in runs([c.need for c in alike], life, losses, making.vessel.capacity_ml):

@@ -8,15 +8,15 @@ from . import cautions
 from .films import Abrasive, Preparation
 from .job import Job, Zone
 from .mix import Mix
+from .pace import SANDING_M2_PER_H, is_turned, pace_of
 from .plan import LayerPlan, Plan, ZonePlan
 from .stack import Laid, Stack
 from .value import Value
 from .working import tidy
-from .workshop import Catalogue
+from .workshop import Catalogue, Workshop
 
 LEAST_MIN = 3.0
 """Nothing takes less: taking it up, putting it down."""
-SAND_PACE_M2_PER_H = 4.0
 LESS = "Less than looks right: sealing wakes the darks."
 
 
@@ -106,7 +106,7 @@ def _mixing(zone: Zone, plan: LayerPlan, laid: Laid, area: float) -> Task:
     return Task(f"{plan.layer}:mix", zone.id, plan.layer, "mix", says, how, check, care, (), minutes, rest, "")
 
 
-def _laying(zone: Zone, plan: LayerPlan, laid: Laid, area: float) -> Iterable[Task]:
+def _laying(zone: Zone, plan: LayerPlan, laid: Laid, area: float, pace: float) -> Iterable[Task]:
     layer, technique = laid.layer, laid.technique
     between = laid.film.times.recoat_from
     for coat in range(1, layer.coats + 1):
@@ -130,14 +130,14 @@ def _laying(zone: Zone, plan: LayerPlan, laid: Laid, area: float) -> Iterable[Ta
             technique.right_when,
             care,
             rescues,
-            minutes_for(area * layer.touched, technique.pace_m2_per_h),
+            minutes_for(area * layer.touched, pace),
             0.0 if technique.part_dry else wait,
             laid.film.waits,
         )
         if technique.part_dry:
             work = technique.part_dry
             says = f"{name}: while it is part dry, {work.opens_min:g} to {work.closes_min:g} min after laying"
-            again = minutes_for(area * layer.touched, technique.pace_m2_per_h * 2)
+            again = minutes_for(area * layer.touched, pace * 2)
             task = f"{plan.layer}:part-dry:{coat}"
             yield Task(
                 task,
@@ -174,7 +174,7 @@ def _sanding(job: Job, zone: Zone, index: int, laid: tuple[Laid, ...], area: flo
         else "Even and dull to the touch.",
         cautions.when_sanding(job, index, laid),
         ("through to the ground: base colour on the spot, dry, sand again",),
-        minutes_for(area, SAND_PACE_M2_PER_H),
+        minutes_for(area, SANDING_M2_PER_H),
         0.0,
         "",
     )
@@ -195,13 +195,15 @@ def _ending(job: Job, zone: Zone, laid: tuple[Laid, ...], stack: Stack) -> Itera
                cautions.in_use(job.use), (), 20.0, cured, "Use it gently until then.")  # fmt: skip
 
 
-def zone_procedure(job: Job, zone: Zone, planned: ZonePlan, stack: Stack, catalogue: Catalogue) -> ZoneProcedure:
+def zone_procedure(
+    job: Job, zone: Zone, planned: ZonePlan, stack: Stack, catalogue: Catalogue, workshop: Workshop
+) -> ZoneProcedure:
     """A zone's steps: preparation, then each layer mixed, laid, worked and sanded, then the end."""
     area = planned.area.value if planned.area else 0.0
     tasks = [_prepare(zone, catalogue.preparations[p], area) for p in zone.prep if p in catalogue.preparations]
     for i, one in enumerate(stack.laid):
         tasks.append(_mixing(zone, planned.layers[i], one, area))
-        tasks += _laying(zone, planned.layers[i], one, area)
+        tasks += _laying(zone, planned.layers[i], one, area, pace_of(one.technique, workshop, is_turned(job)))
         sand = _sanding(job, zone, i, stack.laid, area, dict(catalogue.abrasives))
         if sand:
             tasks.append(sand)
@@ -235,10 +237,12 @@ def _kit(job: Job, stacks: Iterable[Stack], catalogue: Catalogue) -> tuple[str, 
     return tuple(dict.fromkeys(things))
 
 
-def procedure(job: Job, made: Plan, stacks: tuple[Stack | None, ...], catalogue: Catalogue) -> Procedure:
+def procedure(
+    job: Job, made: Plan, stacks: tuple[Stack | None, ...], catalogue: Catalogue, workshop: Workshop
+) -> Procedure:
     """The job as steps. `stacks` are its zones as the checker reads them, None for one that cannot be read."""
     zones = tuple(
-        zone_procedure(job, zone, planned, stack, catalogue)
+        zone_procedure(job, zone, planned, stack, catalogue, workshop)
         for zone, planned, stack in zip(job.zones, made.zones, stacks, strict=True)
         if stack is not None
     )

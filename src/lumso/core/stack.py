@@ -2,6 +2,7 @@
 
 from collections.abc import Iterator, Mapping
 from dataclasses import dataclass
+from functools import cached_property
 from typing import Literal
 
 from .consistency import Thickness, thickness, yield_stress
@@ -56,7 +57,7 @@ class Laid:
         """What it is called in a sentence."""
         return self.recipe.name.removesuffix(", as bought")
 
-    @property
+    @cached_property
     def closes(self) -> bool:
         """Whether it closes what is beneath, all over."""
         return self.film.closes and self.layer.touched >= WHOLE and not self.acts("resists")
@@ -101,7 +102,7 @@ def lay(layer: Layer, catalogue: Catalogue) -> Laid:
     tool = pick("tool", catalogue.tools, layer.tool)
     materials = tuple(catalogue.materials.get(c.material) for c in base.components)
     recipe, pours, flow, stress = _mixed(
-        layer.id, base, layer.school, layer.amounts, materials, catalogue.consistencies
+        (layer.id, layer.recipe), base, layer.school, layer.amounts, materials, catalogue.consistencies
     )
     shares = {p.component.id: p.poured_ml for p in pours}
     wet = technique.wet_rate_ml_per_m2 * (layer.thickness_mm if technique.per_mm else 1.0)
@@ -159,6 +160,18 @@ class Stack:
         """Each layer over another, with the upper one's index."""
         for i in range(1, len(self.laid)):
             yield i, self.laid[i - 1], self.laid[i]
+
+    def meets(self) -> Iterator[tuple[int, Laid, Laid]]:
+        """Each layer with every one it lies on: those that cover only part are looked through to the next whole one."""
+        for i in range(1, len(self.laid)):
+            for lower in reversed(self.laid[:i]):
+                yield i, lower, self.laid[i]
+                if lower.layer.touched >= WHOLE and not lower.acts("resists"):
+                    break
+
+    def floor_of(self, index: int) -> Laid | None:
+        """The nearest layer beneath that covers the whole; None where that is the ground."""
+        return next((x for x in reversed(self.laid[:index]) if x.layer.touched >= WHOLE), None)
 
     def has(self, *prep: str) -> bool:
         """Whether any of these was done to the ground."""

@@ -2,6 +2,7 @@ import { useEffect, useRef } from "react";
 import { answer, api, type Finding, type WayOut } from "../api/client";
 import { changeZone } from "../job/change";
 import type { OpenJob } from "../job/useJob";
+import { TextField } from "../parts/TextField";
 
 export const GRADES = ["will fail", "risky", "know this"] as const;
 const MARK = { "will fail": "▼", risky: "▽", "know this": "·" };
@@ -104,14 +105,14 @@ function One({
         </span>
       </p>
       {accepted ? (
-        <p className="mt-1.5 flex flex-wrap items-center gap-2">
-          <span className="bg-tape px-2 py-1 text-sm font-semibold">
-            Meant: {finding.accepted || "on purpose"}
-          </span>
+        <div className="mt-1.5 flex flex-wrap items-end gap-2">
+          <div className="grow">
+            <TextField label="Meant, because" value={finding.accepted ?? ""} max={200} onChange={accept} />
+          </div>
           <button type="button" className="press text-sm" onClick={() => accept(null)}>
             No longer meant
           </button>
-        </p>
+        </div>
       ) : (
         <div className="mt-2 flex flex-wrap gap-2">
           {finding.ways.map((way, i) => (

@@ -130,6 +130,7 @@ export function useJob(id: string): { open: OpenJob | null; failed: Error | null
       state.job = change(state.job);
       state.dirty = true;
       setJob(state.job);
+      setSaveState((now) => (now === "saved" ? "saving" : now));
       keepUnsaved(id, state.revision, state.job);
       void replan();
       window.clearTimeout(state.timer);

@@ -104,7 +104,7 @@ function BatchRow({ batch, on, onPick }: { batch: Batch; on: boolean; onPick: ()
     <button
       type="button"
       aria-pressed={on}
-      className="press -mt-0.5 grid w-full grid-cols-[4.2rem_1fr_auto] gap-x-3 px-2 text-left"
+      className="press -mt-0.5 grid w-full grid-cols-[5.4rem_1fr_auto] gap-x-3 px-2 text-left"
       onClick={onPick}
     >
       <span className="narrow text-sm leading-tight">

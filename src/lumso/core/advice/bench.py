@@ -5,7 +5,7 @@ from dataclasses import dataclass, replace
 
 from ..areas import measure
 from ..changes import WayOut, apply
-from ..checks import check
+from ..checks import check, holds, look
 from ..findings import Finding
 from ..finishes import Finish, acceptances, layers_of
 from ..job import Job, Use, Zone
@@ -48,7 +48,7 @@ class Trial:
 
     def findings(self, zone: Zone) -> tuple[Finding, ...]:
         """What the checker finds in it."""
-        return check(self.stack(zone), "")
+        return check(self.stack(zone))
 
 
 def trial(job: Job, index: int, catalogue: Catalogue, conditions: Conditions) -> Trial:
@@ -59,15 +59,17 @@ def trial(job: Job, index: int, catalogue: Catalogue, conditions: Conditions) ->
     return Trial(job.use, mine, catalogue, conditions)
 
 
-def _next_way(
-    findings: tuple[Finding, ...], tried: set[tuple[str, str, str]], notes: set[str]
-) -> tuple[Finding, WayOut] | None:
+def _next_way(stack: Stack, tried: set[tuple[str, str, str]], notes: set[str]) -> tuple[Finding, WayOut] | None:
+    """The first open finding worth acting on, and the first of its ways that holds and was not tried before."""
+    findings = look(stack)
     for finding in findings:
         wanted = finding.grade != "know this" or finding.rule in notes
         if finding.accepted is not None or not wanted:
             continue
         for one in finding.ways:
-            if (finding.rule, finding.above, one.says) not in tried:
+            if (finding.rule, finding.above, one.says) in tried:
+                continue
+            if holds(stack, findings, finding, one):
                 return finding, one
     return None
 
@@ -81,7 +83,7 @@ def mended(zone: Zone, bench: Trial, ids: Iterator[str], seal: bool = True) -> t
     done = []
     notes = HELPFUL | (SEALS if seal else set())
     for _ in range(TRIES):
-        found = _next_way(bench.findings(zone), tried, notes)
+        found = _next_way(bench.stack(zone), tried, notes)
         if found is None:
             break
         finding, one = found

@@ -5,6 +5,7 @@ from dataclasses import dataclass, replace
 from typing import Literal
 
 from ..changes import InsertLayer, WayOut, apply
+from ..checks import look
 from ..films import Stand, UseWord
 from ..findings import GRADES, Finding, Grade
 from ..job import Zone
@@ -58,7 +59,7 @@ def _weight(findings: list[Finding]) -> tuple[int, ...]:
 def seal_advice(zone: Zone, bench: Trial, ids: Iterator[str]) -> tuple[SealerAdvice, ...]:
     """Every sealer, and nothing, on this zone, the best first. What is wrong beneath it is not held against it."""
     bare = _unsealed(zone, bench)
-    base = {(f.rule, f.above, f.says) for f in bench.findings(bare) if f.above or f.rule in NOT_ABOUT_SEALERS}
+    base = {(f.rule, f.above, f.says) for f in look(bench.stack(bare)) if f.above or f.rule in NOT_ABOUT_SEALERS}
     rough = any(x.acts("stands in peaks") for x in bench.stack(bare).laid)
     tried = []
     for slug in ("", *SEALERS):
@@ -72,7 +73,7 @@ def seal_advice(zone: Zone, bench: Trial, ids: Iterator[str]) -> tuple[SealerAdv
             sealed = apply(bare, (change,), bench.catalogue, ids)
             name, gloss, ambers = recipe.name.removesuffix(", as bought"), film.gloss, film.ambers
             way, stands = WayOut(f"Seal it with {name.lower()}", (change,)), film.stands
-        found = [f for f in bench.findings(sealed) if (f.rule, f.above, f.says) not in base]
+        found = [f for f in look(bench.stack(sealed)) if (f.rule, f.above, f.says) not in base]
         tried.append((_weight(found), slug, name, gloss, ambers, way, stands, found))
     order = {slug: i for i, slug in enumerate(("", *SEALERS))}
     tried.sort(key=lambda t: (t[0], order[t[1]]))

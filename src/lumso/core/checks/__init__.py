@@ -1,16 +1,26 @@
-"""The checker: every rule looked for in a stack before a brush is wet."""
+"""The checker: every rule looked for in a stack before a brush is wet.
 
+A way out is offered only where it holds: it is tried on the stack, the finding must be gone, and nothing new may fail.
+"""
+
+from collections import Counter
+from dataclasses import replace
+from itertools import count
+
+from ..changes import WayOut, apply
+from ..errors import LumsoError
 from ..findings import GRADES, Finding
-from ..stack import Stack
+from ..stack import Stack, lay
 from . import beneath, colours, order, sanding, sealing, texture, waits, water, wax
 from .rule import RULES, Rule
 
-__all__ = ["RULES", "Rule", "check", "worst"]
+__all__ = ["RULES", "Rule", "check", "holds", "look", "worst"]
 MODULES = (beneath, wax, water, waits, sealing, texture, sanding, colours, order)
 
 
-def check(stack: Stack, at: str) -> tuple[Finding, ...]:
-    """What the rules find in a stack, the lowest boundary first, the worst first at each.
+def look(stack: Stack, at: str = "") -> tuple[Finding, ...]:
+    """What the rules find in a stack, the lowest boundary first, the worst first at each; ways out as the rules name
+    them, not yet tried.
 
     `at` is the zone's JSON pointer. A finding the painter means carries the reason; it stays in the list.
     """
@@ -38,6 +48,33 @@ def check(stack: Stack, at: str) -> tuple[Finding, ...]:
             found.append((hit.above, GRADES.index(finding.grade), finding))
     found.sort(key=lambda f: f[:2])
     return tuple(finding for _, _, finding in found)
+
+
+def _failing(findings: tuple[Finding, ...]) -> set[str]:
+    return {f.rule for f in findings if f.grade == "will fail"}
+
+
+def holds(stack: Stack, findings: tuple[Finding, ...], finding: Finding, way: WayOut) -> bool:
+    """Whether a way out does what it says on this stack: its finding is gone and no other rule begins to fail.
+
+    `findings` are those of the stack as it is.
+    """
+    known = {id(one.layer): one for one in stack.laid}
+    try:
+        zone = apply(stack.zone, way.changes, stack.catalogue, (f"tried-{n}" for n in count()))
+        laid = tuple(known.get(id(layer)) or lay(layer, stack.catalogue) for layer in zone.layers)
+    except LumsoError:
+        return False
+    after = look(replace(stack, zone=zone, laid=laid))
+    place = (finding.rule, finding.above)
+    left, had = (Counter((f.rule, f.above) for f in fs)[place] for fs in (after, findings))
+    return left < had and _failing(after) <= _failing(findings)
+
+
+def check(stack: Stack, at: str = "") -> tuple[Finding, ...]:
+    """What `look` finds, with only the ways out that hold."""
+    found = look(stack, at)
+    return tuple(replace(f, ways=tuple(w for w in f.ways if holds(stack, found, f, w))) if f.ways else f for f in found)
 
 
 def worst(findings: tuple[Finding, ...]) -> str:

@@ -50,18 +50,26 @@ def protected(stack: Stack, word: UseWord) -> str:
 
 
 def _ways(stack: Stack, recipe: str) -> tuple[WayOut, ...]:
+    """Another sealer in place of the one on top, one on top, or one beneath the accents that end the stack."""
     top = stack.laid[-1]
     rough = any(x.acts("stands in peaks") for x in stack.laid)
     technique = "clear-on-texture" if rough else ""
     name = stack.catalogue.recipes[recipe].name.removesuffix(", as bought").lower()
+    ways = []
     if top.film.kind in SEALERS and not top.acts("stays in recesses", "resists"):
-        return (
-            way(
-                f"{name.capitalize()} instead of {top.name.lower()}",
-                SwapRecipe("swap", top.layer.id, recipe, technique),
-            ),
-        )
-    return (way(f"Seal it with {name}", InsertLayer("insert", "", recipe, technique)),)
+        swap = SwapRecipe("swap", top.layer.id, recipe, technique)
+        ways.append(way(f"{name.capitalize()} instead of {top.name.lower()}", swap))
+    else:
+        ways.append(way(f"Seal it with {name}", InsertLayer("insert", "", recipe, technique)))
+    accents = []
+    for one in reversed(stack.laid):
+        if one.layer.touched >= WHOLE or one.film.kind not in {"wax", "patina", "leaf", "metal"}:
+            break
+        accents.append(one)
+    if accents and len(accents) < len(stack.laid):
+        beneath = InsertLayer("insert", accents[-1].layer.id, recipe, technique, 24)
+        ways.append(way(f"{name.capitalize()} beneath {accents[-1].name.lower()}", beneath))
+    return tuple(ways)
 
 
 def _use(stack: Stack, word: UseWord, recipe: str) -> Iterator[Hit]:

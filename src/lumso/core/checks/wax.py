@@ -14,7 +14,7 @@ from .rule import Hit, rule, way
     "Nothing with water in it holds on wax, unless the wax is there as a resist.",
 )
 def water_over_wax(stack: Stack) -> Iterator[Hit]:
-    for i, lower, upper in stack.pairs():
+    for i, lower, upper in stack.meets():
         if lower.film.kind != "wax" or lower.acts("resists") or not upper.watery or upper.film.kind == "clear":
             continue
         ways = [way(f"Move {lower.name.lower()} to the top", MoveLayer("move", lower.layer.id, ""))]
@@ -36,7 +36,7 @@ def water_over_wax(stack: Stack) -> Iterator[Hit]:
     "Wax is usually last. A clear coat over it needs its maker's word and a test, or it stays soft and scratches off.",
 )
 def hard_coat_over_wax(stack: Stack) -> Iterator[Hit]:
-    for i, lower, upper in stack.pairs():
+    for i, lower, upper in stack.meets():
         if lower.film.kind in {"wax", "oil"} and not lower.acts("resists") and upper.film.kind == "clear":
             yield Hit(
                 i,
@@ -55,7 +55,7 @@ def hard_coat_over_wax(stack: Stack) -> Iterator[Hit]:
     "A hard coat over patina or gilding needs the maker's word and a test: some turn milky, some dissolve it.",
 )
 def clear_over_patina(stack: Stack) -> Iterator[Hit]:
-    for i, lower, upper in stack.pairs():
+    for i, lower, upper in stack.meets():
         if lower.film.kind in {"patina", "leaf"} and upper.film.kind == "clear":
             between = InsertLayer("insert", upper.layer.id, "dewaxed-shellac-plain")
             first = MoveLayer("move", lower.layer.id, "")
@@ -76,7 +76,7 @@ def clear_over_patina(stack: Stack) -> Iterator[Hit]:
     "Water-borne coats do not hold on fresh oil: it must be cured and abraded, or have dewaxed shellac between.",
 )
 def water_over_oil(stack: Stack) -> Iterator[Hit]:
-    for i, lower, upper in stack.pairs():
+    for i, lower, upper in stack.meets():
         if lower.film.kind == "oil" and upper.watery and upper.film.kind != "clear":
             between = InsertLayer("insert", upper.layer.id, "dewaxed-shellac-plain")
             yield Hit(
@@ -99,7 +99,7 @@ def dark_wax_stays(stack: Stack) -> Iterator[Hit]:
     for i, one in stack.each():
         if one.film.slug != "dark-wax" or one.layer.technique == "limed":
             continue
-        lower = stack.laid[i - 1] if i else None
+        lower = stack.floor_of(i)
         bare = lower is None and stack.ground.surface in {"raw wood", "unsealed paint", "plaster", "brick"}
         if bare or (lower is not None and not lower.closes):
             beneath = stack.ground.name if lower is None else lower.name.lower()
