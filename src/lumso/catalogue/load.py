@@ -1,14 +1,16 @@
 """Loading catalogue files. A bad file is reported and left out; it does not hide the others."""
 
 from collections.abc import Iterable, Mapping
-from dataclasses import dataclass, fields
+from dataclasses import dataclass, fields, replace
 from functools import cache
 from pathlib import Path
 from typing import Protocol, TypeVar
 
 from pydantic import TypeAdapter
 
+from lumso.core.checks import RULES
 from lumso.core.errors import LumsoError
+from lumso.core.finishes import Finish
 from lumso.core.recipes import Recipe, compose, with_school
 from lumso.core.workshop import Catalogue
 from lumso.formats.reading import Fault, UnfitDocument, read_json
@@ -82,6 +84,35 @@ def faults_in(recipe: Recipe, catalogue: Catalogue) -> list[tuple[str, str, str]
     return found
 
 
+def faults_in_finish(finish: Finish, catalogue: Catalogue) -> list[tuple[str, str, str]]:
+    """What a finish refers to that is not there, or says of itself that cannot be: (field, says, allowed)."""
+    found = []
+    for i, layer in enumerate(finish.layers):
+        recipe = catalogue.recipes.get(layer.recipe)
+        if recipe is None:
+            known = ", ".join(sorted(catalogue.recipes))
+            found.append((f"layers/{i}/recipe", f"There is no recipe {layer.recipe!r}.", known))
+            continue
+        if layer.technique and layer.technique not in catalogue.techniques:
+            known = ", ".join(sorted(catalogue.techniques))
+            found.append((f"layers/{i}/technique", f"There is no technique {layer.technique!r}.", known))
+        ids = {c.id for c in recipe.components}
+        coloured = {*layer.colours, *layer.amounts, *(k for pot in layer.pots for k in pot.colours)}
+        for slug in sorted(coloured - ids):
+            found.append((f"layers/{i}/colours", f"{recipe.name} has no component {slug!r}.", ", ".join(sorted(ids))))
+    grounds = [(f"grounds/{i}", g) for i, g in enumerate(finish.grounds)]
+    grounds += [(f"unfit/{i}/ground", u.ground) for i, u in enumerate(finish.unfit) if u.ground]
+    for at, ground in grounds:
+        if ground not in catalogue.grounds:
+            found.append((at, f"There is no ground {ground!r}.", ", ".join(sorted(catalogue.grounds))))
+    rules = [(f"unfit/{i}/rule", u.rule) for i, u in enumerate(finish.unfit)]
+    rules += [(f"meant/{i}/rule", m.rule) for i, m in enumerate(finish.meant)]
+    for at, rule in rules:
+        if rule not in RULES:
+            found.append((at, f"There is no rule {rule!r}.", ", ".join(RULES)))
+    return found
+
+
 def load(folder: Path) -> Loaded:
     """Every *.json below `folder` as one catalogue. Files that do not fit are in `refused`, with their faults."""
     files: dict[str, CatalogueFile] = {}
@@ -119,7 +150,15 @@ def load(folder: Path) -> Loaded:
             refused.append(UnfitDocument(source, faults))
         else:
             sound[slug] = recipe
-    return Loaded(Catalogue(**{**vars(catalogue), "recipes": sound}), tuple(refused))
+    catalogue = replace(catalogue, recipes=sound)
+    finishes = {}
+    for source, finish in ((source, f) for source, file in files.items() for f in file.finishes):
+        if wrong := faults_in_finish(finish, catalogue):
+            faults = [Fault(f"/finishes/{finish.slug}/{at}", says, "", allowed) for at, says, allowed in wrong]
+            refused.append(UnfitDocument(source, faults))
+        else:
+            finishes[finish.slug] = finish
+    return Loaded(replace(catalogue, finishes=finishes), tuple(refused))
 
 
 @cache

@@ -14,6 +14,9 @@ from lumso.core.starting import start_layer
 from lumso.core.workshop import Conditions
 
 C = shipped()
+PALE, DARK, RED = "#f1ead8", "#26282c", "#b02a24"
+CLEAN = "degreased scuffed"
+READY = "sanded-180 grain-raised dusted"
 
 
 @dataclass(frozen=True)
