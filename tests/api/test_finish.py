@@ -129,3 +129,38 @@ def test_only_the_zone_looked_at_comes_with_its_working(client: TestClient) -> N
         assert full["volume"]["steps"]
         assert bare["volume"]["value"] == full["volume"]["value"]
     assert slim["zones"][1]["findings"] == whole["zones"][1]["findings"]
+
+
+def test_a_job_is_saved_as_a_file_and_opened_again_with_its_stack(client: TestClient) -> None:
+    accepted = [{"rule": "knots-bleed", "layer": "wash", "reason": "the knots are part of it"}]
+    made = client.post("/api/jobs", json=job(accepted=accepted)).json()
+    reply = client.get(f"/api/jobs/{made['id']}/file")
+    assert "programme-rack.json" in reply.headers["content-disposition"]
+    again = client.post("/api/jobs/file", json={"name": "rack.json", "text": reply.text})
+    assert again.status_code == 201
+    assert again.json()["id"] != made["id"]
+    assert again.json()["job"] == made["job"]
+
+
+@pytest.mark.parametrize(
+    ("text", "at"),
+    [("not json", ""), ('{"format": "recipe"}', "/format"), ('{"format": "lumso-job", "version": 99}', "/version")],
+)
+def test_a_file_that_is_no_job_is_refused_with_its_place(client: TestClient, text: str, at: str) -> None:
+    reply = client.post("/api/jobs/file", json={"name": "x.json", "text": text})
+    assert reply.status_code == 422
+    assert reply.json()["faults"][0]["at"] == at
+
+
+def test_an_old_job_file_is_opened(client: TestClient) -> None:
+    for path in (ROOT / "tests" / "formats" / "old").glob("*.json"):
+        reply = client.post("/api/jobs/file", json={"name": path.name, "text": path.read_text()})
+        assert reply.status_code == 201, path.name
+        assert reply.json()["job"]["version"] == 3
+
+
+def test_what_will_fail_is_the_next_thing_to_see_to(client: TestClient) -> None:
+    made = client.post("/api/jobs", json=job(ground="slick", prep=[])).json()
+    assert made["plan"]["next"]["says"].startswith("Rack board: Paint wash on raw wood straight on")
+    (line,) = client.get("/api/jobs").json()
+    assert line["next"] == made["plan"]["next"]

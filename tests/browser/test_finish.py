@@ -1,9 +1,10 @@
 """The finish: from the library onto a zone, warned, mended, accepted, reordered, copied, and read as steps."""
 
 import re
+from pathlib import Path
 
 import pytest
-from playwright.sync_api import Page, expect
+from playwright.sync_api import Page, Route, expect
 
 from tests.browser.conftest import Running, serious
 from tests.browser.test_piece import open_job
@@ -20,6 +21,7 @@ def test_a_finish_goes_on_with_what_its_ground_needs_and_undo_takes_it_off(page:
     page.get_by_role("tab", name="Zones").click()
     page.get_by_label("Ground").select_option("slick")
     expect(page.get_by_role("button", name=re.compile("1 will fail"))).to_be_visible()
+    expect(page.get_by_text("Saved", exact=True)).to_be_visible()
     page.get_by_role("button", name="Finish library").click()
     library = page.get_by_role("dialog", name="Finish library")
     expect(library.get_by_text("h of work a m²").first).to_be_visible()
@@ -152,3 +154,45 @@ def test_the_sides_of_a_job_fit_and_are_accessible(page: Page, loft: Running, wi
     expect(page.get_by_text("Lay out first")).to_be_visible()
     assert page.evaluate("document.documentElement.scrollWidth") <= width
     assert serious(page) == []
+
+
+def test_a_job_goes_out_as_a_file_and_comes_back_as_another(page: Page, loft: Running, tmp_path: Path) -> None:
+    open_job(page, loft, "Foyer bench")
+    with page.expect_download() as download:
+        page.get_by_role("link", name="Save the job as a file").click()
+    path = tmp_path / "bench.json"
+    download.value.save_as(path)
+    page.get_by_role("link", name="Lumso").click()
+    page.get_by_label("Job file to open").set_input_files(path)
+    expect(page.get_by_label("Name of the job")).to_have_value("Foyer bench")
+    assert layers(page) == ["Liming wax"]
+    page.get_by_role("link", name="Lumso").click()
+    expect(page.get_by_role("link", name=re.compile("^Foyer bench"))).to_have_count(2)
+    path.write_text("{}")
+    page.get_by_label("Job file to open").set_input_files(path)
+    expect(page.get_by_role("alert")).to_contain_text("is not a job")
+
+
+def test_what_will_fail_is_told_on_opening_and_leads_to_the_finish(page: Page, loft: Running) -> None:
+    open_job(page, loft, "Programme rack")
+    page.get_by_role("tab", name="Zones").click()
+    page.get_by_label("Ground").select_option("slick")
+    expect(page.get_by_role("button", name=re.compile("1 will fail"))).to_be_visible()
+    expect(page.get_by_text("Saved", exact=True)).to_be_visible()
+    page.get_by_role("link", name="Lumso").click()
+    expect(page.get_by_role("heading", name=re.compile("it will not hold"))).to_be_visible()
+    page.get_by_role("link", name="Go on with it").click()
+    expect(page.get_by_role("region", name="The stack")).to_be_visible()
+
+
+def test_edits_made_while_the_server_thinks_are_not_lost(page: Page, loft: Running) -> None:
+    open_job(page, loft, "Programme rack")
+    held: list[Route] = []
+    page.route("**/api/layers", lambda route: held.append(route))
+    page.get_by_label("Mix", exact=True).select_option("milk-paint-wash")
+    page.get_by_role("button", name="Coats: more").click()
+    page.unroute("**/api/layers")
+    for route in held:  # the answer comes only now, after the other edit
+        route.continue_()
+    expect(page.get_by_label("Mix", exact=True)).to_have_value("milk-paint-wash")
+    expect(page.get_by_role("group", name="Coats").get_by_role("status")).to_have_text("2")

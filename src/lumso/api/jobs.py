@@ -149,6 +149,19 @@ def create_job(job: JobBody, here: Here, response: Response) -> JobOut:
     return _created(job.root, here, response)
 
 
+class FileIn(BaseModel):
+    """A job file's text, of this or an earlier version."""
+
+    name: Annotated[str, Field(max_length=200)]
+    text: Annotated[str, Field(max_length=5_000_000)]
+
+
+@router.post("/file", status_code=201)
+def take_job_file(file: FileIn, here: Here, response: Response) -> JobOut:
+    """A job from a file, as a new one. 422 with every fault's place where it is none."""
+    return _created(jobfile.from_json(file.text, file.name), here, response)
+
+
 @router.post("/start", status_code=201)
 def begin_job(start: StartIn, here: Here, response: Response) -> JobOut:
     """A new job with a board to be measured, or a quick pot."""
@@ -170,6 +183,15 @@ def give_piece(asked: PieceIn) -> JobBody:
 def get_job(job_id: str, here: Here, response: Response) -> JobOut:
     """One job at its head."""
     return _out(jobs.get(here.db, job_id), here, response)
+
+
+@router.get("/{job_id}/file")
+def get_job_file(job_id: str, here: Here, response: Response) -> JobBody:
+    """One job as a file, with the entries it uses: it opens anywhere."""
+    job = jobfile.from_json(jobs.get(here.db, job_id).document, f"Job {job_id}")
+    plain = "".join(c if c.isalnum() and c.isascii() else "-" for c in job.name).lower()
+    response.headers["Content-Disposition"] = f'attachment; filename="{plain}.json"'
+    return JobBody(job)
 
 
 @router.get("/{job_id}/drawing.svg")

@@ -261,6 +261,10 @@ def old_finish_cautions(job: Job) -> tuple[Finding, ...]:
 def _next(job: Job, zones: tuple[ZonePlan, ...], problems: list[Problem]) -> NextAction:
     if problems:
         return NextAction(problems[0].says, f"Allowed: {problems[0].allowed}.", problems[0].at)
+    for zone in zones:
+        for found in zone.findings:
+            if found.grade == "will fail" and found.accepted is None:
+                return NextAction(f"{zone.name}: {found.says}", found.reason, found.at)
     for i, zone in enumerate(zones):
         for j, layer in enumerate(zone.layers):
             if layer.mixes:

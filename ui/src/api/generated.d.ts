@@ -268,6 +268,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/jobs/file": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Take Job File
+         * @description A job from a file, as a new one. 422 with every fault's place where it is none.
+         */
+        post: operations["take_job_file_api_jobs_file_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/jobs/on-piece": {
         parameters: {
             query?: never;
@@ -364,6 +384,26 @@ export interface paths {
          * @description The piece drawn to scale, as an SVG file. 422 while its sizes cannot be used.
          */
         get: operations["get_drawing_api_jobs__job_id__drawing_svg_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{job_id}/file": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Get Job File
+         * @description One job as a file, with the entries it uses: it opens anywhere.
+         */
+        get: operations["get_job_file_api_jobs__job_id__file_get"];
         put?: never;
         post?: never;
         delete?: never;
@@ -1487,22 +1527,6 @@ export interface components {
             unit: string;
             /** Value */
             value: number;
-        };
-        /**
-         * FileIn
-         * @description A file's text. `on_clash` "ask" only looks, and keeps nothing as long as something clashes.
-         */
-        FileIn: {
-            /** Name */
-            name: string;
-            /**
-             * On Clash
-             * @default ask
-             * @enum {string}
-             */
-            on_clash?: "ask" | "keep mine" | "take theirs";
-            /** Text */
-            text: string;
         };
         /**
          * FileOut
@@ -5411,6 +5435,32 @@ export interface components {
             /** Zone */
             zone: string;
         };
+        /**
+         * FileIn
+         * @description A file's text. `on_clash` "ask" only looks, and keeps nothing as long as something clashes.
+         */
+        lumso__api__book__FileIn: {
+            /** Name */
+            name: string;
+            /**
+             * On Clash
+             * @default ask
+             * @enum {string}
+             */
+            on_clash?: "ask" | "keep mine" | "take theirs";
+            /** Text */
+            text: string;
+        };
+        /**
+         * FileIn
+         * @description A job file's text, of this or an earlier version.
+         */
+        lumso__api__jobs__FileIn: {
+            /** Name */
+            name: string;
+            /** Text */
+            text: string;
+        };
     };
     responses: never;
     parameters: never;
@@ -5776,7 +5826,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["FileIn"];
+                "application/json": components["schemas"]["lumso__api__book__FileIn"];
             };
         };
         responses: {
@@ -5839,6 +5889,39 @@ export interface operations {
         requestBody: {
             content: {
                 "application/json": components["schemas"]["JobBody-Input"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["JobOut"];
+                };
+            };
+            /** @description Problem details */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    take_job_file_api_jobs_file_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["lumso__api__jobs__FileIn"];
             };
         };
         responses: {
@@ -6048,6 +6131,37 @@ export interface operations {
                 };
                 content: {
                     "application/json": unknown;
+                };
+            };
+            /** @description Problem details */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    get_job_file_api_jobs__job_id__file_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["JobBody-Output"];
                 };
             };
             /** @description Problem details */

@@ -191,6 +191,12 @@ export const useBeginJob = () =>
       answer(api.POST("/api/jobs/start", { body: start })),
   );
 
+export const useTakeJob = () =>
+  useChange(
+    (file: { name: string; text: string }): Promise<JobReply> =>
+      answer(api.POST("/api/jobs/file", { body: file })),
+  );
+
 export const usePutAway = () =>
   useChange(({ id, away }: { id: string; away: boolean }) =>
     answer(api.PUT("/api/jobs/{job_id}/away", { ...at({ job_id: id }), body: { away } })),

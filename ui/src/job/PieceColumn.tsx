@@ -176,6 +176,9 @@ export function PieceColumn({ open, catalogue, zone: index, onZone }: PieceColum
               Save the drawing
             </a>
           )}
+          <a className="press text-center" href={`/api/jobs/${open.id}/file`} download>
+            Save the job as a file
+          </a>
         </Tabs.Content>
         <Tabs.Content value="zones" className="pt-3">
           <ZonesPanel open={open} catalogue={catalogue} zone={index} onZone={onZone} />

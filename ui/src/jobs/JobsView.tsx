@@ -1,7 +1,7 @@
-import { useState } from "react";
+import { useRef, useState } from "react";
 import { Link, useNavigate } from "react-router";
 import type { JobLine } from "../api/client";
-import { useBeginJob, useJobs, usePutAway } from "../api/queries";
+import { useBeginJob, useJobs, usePutAway, useTakeJob } from "../api/queries";
 import { Jar } from "../drawings/Jar";
 import { Failure } from "../parts/Failure";
 import { say, when } from "../parts/say";
@@ -58,7 +58,7 @@ export function JobsView() {
                 <p className="mt-2 text-lg">{last.next.detail}</p>
               )}
               <Link
-                to={`/jobs/${last.id}${last.pot ? "/mix" : ""}`}
+                to={`/jobs/${last.id}${last.pot && last.next.says.startsWith("Mix ") ? "/mix" : ""}`}
                 className="press press-strong mt-6 inline-flex min-h-[72px] items-center px-8 text-lg"
               >
                 Go on with it
@@ -77,7 +77,10 @@ export function JobsView() {
           <p className="mt-2 mb-5 text-lg">
             Measure a board, choose what goes on it, and Lumso says how much to mix, in the spoons you own.
           </p>
-          {start}
+          <div className="flex flex-wrap gap-2">
+            {start}
+            <OpenFile onOpened={(id) => navigate(`/jobs/${id}`)} />
+          </div>
         </section>
       )}
       {begin.error && <Failure error={begin.error} />}
@@ -95,9 +98,12 @@ export function JobsView() {
       )}
       {last && (
         <section className="mt-6">
-          <div className="mb-3 flex items-center justify-between gap-3">
+          <div className="mb-3 flex flex-wrap items-center justify-between gap-3">
             <h2 className="text-lg font-bold">Jobs</h2>
-            {start}
+            <div className="flex flex-wrap gap-2">
+              <OpenFile onOpened={(id) => navigate(`/jobs/${id}`)} />
+              {start}
+            </div>
           </div>
           <ul>
             {[last, ...rest].map((job) => (
@@ -137,5 +143,38 @@ function Line({ job, onAway }: { job: JobLine; onAway: () => void }) {
         Put away
       </button>
     </li>
+  );
+}
+
+/** A job file becomes a new job; one that cannot be read says where and why. */
+function OpenFile({ onOpened }: { onOpened: (id: string) => void }) {
+  const take = useTakeJob();
+  const input = useRef<HTMLInputElement>(null);
+
+  async function chosen(file: File | undefined) {
+    if (!file) return;
+    take.mutate({ name: file.name, text: await file.text() }, { onSuccess: (made) => onOpened(made.id) });
+    if (input.current) input.current.value = "";
+  }
+
+  return (
+    <>
+      <button type="button" className="press" onClick={() => input.current?.click()}>
+        Open a job file
+      </button>
+      <input
+        ref={input}
+        type="file"
+        accept=".json"
+        className="hidden"
+        aria-label="Job file to open"
+        onChange={(e) => void chosen(e.target.files?.[0])}
+      />
+      {take.error && (
+        <p role="alert" className="w-full border-l-4 border-ink pl-2 text-sm">
+          {take.error.message}
+        </p>
+      )}
+    </>
   );
 }
