@@ -6,6 +6,10 @@ FIRES: dict[str, tuple[Case, ...]] = {
     "slick-unprimed": (stack("slick", "paint-plain", prep=CLEAN), stack("old-gloss", "colour-wash")),
     "milk-paint-on-gloss": (stack("old-gloss", "milk-paint"), stack("painted-sealed", "milk-paint")),
     "slick-not-scuffed": (stack("slick", "bonding-primer-plain", "paint-plain"),),
+    "glossy-not-scuffed": (
+        stack("painted-sealed", "paint-plain", sheen="gloss"),
+        stack("old-matt", "paint-plain", sheen="satin"),
+    ),
     "not-cleaned": (stack("painted-sealed", "paint-plain"), stack("old-matt", "paint-plain")),
     "craters": (stack("waxed", "bonding-primer-plain", "paint-plain", prep=CLEAN),),
     "water-over-old-oil": (stack("old-gloss", "bonding-primer-plain", "paint-plain", prep="degreased"),),

@@ -14,6 +14,11 @@ QUIET: dict[str, tuple[Case, ...]] = {
         stack("slick", "bonding-primer-plain", "milk-paint"),
     ),
     "slick-not-scuffed": (stack("slick", "bonding-primer-plain", prep="scuffed"),),
+    "glossy-not-scuffed": (
+        stack("painted-sealed", "paint-plain", sheen="gloss", prep=CLEAN),
+        stack("painted-sealed", "paint-plain", sheen="matt"),
+        stack("raw-beech", "paint-plain", sheen="gloss"),
+    ),
     "not-cleaned": (stack("painted-sealed", "paint-plain", prep="degreased"), stack("raw-beech", "paint-plain")),
     "craters": (
         stack("waxed", "bonding-primer-plain", prep="wax-stripped"),

@@ -70,6 +70,7 @@ def stack(
     old: str = "none",
     condition: str = "sound",
     nobody_knows: str = "",
+    sheen: str = "unknown",
 ) -> Case:
     """A stack on a ground, from the ground up; `use` and `prep` are words with spaces between.
 
@@ -78,7 +79,7 @@ def stack(
     ids = count(1)
     laid = tuple(replace(layer(one) if isinstance(one, str) else one, id=f"l{next(ids)}") for one in layers)
     words = tuple("an unknown buyer" if w == "buyer" else w for w in use.split())
-    zone = Zone("z", "Front", ground, (part,), laid, condition=condition, prep=tuple(prep.split()))  # type: ignore[arg-type]
+    zone = Zone("z", "Front", ground, (part,), laid, condition=condition, prep=tuple(prep.split()), sheen=sheen)  # type: ignore[arg-type]
     surface = Surface(part, part.capitalize(), 1.0, "given", vertical=upright)
     known = replace(C, films={k: v for k, v in C.films.items() if k != nobody_knows})
     bench = Trial(Use(words, old), (surface,), known, Conditions(*room))  # type: ignore[arg-type]

@@ -132,7 +132,13 @@ function Form({ saved, catalogue }: { saved: Recipe; catalogue: Catalogue }) {
             </li>
           ))}
         </ol>
-        <div className="max-w-sm">
+        <div className="grid max-w-2xl grid-cols-1 gap-3 sm:grid-cols-2">
+          <Choice
+            label="Dries to"
+            value={recipe.film}
+            options={[{ slug: "", name: "as its materials suggest" }, ...catalogue.films]}
+            onChange={(film) => change({ film })}
+          />
           <Choice
             label="Add a part"
             value=""

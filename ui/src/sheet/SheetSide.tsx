@@ -15,6 +15,7 @@ export function SheetSide({ open, catalogue }: { open: OpenJob; catalogue: Catal
   const [withJobs, setWithJobs] = useState<string[]>([]);
   const [stepDown, setStepDown] = useState(false);
   const [tried, setTried] = useState<WhatIf | null>(null);
+  const [kit, setKit] = useState("");
   const [picked, setPicked] = useState("");
   const ask: WhatIf | null = tried || stepDown ? { coats: {}, ...tried, step_down: stepDown } : null;
   const asked = useMixSheet(open.job, withJobs, ask);
@@ -82,13 +83,22 @@ export function SheetSide({ open, catalogue }: { open: OpenJob; catalogue: Catal
           </label>
         </fieldset>
         <PrintBar open={open} withJobs={withJobs} stepDown={stepDown} />
-        <WhatIfPanel open={open} catalogue={catalogue} sheets={asked.data} tried={tried} onTry={setTried} />
+        <WhatIfPanel
+          open={open}
+          catalogue={catalogue}
+          sheets={asked.data}
+          tried={tried}
+          onTry={setTried}
+          kit={kit}
+          onKit={setKit}
+        />
       </section>
       <section aria-label="The batch" className="bg-enamel p-4 max-lg:border-t-2 max-lg:border-ink">
         {batch && (
           <OneBatch
             key={batch.id}
             batch={batch}
+            kit={kit}
             sections={shown.sections.filter((s) => batch.uses.some((u) => u.layer === s.layer))}
           />
         )}
@@ -134,8 +144,14 @@ function BatchRow({ batch, on, onPick }: { batch: Batch; on: boolean; onPick: ()
   );
 }
 
+interface OneBatchProps {
+  batch: Batch;
+  kit: string;
+  sections: MixSheet["sections"];
+}
+
 /** A batch open: the pot, and around it when, how long, what first, what is kept, what to take care of. */
-function OneBatch({ batch, sections }: { batch: Batch; sections: MixSheet["sections"] }) {
+function OneBatch({ batch, kit, sections }: OneBatchProps) {
   const settings = useSettings();
   const step = batch.step_down;
   const rest = batch.ready_h - batch.mix_at_h;
@@ -186,7 +202,7 @@ function OneBatch({ batch, sections }: { batch: Batch; sections: MixSheet["secti
         </div>
       )}
       <Sections plans={sections} />
-      <Pot mix={batch.mix} kit={settings.data?.kit ?? ""} />
+      <Pot mix={batch.mix} kit={kit || (settings.data?.kit ?? "")} />
       {batch.cautions.map((text) => (
         <p key={text} className="border-2 border-ink px-2 py-1 text-sm">
           <strong>Take care.</strong> {text}

@@ -11,10 +11,13 @@ interface WhatIfPanelProps {
   sheets: { now: MixSheet; then?: MixSheet | null };
   tried: WhatIf | null;
   onTry: (tried: WhatIf | null) => void;
+  /** A kit to try: the batch that is open is measured with it. */
+  kit: string;
+  onKit: (kit: string) => void;
 }
 
 /** Try other coats, margin, vessel, pace or room, and see what moves before keeping it. */
-export function WhatIfPanel({ open, catalogue, sheets, tried, onTry }: WhatIfPanelProps) {
+export function WhatIfPanel({ open, catalogue, sheets, tried, onTry, kit, onKit }: WhatIfPanelProps) {
   const settings = useSettings();
   const choose = useChoose();
   const chosen = settings.data;
@@ -31,33 +34,36 @@ export function WhatIfPanel({ open, catalogue, sheets, tried, onTry }: WhatIfPan
 
   /** What was tried becomes so: coats and margin in the job, the rest in the workshop. */
   function keep() {
-    if (!tried || !chosen) return;
-    open.edit((job) => ({
-      ...job,
-      zones: job.zones.map((z) => ({
-        ...z,
-        layers: z.layers.map((layer) => ({
-          ...layer,
-          coats: coats[layer.id] ?? layer.coats,
-          margin: tried.margin ?? layer.margin,
+    if (!chosen) return;
+    if (tried)
+      open.edit((job) => ({
+        ...job,
+        zones: job.zones.map((z) => ({
+          ...z,
+          layers: z.layers.map((layer) => ({
+            ...layer,
+            coats: coats[layer.id] ?? layer.coats,
+            margin: tried?.margin ?? layer.margin,
+          })),
         })),
-      })),
-    }));
+      }));
     choose.mutate(
       {
         ...chosen,
-        vessel: tried.vessel ?? chosen.vessel,
-        paces: tried.pace ? { ...chosen.paces, "": tried.pace } : chosen.paces,
+        kit: kit || chosen.kit,
+        vessel: tried?.vessel ?? chosen.vessel,
+        paces: tried?.pace ? { ...chosen.paces, "": tried.pace } : chosen.paces,
         temperature_c: warm,
         humidity: damp,
       },
       { onSuccess: () => open.replan() },
     );
     onTry(null);
+    onKit("");
   }
 
   return (
-    <details className="border-t-2 border-ink" open={tried !== null}>
+    <details className="border-t-2 border-ink" open={tried !== null || kit !== ""}>
       <summary className="min-h-11 py-2 font-semibold">What if…</summary>
       <div className="grid grid-cols-2 gap-3">
         <Choice
@@ -66,12 +72,7 @@ export function WhatIfPanel({ open, catalogue, sheets, tried, onTry }: WhatIfPan
           options={catalogue.vessels}
           onChange={(vessel) => change({ vessel })}
         />
-        <Choice
-          label="Kit in use"
-          value={chosen.kit}
-          options={catalogue.kits}
-          onChange={(kit) => choose.mutate({ ...chosen, kit })}
-        />
+        <Choice label="Kit in use" value={kit || chosen.kit} options={catalogue.kits} onChange={onKit} />
         <Stepper
           label="Your pace"
           value={pace}
@@ -142,12 +143,19 @@ export function WhatIfPanel({ open, catalogue, sheets, tried, onTry }: WhatIfPan
           {p.says}
         </p>
       ))}
-      {tried && (
+      {(tried || kit) && (
         <div className="mt-3 flex">
           <button type="button" className="press press-strong" onClick={keep}>
             Keep it
           </button>
-          <button type="button" className="press -ml-0.5" onClick={() => onTry(null)}>
+          <button
+            type="button"
+            className="press -ml-0.5"
+            onClick={() => {
+              onTry(null);
+              onKit("");
+            }}
+          >
             As it was
           </button>
         </div>

@@ -80,6 +80,19 @@ def slick_not_scuffed(stack: Stack) -> Iterator[Hit]:
 
 
 @rule(
+    "glossy-not-scuffed",
+    "risky",
+    "likely",
+    "A glossy or satin old finish is hard and closed: dull it all over, or the first coat scratches off with a nail.",
+)
+def glossy_not_scuffed(stack: Stack) -> Iterator[Hit]:
+    shines = stack.zone.sheen in {"satin", "gloss"} and stack.ground.surface in {"unsealed paint", "sealed"}
+    if stack.laid and shines and not stack.has("scuffed"):
+        scuff = way("Scuff it dull all over first", AddPrep("prep", "scuffed"))
+        yield Hit(0, f"{stack.zone.name} has a {stack.zone.sheen} finish that has not been scuffed.", (scuff,))
+
+
+@rule(
     "not-cleaned",
     "risky",
     "likely",
