@@ -1,4 +1,4 @@
-"""A plan without the working and the jars of the zones nobody is looking at: most of a large plan is that."""
+"""A plan without the working and the drawings of the zones nobody is looking at: most of a large plan is that."""
 
 from dataclasses import replace
 
@@ -20,13 +20,14 @@ def _slim(mix: Mix) -> Mix:
 
 @remembered(200)
 def _slim_zone(zone: ZonePlan) -> ZonePlan:
-    return replace(zone, layers=tuple(replace(x, mixes=tuple(_slim(m) for m in x.mixes)) for x in zone.layers))
+    layers = tuple(replace(x, mixes=tuple(_slim(m) for m in x.mixes)) for x in zone.layers)
+    return replace(zone, layers=layers, section=None)
 
 
 def without_workings(made: Plan, looked_at: str) -> Plan:
-    """The plan with working and jar drawings of the mixes left out everywhere but in the zone `looked_at` (an id).
+    """The plan with working, jars and sections left out everywhere but in the zone `looked_at` (an id).
 
-    Amounts, findings, areas with their working, and sections stay.
+    Amounts, findings, and areas with their working stay.
     """
     zones = tuple(z if z.zone == looked_at else _slim_zone(z.zone, z) for z in made.zones)
     return replace(made, zones=zones)

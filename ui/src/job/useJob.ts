@@ -131,8 +131,8 @@ export function useJob(id: string): { open: OpenJob | null; failed: Error | null
       state.dirty = true;
       setJob(state.job);
       setSaveState((now) => (now === "saved" ? "saving" : now));
+      void replan(); // on its way before anything else is done
       keepUnsaved(id, state.revision, state.job);
-      void replan();
       window.clearTimeout(state.timer);
       state.timer = window.setTimeout(() => void save(), SAVE_AFTER_MS);
     },
