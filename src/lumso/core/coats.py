@@ -14,16 +14,18 @@ from .workshop import Workshop
 
 @dataclass(frozen=True)
 class Coat:
+    """A coat's need, with the layer and the pot it belongs to."""
+
     need: CoatNeed
     laid: Laid
     pot: Pot
 
 
 def _rate(laid: Laid) -> float:
-    label = label_rate(laid.pours, laid.technique)
-    return label[0] if label else laid.technique.wet_rate_ml_per_m2 * (
-        laid.layer.thickness_mm if laid.technique.per_mm else 1.0
-    )  # fmt: skip
+    """ml on a m² in one coat: by the label where that counts, else by the technique."""
+    if label := label_rate(laid.pours, laid.technique):
+        return label[0]
+    return laid.technique.wet_rate_ml_per_m2 * (laid.layer.thickness_mm if laid.technique.per_mm else 1.0)
 
 
 def coats_of(job: Job, planned: ZonePlan, stack: Stack, workshop: Workshop) -> tuple[list[Coat], float]:

@@ -82,6 +82,11 @@ export function LayerPanel({ open, catalogue, zone: index, layer: at, onLayer }:
       <MixChoice open={open} catalogue={catalogue} zone={index} layer={at} />
       <ColourOfLayer open={open} catalogue={catalogue} zone={index} layer={at} />
       <OnSurface open={open} catalogue={catalogue} zone={index} layer={at} />
+      {planned.findings.map((f) => (
+        <p key={f.at + f.says} className="narrow border-l-4 border-ink pl-2 text-sm">
+          <strong>{f.says}</strong> {f.reason}
+        </p>
+      ))}
       {technique && (technique.direction || technique.right_when) && (
         <details className="border-t border-line">
           <summary className="min-h-11 py-2 font-semibold">How, and when it is right</summary>
