@@ -81,6 +81,8 @@ def test_cards_are_printed_and_a_batch_is_found_by_its_code(page: Page, loft: Ru
     page.goto(f"{loft.url}/b/{code}")
     expect(page.get_by_text(code)).to_be_visible()
     expect(page.get_by_role("heading", name="Milk paint")).to_be_visible()
+    expect(page.get_by_text("in the kit “Drawer in the paint loft”")).to_be_visible()
+    expect(page.get_by_text("blue cup").first).to_be_visible()
     expect(page.get_by_role("button", name=re.compile("^Mix: ")).first).to_be_visible()
     page.get_by_role("link", name="To the job as it is now").click()
     expect(page.get_by_label("Name of the job")).to_have_value("Costume wardrobe")

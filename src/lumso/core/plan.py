@@ -270,7 +270,7 @@ def _next(job: Job, zones: tuple[ZonePlan, ...], problems: list[Problem]) -> Nex
             if layer.mixes:
                 first = layer.mixes[0]
                 pot = f", {first.pot_name}" if first.pot_name else ""
-                says = f"Mix {tidy(first.volume.value)} ml of {layer.name.lower()}{pot}"
+                says = f"Mix {tidy(first.volume.value)} ml of {layer.name.removesuffix(', as bought').lower()}{pot}"
                 parts = ", ".join(f"{tidy(p.poured.value)} ml {p.name.lower()}" for p in first.parts)
                 return NextAction(says, f"{parts}.", f"/zones/{i}/layers/{j}")
         if not zone.layers:

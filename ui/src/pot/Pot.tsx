@@ -6,11 +6,19 @@ import { Jar } from "../drawings/Jar";
 import { amount, percent, say } from "../parts/say";
 import { Why } from "../parts/Why";
 
+interface PotProps {
+  mix: Mix;
+  kit: string;
+  rough?: number;
+  /** How it was measured when it was printed, instead of with the kit in use. */
+  printed?: KitAnswer;
+}
+
 /** One pot: how much to mix, part by part, in the kit in use, beside the jar it makes. */
-export function Pot({ mix, kit, rough = 0 }: { mix: Mix; kit: string; rough?: number }) {
-  const measured = useMeasured(mix, kit);
+export function Pot({ mix, kit, rough = 0, printed }: PotProps) {
+  const measured = useMeasured(mix, printed ? "" : kit);
   const [label, setLabel] = useState("");
-  const answer = measured.data;
+  const answer = printed ?? measured.data;
   const option = answer?.options.find((o) => o.label === label) ?? answer?.options[0];
   const byWeight =
     mix.measured_by === "weight" || (answer?.options.length === 0 && answer.weighed.length > 0);

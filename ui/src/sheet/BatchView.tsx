@@ -1,5 +1,5 @@
 import { Link, useParams } from "react-router";
-import { useFrozen, useSettings } from "../api/queries";
+import { useFrozen } from "../api/queries";
 import { Failure } from "../parts/Failure";
 import { when } from "../parts/say";
 import { Pot } from "../pot/Pot";
@@ -9,7 +9,6 @@ import { lives, usesOf } from "./words";
 export function BatchView() {
   const { code = "" } = useParams();
   const found = useFrozen(code);
-  const settings = useSettings();
   if (found.error) return <Failure error={found.error} />;
   if (!found.data) return <p className="p-6 text-soft">Looking for {code}…</p>;
   const { file } = found.data;
@@ -18,7 +17,7 @@ export function BatchView() {
     <div className="mx-auto max-w-3xl bg-enamel p-4">
       <p className="narrow text-sm text-soft">
         <span className="bg-tape px-2 py-1 text-base font-semibold text-ink">{found.data.code}</span> as
-        printed {when(found.data.frozen_at)}, for {file.job}
+        printed {when(found.data.frozen_at)}, for {file.job}, in the kit “{file.kit}”
       </p>
       <h1 className="wide mt-3 text-xl font-bold">
         {batch.name}
@@ -31,7 +30,7 @@ export function BatchView() {
           : `Use within ${lives(batch.use_by_h - batch.ready_h)} once ready.`}{" "}
         {batch.pot_test && `Right when like ${batch.pot_test.toLowerCase()}`}
       </p>
-      <Pot mix={batch.mix} kit={settings.data?.kit ?? ""} />
+      <Pot mix={batch.mix} kit="" printed={file.measured} />
       {batch.cautions.map((text) => (
         <p key={text} className="mt-2 border-2 border-ink px-2 py-1 text-sm">
           <strong>Take care.</strong> {text}
