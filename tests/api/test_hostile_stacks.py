@@ -21,7 +21,7 @@ def body(path: str, job: Any) -> Any:
     if path.endswith("steps"):
         return job
     if path.endswith("mix-sheet"):
-        return {"job": job, "what_if": {"pace": 0.5}}
+        return {"job": job, "what_if": {"pace": 0.5, "step_down": True}}
     more = {"finish": "dragged-linen"} if path.endswith("put") else {}
     return {"job": job, "zone": "rack", **more}
 
@@ -52,7 +52,7 @@ def stacks(draw: st.DrawFn) -> dict[str, Any]:
         {
             "id": f"l{i}",
             "recipe": draw(st.sampled_from([*sorted(C.recipes), "magic"])),
-            "technique": draw(st.sampled_from(sorted(C.techniques))),
+            "technique": draw(st.sampled_from(["wash-stacked", *sorted(C.techniques)])),
             "tool": draw(st.sampled_from(sorted(C.tools))),
             "want": draw(st.sampled_from([{"by": "area"}, {"by": "total", "ml": 90}, {"by": "vessel", "ml": 370}])),
             "coats": draw(st.integers(1, 12)),

@@ -170,3 +170,12 @@ def test_no_sign_is_lost_in_print(client: TestClient) -> None:
             for text in pages(printed(client, job_id, what=what)):
                 assert "\x00" not in text
                 assert "�" not in text
+
+
+def test_a_wash_begun_from_the_last_says_so_on_its_card_and_label(client: TestClient) -> None:
+    board = made(client, "Outdoor notice board")
+    card = " ".join(" ".join(pages(printed(client, board, what="cards", step_down=True))).split())
+    assert card.count("left of the last wash and 10.0 ml of rinse water; with this it makes") == 2
+    label = " ".join(" ".join(pages(printed(client, board, what="labels", step_down=True))).split())
+    assert label.count("70% water, begun from the last wash") == 2
+    assert "last wash" not in " ".join(pages(printed(client, board, what="cards")))

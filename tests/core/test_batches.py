@@ -219,6 +219,32 @@ def test_stacked_washes_step_down_when_asked() -> None:
     assert chained[1].add_paint_ml < next(b for b in fresh.batches if b.colour == "moss").mix.parts[0].poured.value
 
 
+def test_a_chain_ends_where_what_is_left_does_not_keep_or_another_layer_lies_between() -> None:
+    job = JOBS["Outdoor notice board"]
+    (zone,) = job.zones
+    base, dark, middle, light, seal = zone.layers
+
+    def chained(*laid: object) -> list[str]:
+        made = sheet(replace(job, zones=(replace(zone, layers=laid),)), step_down=True)  # type: ignore[arg-type]
+        return [b.step_down.name for b in made.batches if b.step_down]
+
+    assert chained(base, dark, middle, light, seal) == ["soot", "moss", "plaster dust"]
+    assert chained(base, replace(dark, wait_h=72), middle, light) == ["moss", "plaster dust"]
+    assert chained(base, dark, seal, middle) == []
+    assert chained(base, dark) == []
+    plain = replace(middle, recipe="paint-plain", colours={})  # no water in it: nothing to step down
+    assert chained(base, dark, plain, light) == []
+    nameless = (replace(dark, colours={}), replace(middle, colours={}))
+    assert chained(base, *nameless) == ["layer 2", "layer 3"]
+
+
+def test_the_painters_own_pace_with_a_technique_stays_when_another_is_tried(rack: Job) -> None:
+    job = board(rack, "4 m", "1 m", (4000, 1000), layer("salt-and-pepper-paint", "brushed-paint"))
+    slow = Workshop(paces={"brushed-paint": 0.5})
+    assert [b.of for b in sheet(job, workshop=slow).batches] == [3, 3, 3]
+    assert [b.of for b in sheet(job, workshop=slow, pace=4.0).batches] == [3, 3, 3]
+
+
 def test_the_first_small_batch_can_still_be_corrected() -> None:
     assert first_small(400) == 100
     assert first_small(80) == 30
@@ -284,11 +310,13 @@ def test_pooling_never_takes_more_than_each_alone(coats: list[CoatNeed]) -> None
 
 @given(needs, lives, vessels)
 def test_coats_that_share_a_pot_lie_within_what_it_lives(coats: list[CoatNeed], life: MixLife, vessel: float) -> None:
-    for run, why in runs(coats, life, BATTER, vessel):
+    made = runs(coats, life, BATTER, vessel)
+    assert made[0][1] == ""
+    assert all(why for _, why in made[1:])
+    for run, _ in made:
         if len(run) > 1 and len(sittings(run)) > 1 and not life.as_bought:
             reach = max(life.keep_h, (life.usable_min or 0) / 60)
             assert run[-1].at_h - run[0].at_h <= reach + 1e-6
-        assert run is not coats[:1] or why == ""
 
 
 @given(

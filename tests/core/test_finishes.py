@@ -7,6 +7,7 @@ import pytest
 
 from lumso.catalogue import shipped
 from lumso.core.advice import Trial, advise, mended, with_finish
+from lumso.core.changes import apply
 from lumso.core.checks import worst
 from lumso.core.effort import effort
 from lumso.core.films import UseWord
@@ -130,6 +131,10 @@ def test_the_sealer_adviser_looks_beneath_a_sealer_that_is_there() -> None:
     case = stack("raw-beech", "paint-plain", "clear-wax-plain", use="hands")
     said = {s.recipe: s for s in advise(case.zone, case.bench, (f"n{i}" for i in count())).sealers}
     assert said["clear-coat-plain"].verdict != "not here"
+    way = said["clear-coat-plain"].way
+    assert way is not None
+    sealed = apply(case.zone, way.changes, C, (f"m{i}" for i in count()))
+    assert [x.recipe for x in sealed.layers] == ["paint-plain", "clear-coat-plain"]
 
 
 def test_on_texture_wax_is_advised_against_and_the_brush_on_coat_is_meant_for_it() -> None:

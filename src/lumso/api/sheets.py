@@ -69,8 +69,6 @@ def _others(ids: list[str], here: Context) -> list[JobBody]:
 
 
 def _sheet(first: JobBody, others: list[JobBody], what_if: WhatIf | None, here: Context) -> MixSheet:
-    if what_if and what_if.vessel is not None:
-        pick("vessel", {v.slug: v for v in here.catalogue.vessels}, what_if.vessel)
     every = [first.root, *(o.root for o in others)]
     return mix_sheet(every, here.workshop(), here.catalogue, here.conditions(), what_if)
 

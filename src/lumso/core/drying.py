@@ -7,7 +7,7 @@ Water leaves a film as fast as the air takes it up: E ∝ p_sat(T)·(1 − RH), 
 from math import exp, log
 
 from .films import Film
-from .working import Step, tidy
+from .working import tidy
 
 NIGHT = 480.0
 """Minutes: what takes a night takes at least this, however dry the room."""
@@ -84,13 +84,3 @@ def takes_min(minutes: float | None, film: Film, wet_um: float, temperature_c: f
     if not cure and film.kind not in {"wax", "oil"}:
         scaled *= max(1.0, thickness_factor(wet_um, film.usual_um))
     return max(scaled, NIGHT) if minutes >= NIGHT else scaled
-
-
-def drying_step(film: Film, name: str, minutes: float, wet_um: float, temperature_c: float, humidity: float) -> Step:
-    """The working behind one of a film's times."""
-    thick = max(1.0, thickness_factor(wet_um, film.usual_um))
-    room = factor(temperature_c, humidity) if film.carrier == "water" else cure_factor(temperature_c)
-    how = f"{film.name} at {tidy(temperature_c)} °C and {humidity:.0%}: × {tidy(room)} for the room"
-    if thick > 1.005:
-        how += f", × {tidy(thick)} for {tidy(wet_um / 1000)} mm"
-    return Step(name, how, minutes, "min", "starting value", film.provenance)

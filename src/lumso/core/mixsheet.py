@@ -9,6 +9,7 @@ from annotated_types import Interval
 from .areas import Problem
 from .batches import CoatNeed, Losses, MixLife, Split, first_small, runs, sittings, split
 from .cautions import when_mixing
+from .chains import chains
 from .coats import Coat, coats_of, life_of, mix_key
 from .drying import factor
 from .errors import InvalidValue
@@ -18,13 +19,12 @@ from .mix import Bench, Mix, mix
 from .plan import Plan, plan, stacks
 from .recipes import VolumeShare, compose, with_amounts
 from .stack import Laid, Stack
-from .stepdown import StepDown, WashStep, chain
+from .stepdown import StepDown
 from .totals import Totals, total_up
 from .value import Slug, Value
 from .wetedge import GlazePlan, glaze_plan
-from .workshop import Catalogue, Conditions, Workshop
+from .workshop import Catalogue, Conditions, Workshop, pick
 
-RINSE_ML = 10.0
 ALL_BUT = 0.9999
 """A share of the whole is always less than all of it."""
 
@@ -182,11 +182,12 @@ class _Making:
     def add(self, done: Split, first: Coat, life: MixLife, step: StepDown | None) -> None:
         """The batches of a run, one after the other as the coat is worked."""
         laid, recipe = first.laid, first.laid.recipe
-        word = next(c for c in self.catalogue.consistencies if c.slug == recipe.target)
-        test = "" if life.as_bought else f"{word.name[:1].upper()}{word.name[1:]}: {word.looks}."
+        word = next((c for c in self.catalogue.consistencies if c.slug == recipe.target), None)
+        test = "" if life.as_bought or word is None else f"{word.name[:1].upper()}{word.name[1:]}: {word.looks}."
         bench = self.bench(first.pot, bool(laid.layer.pots))
         made = mix(recipe, laid.pours, FromTotal("total", done.batch_ml), None, bench, laid.flow)
-        if step and step.from_last_ml > 0:
+        begun_from_rest = step is not None and step.from_last_ml > 0
+        if step and begun_from_rest and step.add_paint_ml + step.add_water_ml > 0:
             made = self.added(laid, step, bench)
         paint = next((p for p in made.parts if p.role in {"paint", "pigment"}), made.parts[0])
         for number in range(1, done.count + 1):
@@ -211,7 +212,7 @@ class _Making:
                     ready,
                     None if unknown else ready + lasts,
                     done.work_min,
-                    0.0 if life.as_bought else first_small(done.batch_ml),
+                    0.0 if life.as_bought or begun_from_rest else first_small(done.batch_ml),
                     _kept(done, life),
                     test,
                     recipe.steps,
@@ -227,7 +228,7 @@ class _Making:
         water = next(p.component.id for p in laid.pours if p.material.role == "water")
         share = min(max(step.add_water_ml / new, 0.0), ALL_BUT)
         recipe = with_amounts(laid.recipe, {water: VolumeShare("volume-share", share)})
-        pours = compose(recipe, self.catalogue.materials)
+        pours = compose(recipe, {p.material.slug: p.material for p in laid.pours})
         return mix(recipe, pours, FromTotal("total", new), None, bench)
 
     def pool(self, done: Split, life: MixLife, losses: Losses) -> None:
@@ -237,30 +238,13 @@ class _Making:
             by_layer.setdefault((coat.job, coat.layer), []).append(coat)
         if len(by_layer) < 2:
             return
-        alone = sum(split(c, life, losses, self.vessel.capacity_ml).total_ml for c in by_layer.values())
+        try:
+            alone = sum(split(c, life, losses, self.vessel.capacity_ml).total_ml for c in by_layer.values())
+        except InvalidValue:
+            return  # some could not be mixed alone at all: there is nothing to compare with
         last = self.batches[-1]
         zones = tuple(dict.fromkeys(c.zone_name for c in done.coats))
         self.pooled.append(Pooled(last.id, last.name, zones, alone, done.total_ml, alone - done.total_ml))
-
-
-def _chains(coats: Sequence[Coat], made: _Making) -> dict[str, StepDown]:
-    """Runs of stacked washes on a zone, each pot begun from what is left of the last, by layer."""
-    found: dict[str, StepDown] = {}
-    by_zone: dict[tuple[str, str], list[Coat]] = {}
-    for one in coats:
-        if one.laid.layer.technique == "wash-stacked" and not one.laid.layer.pots and one.need.coat == 1:
-            by_zone.setdefault((one.need.job, one.need.zone), []).append(one)
-    for washes in by_zone.values():
-        steps = []
-        for one in washes:
-            losses = Losses(made.catalogue.pot_losses[one.laid.flow.cling], one.laid.tool.holds_ml)
-            done = split([one.need], life_of(one.laid), losses, made.vessel.capacity_ml)
-            name = one.pot.colours["paint"].name if "paint" in one.pot.colours else one.laid.name
-            used = done.film_ml + done.lost_ml
-            steps.append(WashStep(name, one.laid.hex, done.total_ml, one.laid.water, used))
-        if len(steps) > 1:
-            found.update(zip((w.laid.layer.id for w in washes), chain(steps, RINSE_ML), strict=True))
-    return found
 
 
 def _sections(job: Job, made: Plan, stacked: tuple[Stack | None, ...], conditions: Conditions) -> list[GlazePlan]:
@@ -326,13 +310,12 @@ def mix_sheet(jobs: Sequence[Job], workshop: Workshop, catalogue: Catalogue, con
     """
     tried = what_if or WhatIf()
     if tried.pace is not None:
-        workshop = replace(workshop, paces={"": tried.pace})
+        workshop = replace(workshop, paces={**workshop.paces, "": tried.pace})
     room = Conditions(
         conditions.temperature_c if tried.temperature_c is None else tried.temperature_c,
         conditions.humidity if tried.humidity is None else tried.humidity,
     )
-    slug = tried.vessel or workshop.vessel
-    vessel = next((v for v in catalogue.vessels if v.slug == slug), max(catalogue.vessels, key=lambda v: v.capacity_ml))
+    vessel = pick("vessel", {v.slug: v for v in catalogue.vessels}, tried.vessel or workshop.vessel)
     making = _Making(catalogue.with_workshop(workshop), workshop, vessel)
     coats: list[Coat] = []
     sections: list[GlazePlan] = []
@@ -349,7 +332,7 @@ def mix_sheet(jobs: Sequence[Job], workshop: Workshop, catalogue: Catalogue, con
             mine, hours = coats_of(job, zone, stack, workshop)
             coats += [c for c in mine if c.laid.layer.want.by == "area"]
             elapsed = max(elapsed, hours)
-    chained = _chains(coats, making) if tried.step_down else {}
+    chained = chains(coats, making.catalogue.pot_losses, vessel.capacity_ml) if tried.step_down else {}
     groups: dict[tuple[object, ...], list[Coat]] = {}
     for one in coats:
         apart = (one.need.layer,) if one.need.layer in chained else ()

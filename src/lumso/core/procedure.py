@@ -92,9 +92,9 @@ def _amounts(mix: Mix) -> str:
     return f"{pot}{tidy(mix.volume.value)} ml, of {parts}."
 
 
-def _mixing(zone: Zone, plan: LayerPlan, laid: Laid, area: float) -> Task:
+def _mixing(zone: Zone, plan: LayerPlan, laid: Laid) -> Task:
     as_bought = len(laid.pours) == 1
-    says = f"{'Pour off' if as_bought else 'Mix'} {plan.name.removesuffix(', as bought').lower()}"
+    says = f"{'Pour off' if as_bought else 'Mix'} {laid.name.lower()}"
     how = (*(_amounts(mix) for mix in plan.mixes), *laid.base.steps)
     rest = laid.base.rest_min or 0.0
     aim = laid.base.target.replace("-", " ")
@@ -202,7 +202,7 @@ def zone_procedure(
     area = planned.area.value if planned.area else 0.0
     tasks = [_prepare(zone, catalogue.preparations[p], area) for p in zone.prep if p in catalogue.preparations]
     for i, one in enumerate(stack.laid):
-        tasks.append(_mixing(zone, planned.layers[i], one, area))
+        tasks.append(_mixing(zone, planned.layers[i], one))
         tasks += _laying(zone, planned.layers[i], one, area, pace_of(one.technique, workshop, is_turned(job)))
         sand = _sanding(job, zone, i, stack.laid, area, dict(catalogue.abrasives))
         if sand:

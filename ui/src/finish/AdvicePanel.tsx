@@ -14,15 +14,12 @@ export function AdvicePanel({ open, zone: index }: { open: OpenJob; zone: number
   if (asked.error) return <Failure error={asked.error} onRetry={() => void asked.refetch()} />;
   const advice = asked.data;
   if (!zone || !advice) return <p className="text-soft">Trying things out…</p>;
-  const take = (way: WayOut, replace: boolean) =>
+  const take = (way: WayOut) =>
     open.editVia(async (job) => {
       const now = job.zones[index];
       if (!now) return job;
-      const slugs = advice.sealers.map((s) => s.recipe);
-      const last = now.layers[now.layers.length - 1];
-      const swap = replace && last && slugs.includes(last.recipe);
-      const changes = [...(swap ? [{ do: "remove" as const, layer: last.id }] : []), ...way.changes];
-      const changed = await answer(api.POST("/api/finish/change", { body: { job, zone: now.id, changes } }));
+      const body = { job, zone: now.id, changes: way.changes };
+      const changed = await answer(api.POST("/api/finish/change", { body }));
       return changeZone(job, index, () => changed);
     });
   return (
@@ -55,7 +52,7 @@ export function AdvicePanel({ open, zone: index }: { open: OpenJob; zone: number
                     type="button"
                     className="press text-sm"
                     aria-label={s.way.says}
-                    onClick={() => s.way && void take(s.way, true)}
+                    onClick={() => s.way && void take(s.way)}
                   >
                     Take it
                   </button>

@@ -11,7 +11,8 @@ import { WhatIfPanel } from "./WhatIfPanel";
 import { clock, lives, usesOf } from "./words";
 
 /** Every batch of the job in the order it is mixed; one of them open; what would change if. */
-export function SheetSide({ open, catalogue }: { open: OpenJob; catalogue: Catalogue }) {
+export function SheetSide(props: { open: OpenJob; catalogue: Catalogue; zone: number }) {
+  const { open, catalogue, zone } = props;
   const [withJobs, setWithJobs] = useState<string[]>([]);
   const [stepDown, setStepDown] = useState(false);
   const [tried, setTried] = useState<WhatIf | null>(null);
@@ -84,6 +85,7 @@ export function SheetSide({ open, catalogue }: { open: OpenJob; catalogue: Catal
         </fieldset>
         <PrintBar open={open} withJobs={withJobs} stepDown={stepDown} />
         <WhatIfPanel
+          zone={zone}
           open={open}
           catalogue={catalogue}
           sheets={asked.data}

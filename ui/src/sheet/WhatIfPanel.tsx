@@ -8,6 +8,8 @@ import { lives } from "./words";
 interface WhatIfPanelProps {
   open: OpenJob;
   catalogue: Catalogue;
+  /** The zone on the screen: its layers can be tried with other coats. */
+  zone: number;
   sheets: { now: MixSheet; then?: MixSheet | null };
   tried: WhatIf | null;
   onTry: (tried: WhatIf | null) => void;
@@ -17,14 +19,15 @@ interface WhatIfPanelProps {
 }
 
 /** Try other coats, margin, vessel, pace or room, and see what moves before keeping it. */
-export function WhatIfPanel({ open, catalogue, sheets, tried, onTry, kit, onKit }: WhatIfPanelProps) {
+export function WhatIfPanel(props: WhatIfPanelProps) {
+  const { open, catalogue, zone: index, sheets, tried, onTry, kit, onKit } = props;
   const settings = useSettings();
   const choose = useChoose();
   const chosen = settings.data;
   if (!chosen) return null;
-  const layers = open.job.zones.flatMap((z) => z.layers.map((layer) => ({ zone: z.name, layer })));
-  const margins = layers.map((l) => l.layer.margin);
-  const margin = tried?.margin ?? margins[0] ?? 0.1;
+  const zone = open.job.zones[index];
+  const layers = zone?.layers ?? [];
+  const margin = tried?.margin ?? layers[0]?.margin ?? 0.1;
   const pace = tried?.pace ?? chosen.paces[""] ?? 1;
   const warm = tried?.temperature_c ?? chosen.temperature_c;
   const damp = tried?.humidity ?? chosen.humidity;
@@ -109,10 +112,10 @@ export function WhatIfPanel({ open, catalogue, sheets, tried, onTry, kit, onKit 
           shown={percent(damp)}
           onChange={(h) => change({ humidity: Math.round(h * 100) / 100 })}
         />
-        {layers.slice(0, 12).map(({ zone, layer }) => (
+        {layers.map((layer) => (
           <Stepper
             key={layer.id}
-            label={`Coats: ${zone}, ${(catalogue.recipes.find((r) => r.slug === layer.recipe)?.name ?? layer.recipe).replace(", as bought", "")}`}
+            label={`Coats: ${zone?.name}, ${(catalogue.recipes.find((r) => r.slug === layer.recipe)?.name ?? layer.recipe).replace(", as bought", "")}`}
             value={coats[layer.id] ?? layer.coats}
             min={1}
             max={12}

@@ -4,7 +4,7 @@ from collections.abc import Iterator
 from dataclasses import dataclass, replace
 from typing import Literal
 
-from ..changes import InsertLayer, WayOut, apply
+from ..changes import InsertLayer, RemoveLayer, WayOut, apply
 from ..checks import look
 from ..films import Stand, UseWord
 from ..findings import GRADES, Finding, Grade
@@ -30,7 +30,7 @@ class Against(Value):
 
 @dataclass(frozen=True)
 class SealerAdvice(Value):
-    """A sealer tried on the zone: what it would be like, and the change that puts it on."""
+    """A sealer tried on the zone: what it would be like, and the changes that put it on in place of the present one."""
 
     recipe: str
     name: str
@@ -59,6 +59,7 @@ def _weight(findings: list[Finding]) -> tuple[int, ...]:
 def seal_advice(zone: Zone, bench: Trial, ids: Iterator[str]) -> tuple[SealerAdvice, ...]:
     """Every sealer, and nothing, on this zone, the best first. What is wrong beneath it is not held against it."""
     bare = _unsealed(zone, bench)
+    off = tuple(RemoveLayer("remove", layer.id) for layer in zone.layers[len(bare.layers) :])
     base = {(f.rule, f.above, f.says) for f in look(bench.stack(bare)) if f.above or f.rule in NOT_ABOUT_SEALERS}
     rough = any(x.acts("stands in peaks") for x in bench.stack(bare).laid)
     tried = []
@@ -72,7 +73,7 @@ def seal_advice(zone: Zone, bench: Trial, ids: Iterator[str]) -> tuple[SealerAdv
             change = InsertLayer("insert", "", slug, technique)
             sealed = apply(bare, (change,), bench.catalogue, ids)
             name, gloss, ambers = recipe.name.removesuffix(", as bought"), film.gloss, film.ambers
-            way, stands = WayOut(f"Seal it with {name.lower()}", (change,)), film.stands
+            way, stands = WayOut(f"Seal it with {name.lower()}", (*off, change)), film.stands
         found = [f for f in look(bench.stack(sealed)) if (f.rule, f.above, f.says) not in base]
         tried.append((_weight(found), slug, name, gloss, ambers, way, stands, found))
     order = {slug: i for i, slug in enumerate(("", *SEALERS))}

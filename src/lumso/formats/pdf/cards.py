@@ -76,6 +76,12 @@ def _card(page: Canvas, coded: Coded, x: float, top: float, width: float, bottom
     page.line(x, y + 12, x + width, y + 12)
     y -= 5
     notes = []
+    step = batch.step_down
+    if step and step.from_last_ml > 0:
+        rinse = f" and {ml(step.rinse_ml)} of rinse water" if step.rinse_ml else ""
+        notes.append(
+            f"Begin with {ml(step.from_last_ml)} left of the last wash{rinse}; with this it makes {ml(step.ml)}."
+        )
     if batch.first_ml and batch.first_ml < batch.mix.volume.value:
         notes.append(f"First {ml(batch.first_ml)} in these shares, look, correct; then the rest.")
     rest = batch.ready_h - batch.mix_at_h

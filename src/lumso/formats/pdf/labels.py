@@ -26,8 +26,12 @@ def _label(page: Canvas, coded: Coded, x: float, top: float, width: float, heigh
     zones = ", ".join(dict.fromkeys(u.zone_name for u in batch.uses))
     y = write(page, x + 7, y, f"{file.job}: {zones}", 11, width=room, most=2)
     shares = " + ".join(f"{p.share:.0%} {p.name.lower()}" for p in batch.mix.parts)
+    volume = batch.mix.volume.value
+    if batch.step_down and batch.step_down.from_last_ml > 0:
+        volume = batch.step_down.ml
+        shares = f"{batch.step_down.water:.0%} water, begun from the last wash"
     of = f" ({batch.number} of {batch.of})" if batch.of > 1 else ""
-    y = write(page, x + 7, y, f"{ml(batch.mix.volume.value)}{of}: {shares}", 11, width=room, most=4)
+    y = write(page, x + 7, y, f"{ml(volume)}{of}: {shares}", 11, width=room, most=4)
     lives = "life: read the label" if batch.use_by_h is None else f"use within {hours(batch.use_by_h - batch.ready_h)}"
     write(page, x + 7, top - height + 7, f"Mixed on ___________   {lives}", 11, width=width - 12, most=1)
 
