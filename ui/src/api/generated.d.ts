@@ -4165,7 +4165,7 @@ export interface components {
         };
         /**
          * SealerAdvice
-         * @description A sealer tried on the zone: what it would be like, and the changes that put it on, in place of what seals it now.
+         * @description A sealer tried on the zone: what it would be like, and the changes that put it on in place of the present one.
          */
         SealerAdvice: {
             /** Against */
