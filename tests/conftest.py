@@ -10,10 +10,12 @@ from hypothesis import HealthCheck, settings
 
 from lumso.api.app import create_app
 from lumso.catalogue import shipped
-from lumso.core.job import Job, Layer
-from lumso.core.mix import Mix
-from lumso.core.plan import Plan, plan
-from lumso.core.workshop import Catalogue, Conditions, Workshop
+from lumso.core.book.catalogue import Catalogue
+from lumso.core.job.job import Job, Layer
+from lumso.core.layers.conditions import Conditions
+from lumso.core.mixing.mix import Mix
+from lumso.core.plan.plan import Plan, plan
+from lumso.core.workshop.workshop import Workshop
 from lumso.formats.jobfile import from_json
 from lumso.store.database import Database
 

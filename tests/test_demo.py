@@ -3,7 +3,7 @@
 import pytest
 
 from lumso.catalogue import shipped
-from lumso.core.job import Job
+from lumso.core.job.job import Job
 from lumso.demo import demo_jobs, demo_workshop, seed
 from lumso.formats.jobfile import from_json, to_json
 from lumso.store import jobs

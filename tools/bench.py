@@ -20,15 +20,16 @@ from playwright.sync_api import sync_playwright
 from large import edits, large_job
 from lumso.catalogue import shipped
 from lumso.core.advice import advise, trial, with_finish
-from lumso.core.book import sheet
+from lumso.core.book.kit import Kit, KitMeasure
 from lumso.core.checks import RULES
-from lumso.core.job import FromTotal
-from lumso.core.kit import Kit, KitMeasure
-from lumso.core.measuring import Need, measure_out
-from lumso.core.mixsheet import mix_sheet
-from lumso.core.pieces import KINDS
-from lumso.core.plan import plan
-from lumso.core.workshop import Conditions, Workshop
+from lumso.core.job.job import FromTotal
+from lumso.core.layers.conditions import Conditions
+from lumso.core.mixing.measuring import Need, measure_out
+from lumso.core.mixing.recipe_page import sheet
+from lumso.core.piece.kinds import KINDS
+from lumso.core.plan.plan import plan
+from lumso.core.work.mix_sheet import mix_sheet
+from lumso.core.workshop.workshop import Workshop
 from lumso.formats import workshop
 from lumso.formats.jobfile import from_json, to_json
 from lumso.store import entries

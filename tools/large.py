@@ -5,11 +5,12 @@ from dataclasses import replace
 from itertools import count
 
 from lumso.catalogue import shipped
-from lumso.core.entries import embed
-from lumso.core.finishes import layers_of
-from lumso.core.job import Job, Layer, Piece, Use, Zone
-from lumso.core.lengths import Length
-from lumso.core.pieces import kind_of
+from lumso.core.changes.finish import layers_of
+from lumso.core.job.entries import embed
+from lumso.core.job.job import Job, Layer, Use, Zone
+from lumso.core.measure.lengths import Length
+from lumso.core.piece.kinds import kind_of
+from lumso.core.piece.piece import Piece
 from lumso.formats.jobfile import from_json, to_json
 
 ZONES, LAYERS = 12, 10

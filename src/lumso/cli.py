@@ -85,9 +85,10 @@ def plan(
     from pydantic import TypeAdapter
 
     from lumso.catalogue import shipped
-    from lumso.core.plan import Plan
-    from lumso.core.plan import plan as plan_of
-    from lumso.core.workshop import Conditions, Workshop
+    from lumso.core.layers.conditions import Conditions
+    from lumso.core.plan.plan import Plan
+    from lumso.core.plan.plan import plan as plan_of
+    from lumso.core.workshop.workshop import Workshop
     from lumso.formats.jobfile import from_json
 
     catalogue = shipped()

@@ -7,7 +7,7 @@ from fastapi import FastAPI
 from starlette.testclient import TestClient
 
 from lumso.api.context import Context
-from lumso.core.workshop import Catalogue
+from lumso.core.book.catalogue import Catalogue
 from lumso.store.database import Database
 
 

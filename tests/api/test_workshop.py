@@ -9,7 +9,7 @@ import pytest
 from starlette.testclient import TestClient
 
 from lumso.catalogue import shipped
-from lumso.core.shelf import ShelfItem
+from lumso.core.workshop.shelf import ShelfItem
 from lumso.formats.workshop import DOCUMENT
 from lumso.store import entries
 from lumso.store.database import Database

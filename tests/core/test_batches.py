@@ -8,15 +8,16 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from lumso.catalogue import shipped
-from lumso.core.batches import SMALLEST_ML, CoatNeed, Losses, MixLife, first_small, runs, sittings, split, volume
 from lumso.core.errors import InvalidValue
-from lumso.core.jar import HEADROOM
-from lumso.core.job import Job
-from lumso.core.lengths import Length
-from lumso.core.mixsheet import MixSheet, WhatIf, mix_sheet
-from lumso.core.stepdown import WashStep, chain
-from lumso.core.wetedge import OVERLAP_MM, glaze_plan, section_area
-from lumso.core.workshop import Conditions, Workshop
+from lumso.core.job.job import Job
+from lumso.core.layers.conditions import Conditions
+from lumso.core.layers.wet_edge import OVERLAP_MM, glaze_plan, section_area
+from lumso.core.measure.lengths import Length
+from lumso.core.mixing.jar import HEADROOM
+from lumso.core.work.batches import SMALLEST_ML, CoatNeed, Losses, MixLife, first_small, runs, sittings, split, volume
+from lumso.core.work.mix_sheet import MixSheet, WhatIf, mix_sheet
+from lumso.core.work.step_down import WashStep, chain
+from lumso.core.workshop.workshop import Workshop
 from lumso.demo import demo_jobs
 from tests.conftest import planned
 from tests.core.checks.stacks import layer

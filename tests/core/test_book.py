@@ -5,12 +5,13 @@ from dataclasses import replace
 import pytest
 
 from lumso.catalogue import shipped
-from lumso.core.book import sheet
+from lumso.core.book.recipes import Recipe, VolumeParts, WeightParts
 from lumso.core.errors import ImpossibleRecipe
-from lumso.core.job import FromPart, FromTotal
-from lumso.core.measuring import Need, measure_out
-from lumso.core.recipes import Recipe, VolumeParts, WeightParts, compose
-from lumso.core.workshop import Workshop
+from lumso.core.job.job import FromPart, FromTotal
+from lumso.core.mixing.compose import compose
+from lumso.core.mixing.measuring import Need, measure_out
+from lumso.core.mixing.recipe_page import sheet
+from lumso.core.workshop.workshop import Workshop
 
 C = shipped()
 PAGES = [(r, s) for r in C.recipes.values() for s in ("", *(x.slug for x in r.schools))]

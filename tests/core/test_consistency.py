@@ -5,7 +5,7 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from lumso.catalogue import shipped
-from lumso.core.consistency import Ingredient, thickness, viscosity, word_for
+from lumso.core.mixing.consistency import Ingredient, thickness, viscosity, word_for
 
 C = shipped()
 PAINT, WATER = C.materials["matt-paint"], C.materials["water"]

@@ -7,8 +7,8 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from lumso.catalogue import shipped
-from lumso.core.coverage import film, mix_needed
-from lumso.core.working import Figure
+from lumso.core.figure import Figure
+from lumso.core.layers.coverage import film, mix_needed
 
 C = shipped()
 RUBBED, WIPED = C.techniques["wash-rubbed"], C.techniques["wash-wiped"]

@@ -7,8 +7,8 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from lumso.core.drawing import Drawing, Face, Point, box, callout, ellipse, lay_out, outline, view
-from lumso.core.pieces import KINDS
+from lumso.core.measure.drawing import Drawing, Face, Point, box, callout, ellipse, lay_out, outline, view
+from lumso.core.piece.kinds import KINDS
 from lumso.formats.svg import to_svg
 
 SVG = "{http://www.w3.org/2000/svg}"

@@ -7,7 +7,7 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from lumso.catalogue import shipped
-from lumso.core.drying import (
+from lumso.core.layers.drying import (
     LEAST_FACTOR,
     MOST_FACTOR,
     cure_factor,

@@ -7,14 +7,15 @@ import pytest
 
 from lumso.catalogue import shipped
 from lumso.core.advice import Trial, advise, mended, with_finish
-from lumso.core.changes import apply
+from lumso.core.book.films import UseWord
+from lumso.core.book.finishes import Finish
+from lumso.core.changes.change import apply
+from lumso.core.changes.finish import acceptances, layers_of
 from lumso.core.checks import worst
-from lumso.core.effort import effort
-from lumso.core.films import UseWord
-from lumso.core.finishes import Finish, acceptances, layers_of
-from lumso.core.job import Use, Zone
-from lumso.core.pieces import Surface
-from lumso.core.workshop import Conditions
+from lumso.core.job.job import Use, Zone
+from lumso.core.layers.conditions import Conditions
+from lumso.core.piece.kinds import Surface
+from lumso.core.work.effort import effort
 from tests.core.checks.stacks import layer, stack
 
 C = shipped()

@@ -6,9 +6,10 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from lumso.core.kit import Kit, KitAnswer, KitMeasure
-from lumso.core.kitsearch import EXTRA_FILLINGS
-from lumso.core.measuring import Need, measure_out, offers, worthwhile
+from lumso.core.book.kit import Kit, KitMeasure
+from lumso.core.mixing.fillings import KitAnswer
+from lumso.core.mixing.kit_search import EXTRA_FILLINGS
+from lumso.core.mixing.measuring import Need, measure_out, offers, worthwhile
 
 TSP, TBSP = 4.92892159375, 14.78676478125
 US_SPOONS = Kit(

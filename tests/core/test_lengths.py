@@ -5,7 +5,7 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from lumso.core.errors import AmbiguousLength, InvalidValue, UnreadableLength
-from lumso.core.lengths import parse_length
+from lumso.core.measure.lengths import parse_length
 
 
 @pytest.mark.parametrize(

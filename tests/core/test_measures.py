@@ -9,7 +9,7 @@ from hypothesis import strategies as st
 
 from lumso.catalogue import shipped
 from lumso.core.errors import UnknownEntry
-from lumso.core.measures import from_ml, spoken, to_ml
+from lumso.core.measure.measures import from_ml, spoken, to_ml
 
 SYSTEMS = shipped().systems
 SIZES = [

@@ -8,17 +8,18 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from lumso.catalogue import shipped
-from lumso.core.book import sheet
-from lumso.core.entries import embed
+from lumso.core.book.colours import Colour, Tint
+from lumso.core.book.recipes import VolumeShare
 from lumso.core.errors import ImpossibleRecipe, InvalidValue, UnknownEntry
-from lumso.core.jar import HEADROOM, graduate, vessel_for
-from lumso.core.job import Colour, FromArea, FromPart, FromTotal, FromVessel, Job, Tint
-from lumso.core.limits import applying
-from lumso.core.mix import Mix
-from lumso.core.recipes import VolumeShare
-from lumso.core.starting import on_piece, start_job, start_layer, start_pot
-from lumso.core.working import Figure, Step, tidy
-from lumso.core.workshop import Workshop
+from lumso.core.figure import Figure, Step, tidy
+from lumso.core.job.entries import embed
+from lumso.core.job.job import FromArea, FromPart, FromTotal, FromVessel, Job
+from lumso.core.job.start import on_piece, start_job, start_layer, start_pot
+from lumso.core.mixing.jar import HEADROOM, graduate, vessel_for
+from lumso.core.mixing.limits import applying
+from lumso.core.mixing.mix import Mix
+from lumso.core.mixing.recipe_page import sheet
+from lumso.core.workshop.workshop import Workshop
 from tests.conftest import only_mix, planned, with_layer
 
 C = shipped()

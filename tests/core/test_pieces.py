@@ -9,12 +9,13 @@ import trimesh
 from hypothesis import given
 from hypothesis import strategies as st
 
-from lumso.core.areas import check_sizes, sizes_of, suggested_zones
-from lumso.core.job import Band, FreePart, Job, Piece, Shape, Zone
-from lumso.core.lengths import Length, parse_length
-from lumso.core.pieces import KINDS
-from lumso.core.pieces.parts import oval_round
-from lumso.core.pieces.spindle import stations
+from lumso.core.job.areas import check_sizes, sizes_of
+from lumso.core.job.job import Job, Zone
+from lumso.core.measure.lengths import Length, parse_length
+from lumso.core.piece.kinds import KINDS, suggested_zones
+from lumso.core.piece.kinds.parts import oval_round
+from lumso.core.piece.kinds.spindle import stations
+from lumso.core.piece.piece import Band, FreePart, Piece, Shape
 from tests.conftest import planned
 
 SLUGS = sorted(KINDS.keys() - {"parts"})

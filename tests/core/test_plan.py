@@ -4,9 +4,9 @@ from dataclasses import replace
 
 import pytest
 
-from lumso.core.job import FromTotal, FromVessel, Job
-from lumso.core.lengths import parse_length
-from lumso.core.recipes import VolumeShare
+from lumso.core.book.recipes import VolumeShare
+from lumso.core.job.job import FromTotal, FromVessel, Job
+from lumso.core.measure.lengths import parse_length
 from tests.conftest import only_mix, planned, with_layer
 
 

@@ -5,11 +5,12 @@ from dataclasses import replace
 import pytest
 
 from lumso.catalogue import shipped
-from lumso.core import cautions
-from lumso.core.job import Job, Use
-from lumso.core.plan import plan, stacks
-from lumso.core.procedure import Procedure, procedure
-from lumso.core.workshop import Conditions, Workshop
+from lumso.core.job.job import Job, Use
+from lumso.core.layers import cautions
+from lumso.core.layers.conditions import Conditions
+from lumso.core.plan.plan import plan, stacks
+from lumso.core.work.procedure import Procedure, procedure
+from lumso.core.workshop.workshop import Workshop
 from lumso.demo import demo_jobs
 from tests.core.checks.stacks import layer
 from tests.core.test_stack_plan import with_stack

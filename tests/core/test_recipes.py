@@ -7,20 +7,10 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from lumso.catalogue import shipped
+from lumso.core.book.materials import Material
+from lumso.core.book.recipes import Amount, Component, Dose, Recipe, VolumeParts, VolumeShare, WeightParts, WeightShare
 from lumso.core.errors import ImpossibleRecipe, InvalidValue
-from lumso.core.materials import Material
-from lumso.core.recipes import (
-    Amount,
-    Component,
-    Dose,
-    Recipe,
-    VolumeParts,
-    VolumeShare,
-    WeightParts,
-    WeightShare,
-    compose,
-    with_amounts,
-)
+from lumso.core.mixing.compose import compose, with_amounts
 
 C = shipped()
 BASE = C.recipes["colour-wash"]

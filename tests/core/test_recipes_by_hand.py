@@ -3,7 +3,7 @@
 import pytest
 
 from lumso.catalogue import shipped
-from lumso.core.recipes import compose, with_school
+from lumso.core.mixing.compose import compose, with_school
 
 C = shipped()
 

@@ -6,7 +6,7 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from lumso.core import shapes
+from lumso.core.measure import shapes
 
 SIZE = st.floats(1, 5000)
 

@@ -7,12 +7,13 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from lumso.catalogue import shipped
-from lumso.core.book import sheet
+from lumso.core.book.colours import Pot, Tint
 from lumso.core.errors import InvalidValue
-from lumso.core.job import FromTotal, Job, Pot, Tint
-from lumso.core.shelf import Overlay, ShelfItem, density_from_weighing, with_overlays
-from lumso.core.tinting import strengthen
-from lumso.core.workshop import Workshop
+from lumso.core.job.job import FromTotal, Job
+from lumso.core.mixing.recipe_page import sheet
+from lumso.core.mixing.tinting import strengthen
+from lumso.core.workshop.shelf import Overlay, ShelfItem, density_from_weighing, with_overlays
+from lumso.core.workshop.workshop import Workshop
 from tests.conftest import planned, with_layer
 
 C = shipped()

@@ -6,7 +6,8 @@ from itertools import count
 import pytest
 
 from lumso.catalogue import shipped
-from lumso.core.changes import (
+from lumso.core.book.films import SIGNS, film_slug
+from lumso.core.changes.change import (
     AddPrep,
     DropPrep,
     InsertLayer,
@@ -18,16 +19,17 @@ from lumso.core.changes import (
     SwapRecipe,
     apply,
 )
+from lumso.core.checks.findings import GRADES
+from lumso.core.colour.srgb import lightness
 from lumso.core.errors import InvalidValue, UnknownEntry
-from lumso.core.films import SIGNS, film_slug
-from lumso.core.findings import GRADES
-from lumso.core.hiding import class_of, coats_to_cover, lightness, per_coat, reflectance, scattering_from_hiding
-from lumso.core.job import Acceptance, Job
+from lumso.core.job.job import Acceptance, Job
+from lumso.core.layers.conditions import Conditions
+from lumso.core.layers.hiding import class_of, coats_to_cover, per_coat, reflectance, scattering_from_hiding
 from lumso.core.memory import remembered
-from lumso.core.plan import plan
-from lumso.core.section import film_height, wait_height
-from lumso.core.shelf import Overlay, ShelfItem
-from lumso.core.workshop import Conditions, Workshop
+from lumso.core.plan.plan import plan
+from lumso.core.plan.section import film_height, wait_height
+from lumso.core.workshop.shelf import Overlay, ShelfItem
+from lumso.core.workshop.workshop import Workshop
 from lumso.demo import demo_jobs
 from tests.conftest import planned
 from tests.core.checks.stacks import layer, stack
@@ -236,7 +238,7 @@ def test_a_change_to_what_is_not_there_is_refused_with_what_is() -> None:
 
 @pytest.mark.parametrize("slug", sorted(C.recipes))
 def test_a_recipe_that_does_not_say_its_film_is_read_by_its_materials(slug: str) -> None:
-    from lumso.core.recipes import compose
+    from lumso.core.mixing.compose import compose
 
     recipe = C.recipes[slug]
     shares = {p.component.id: p.poured_ml for p in compose(recipe, C.materials)}

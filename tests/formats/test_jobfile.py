@@ -8,8 +8,8 @@ import pytest
 from jsonschema import Draft202012Validator
 
 from lumso.catalogue import shipped
-from lumso.core.entries import embed
-from lumso.core.job import Job
+from lumso.core.job.entries import embed
+from lumso.core.job.job import Job
 from lumso.demo import demo_jobs
 from lumso.formats.jobfile import from_document, from_json, to_json
 from lumso.formats.reading import UnfitDocument

@@ -9,13 +9,14 @@ from pypdf import PdfReader
 from reportlab.pdfbase import pdfmetrics
 
 from lumso.catalogue import shipped
-from lumso.core.frozen import BatchFile
-from lumso.core.kit import Filling
-from lumso.core.measuring import Need, measure_out
-from lumso.core.mixsheet import Batch, mix_sheet
-from lumso.core.plan import plan, stacks
-from lumso.core.procedure import procedure
-from lumso.core.workshop import Conditions, Workshop
+from lumso.core.layers.conditions import Conditions
+from lumso.core.mixing.fillings import Filling
+from lumso.core.mixing.measuring import Need, measure_out
+from lumso.core.plan.plan import plan, stacks
+from lumso.core.work.batch_file import BatchFile
+from lumso.core.work.mix_sheet import Batch, mix_sheet
+from lumso.core.work.procedure import procedure
+from lumso.core.workshop.workshop import Workshop
 from lumso.demo import demo_jobs
 from lumso.formats.pdf import PAPERS, Paper, bench_sheet, cards, labels
 from lumso.formats.pdf.cards import said

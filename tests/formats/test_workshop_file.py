@@ -9,9 +9,9 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from lumso.catalogue import shipped
-from lumso.core.kit import Kit, KitMeasure
-from lumso.core.shelf import BOUNDS, Overlay, Pack, ShelfItem
-from lumso.core.workshop import Workshop
+from lumso.core.book.kit import Kit, KitMeasure
+from lumso.core.workshop.shelf import BOUNDS, Overlay, Pack, ShelfItem
+from lumso.core.workshop.workshop import Workshop
 from lumso.formats.reading import UnfitDocument
 from lumso.formats.workshop import WorkshopFile, arrivals, from_json, shelf_from_csv, shelf_to_csv, to_json
 

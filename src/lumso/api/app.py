@@ -7,7 +7,7 @@ from fastapi.responses import FileResponse, JSONResponse
 from fastapi.staticfiles import StaticFiles
 
 from lumso import __version__
-from lumso.core.workshop import Catalogue
+from lumso.core.book.catalogue import Catalogue
 from lumso.store.database import Database
 
 from . import book, errors, finish, jobs, planning, sheets, workshop

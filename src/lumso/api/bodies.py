@@ -6,10 +6,10 @@ it once. What is sent and received is the document itself.
 
 from pydantic import RootModel
 
-from lumso.core.job import Job, Layer, Zone
-from lumso.core.plan import Plan
-from lumso.core.procedure import Procedure
-from lumso.core.recipes import Recipe
+from lumso.core.book.recipes import Recipe
+from lumso.core.job.job import Job, Layer, Zone
+from lumso.core.plan.plan import Plan
+from lumso.core.work.procedure import Procedure
 
 
 class JobBody(RootModel[Job]):

@@ -7,12 +7,12 @@ from typing import Annotated, Literal
 from fastapi import APIRouter, Response
 from pydantic import BaseModel, ConfigDict, Field
 
-from lumso.core.book import Sheet, sheet
+from lumso.core.book.catalogue import Catalogue, pick
+from lumso.core.book.recipes import Recipe
 from lumso.core.errors import InvalidValue
-from lumso.core.job import FromPart, FromTotal, FromVessel
-from lumso.core.recipes import Recipe
-from lumso.core.tinting import TintStep, strengthen
-from lumso.core.workshop import Catalogue, pick
+from lumso.core.job.job import FromPart, FromTotal, FromVessel
+from lumso.core.mixing.recipe_page import Sheet, sheet
+from lumso.core.mixing.tinting import TintStep, strengthen
 from lumso.formats import workshop as files
 from lumso.formats.workshop import Arrival, WorkshopFile, document
 from lumso.store import entries

@@ -5,10 +5,13 @@ from typing import Annotated, Any
 from fastapi import Depends, Request
 from pydantic import BaseModel, ConfigDict, Field
 
-from lumso.core.job import Job
-from lumso.core.plan import Plan, plan, stacks
-from lumso.core.stack import Stack
-from lumso.core.workshop import Catalogue, Conditions, Workshop, pick
+from lumso.core.book.catalogue import Catalogue, pick
+from lumso.core.job.job import Job
+from lumso.core.layers.conditions import Conditions
+from lumso.core.layers.stack import Stack
+from lumso.core.plan.plan import Plan, plan, stacks
+from lumso.core.workshop.known import known_to
+from lumso.core.workshop.workshop import Workshop
 from lumso.formats.reading import read_json
 from lumso.formats.workshop import DOCUMENT
 from lumso.store import entries, settings
@@ -68,7 +71,7 @@ class Context:
 
     def known(self) -> Catalogue:
         """The catalogue with the workshop's own on top."""
-        return self.catalogue.with_workshop(self.workshop())
+        return known_to(self.workshop(), self.catalogue)
 
     def plan(self, job: Job) -> Plan:
         """The plan of a job in this workshop."""
@@ -81,7 +84,7 @@ class Context:
 
     def known_for(self, job: Job) -> Catalogue:
         """The catalogue with the job's own entries, and the workshop's on top."""
-        return self.catalogue.with_entries(job.entries).with_workshop(self.workshop())
+        return known_to(self.workshop(), self.catalogue, job.entries)
 
     def stacks(self, job: Job) -> tuple[Stack | None, ...]:
         """The job's zones as the checker reads them."""

@@ -6,12 +6,12 @@ from fastapi import APIRouter
 from pydantic import BaseModel, ConfigDict
 
 from lumso.core.advice import Advice, Mend, Trial, advise, mended, trial, with_finish
-from lumso.core.changes import Change, apply
-from lumso.core.effort import effort
+from lumso.core.book.catalogue import pick
+from lumso.core.changes.change import Change, apply
 from lumso.core.errors import InvalidValue
-from lumso.core.job import Zone
-from lumso.core.procedure import procedure
-from lumso.core.workshop import pick
+from lumso.core.job.job import Zone
+from lumso.core.work.effort import effort
+from lumso.core.work.procedure import procedure
 from lumso.store.ids import new_id
 
 from .bodies import JobBody, ProcedureBody, ZoneBody

@@ -5,12 +5,12 @@ from typing import Annotated
 from fastapi import APIRouter, Header, Response
 from pydantic import BaseModel, Field
 
-from lumso.core.entries import embed
 from lumso.core.errors import InvalidValue
-from lumso.core.job import Job
-from lumso.core.mix import Mix
-from lumso.core.plan import NextAction
-from lumso.core.starting import on_piece, start_job, start_pot
+from lumso.core.job.entries import embed
+from lumso.core.job.job import Job
+from lumso.core.job.start import on_piece, start_job, start_pot
+from lumso.core.mixing.mix import Mix
+from lumso.core.plan.plan import NextAction
 from lumso.formats import jobfile, svg
 from lumso.formats.reading import UnfitDocument
 from lumso.store import jobs

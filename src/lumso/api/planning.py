@@ -3,9 +3,9 @@
 from fastapi import APIRouter, Response
 from pydantic import BaseModel, ConfigDict
 
-from lumso.core.lengths import Length, parse_length
-from lumso.core.slim import without_workings
-from lumso.core.starting import start_layer
+from lumso.core.job.start import start_layer
+from lumso.core.measure.lengths import Length, parse_length
+from lumso.core.plan.slim import without_workings
 from lumso.formats.jobfile import lengths_disagree
 from lumso.formats.reading import UnfitDocument
 

@@ -5,12 +5,12 @@ from typing import Annotated, Literal
 from fastapi import APIRouter, Request, Response
 from pydantic import BaseModel, ConfigDict, Field, RootModel, TypeAdapter
 
+from lumso.core.book.catalogue import pick
 from lumso.core.errors import InvalidValue
-from lumso.core.frozen import BatchFile
-from lumso.core.measuring import Need, measure_out
-from lumso.core.mixsheet import Batch, MixSheet, WhatIf, mix_sheet
-from lumso.core.procedure import procedure
-from lumso.core.workshop import pick
+from lumso.core.mixing.measuring import Need, measure_out
+from lumso.core.work.batch_file import BatchFile
+from lumso.core.work.mix_sheet import Batch, MixSheet, WhatIf, mix_sheet
+from lumso.core.work.procedure import procedure
 from lumso.formats import jobfile
 from lumso.formats.reading import read_json
 from lumso.store import batches, jobs

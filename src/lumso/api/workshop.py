@@ -5,18 +5,23 @@ from typing import Annotated
 from fastapi import APIRouter
 from pydantic import BaseModel, ConfigDict, Field
 
+from lumso.core.book.catalogue import Catalogue, pick
+from lumso.core.book.films import Film
+from lumso.core.book.finishes import Finish
+from lumso.core.book.kit import Kit
+from lumso.core.book.materials import Consistency, Material, Vessel
+from lumso.core.book.preparation import Abrasive, Preparation
+from lumso.core.book.recipes import Recipe
+from lumso.core.book.surfaces import Ground, Relief
+from lumso.core.book.techniques import Technique, Tool
 from lumso.core.errors import InvalidValue, LumsoError
-from lumso.core.films import Abrasive, Film, Preparation
-from lumso.core.finishes import Finish
-from lumso.core.job import Shape
-from lumso.core.kit import Kit, KitAnswer
-from lumso.core.materials import Consistency, Ground, Material, Relief, Technique, Tool, Vessel
-from lumso.core.measures import MeasureSystem
-from lumso.core.measuring import Need, measure_out
-from lumso.core.pieces import KINDS, CountSpec, SizeSpec, free
-from lumso.core.recipes import Recipe, compose
-from lumso.core.shelf import BOUNDS, ShelfItem, density_from_weighing, with_overlays
-from lumso.core.workshop import Catalogue, pick
+from lumso.core.measure.measures import MeasureSystem
+from lumso.core.mixing.compose import compose
+from lumso.core.mixing.fillings import KitAnswer
+from lumso.core.mixing.measuring import Need, measure_out
+from lumso.core.piece.kinds import KINDS, CountSpec, SizeSpec, free
+from lumso.core.piece.piece import Shape
+from lumso.core.workshop.shelf import BOUNDS, ShelfItem, density_from_weighing, with_overlays
 from lumso.formats.workshop import document
 from lumso.store import entries
 

@@ -3,12 +3,15 @@
 from dataclasses import dataclass
 from typing import Literal
 
-from lumso.core.films import Abrasive, Film, Preparation
-from lumso.core.finishes import Finish
-from lumso.core.kit import Kit
-from lumso.core.materials import Consistency, Ground, Material, PotLoss, Relief, Technique, Tool, Vessel
-from lumso.core.measures import MeasureSystem
-from lumso.core.recipes import Recipe
+from lumso.core.book.films import Film
+from lumso.core.book.finishes import Finish
+from lumso.core.book.kit import Kit
+from lumso.core.book.materials import Consistency, Material, PotLoss, Vessel
+from lumso.core.book.preparation import Abrasive, Preparation
+from lumso.core.book.recipes import Recipe
+from lumso.core.book.surfaces import Ground, Relief
+from lumso.core.book.techniques import Technique, Tool
+from lumso.core.measure.measures import MeasureSystem
 from lumso.core.value import Value
 
 

@@ -8,11 +8,12 @@ from typing import Protocol, TypeVar
 
 from pydantic import TypeAdapter
 
+from lumso.core.book.catalogue import Catalogue
+from lumso.core.book.finishes import Finish
+from lumso.core.book.recipes import Recipe
 from lumso.core.checks import RULES
 from lumso.core.errors import LumsoError
-from lumso.core.finishes import Finish
-from lumso.core.recipes import Recipe, compose, with_school
-from lumso.core.workshop import Catalogue
+from lumso.core.mixing.compose import compose, with_school
 from lumso.formats.reading import Fault, UnfitDocument, read_json
 
 from .file import CatalogueFile

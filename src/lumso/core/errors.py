@@ -11,6 +11,9 @@ Each message names the value, what is allowed and what to do.
 """
 
 from collections.abc import Iterable
+from dataclasses import dataclass
+
+from .value import Value
 
 
 class LumsoError(Exception):
@@ -53,3 +56,12 @@ class UnknownEntry(LumsoError, LookupError):
     def __init__(self, noun: str, slug: str, known: Iterable[str]) -> None:
         self.noun, self.slug, self.known = noun, slug, tuple(sorted(known))
         super().__init__(f"There is no {noun} called {slug!r}. Known: {', '.join(self.known) or 'none'}.")
+
+
+@dataclass(frozen=True)
+class Problem(Value):
+    """Something in the job that nothing can be computed from. `at` is a JSON pointer into the job."""
+
+    at: str
+    says: str
+    allowed: str

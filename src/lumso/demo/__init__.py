@@ -3,9 +3,9 @@
 import json
 from importlib import resources
 
-from lumso.core.entries import embed
-from lumso.core.job import Job
-from lumso.core.workshop import Catalogue
+from lumso.core.book.catalogue import Catalogue
+from lumso.core.job.entries import embed
+from lumso.core.job.job import Job
 from lumso.formats import jobfile, workshop
 from lumso.formats.workshop import WorkshopFile
 from lumso.store import entries, jobs, settings

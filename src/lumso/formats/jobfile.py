@@ -7,8 +7,8 @@ from typing import Any
 from pydantic import TypeAdapter
 
 from lumso.core.errors import LumsoError
-from lumso.core.job import Job
-from lumso.core.lengths import parse_length
+from lumso.core.job.job import Job
+from lumso.core.measure.lengths import parse_length
 
 from .reading import Fault, UnfitDocument, parse_json, read
 

@@ -5,9 +5,9 @@ from typing import Any, Literal
 from pydantic import TypeAdapter
 
 from lumso.catalogue.file import CatalogueFile
-from lumso.core.frozen import BatchFile
-from lumso.core.job import Job
-from lumso.core.plan import Plan
+from lumso.core.job.job import Job
+from lumso.core.plan.plan import Plan
+from lumso.core.work.batch_file import BatchFile
 from lumso.formats.workshop import WorkshopFile
 
 DOCUMENTS: dict[str, TypeAdapter[Any]] = {

@@ -2,7 +2,7 @@
 
 from xml.sax.saxutils import escape
 
-from lumso.core.drawing import Drawing
+from lumso.core.measure.drawing import Drawing
 
 
 def to_svg(drawing: Drawing, fills: dict[str, str], words: dict[str, str]) -> str:

@@ -14,12 +14,13 @@ from typing import Any, Literal
 from pydantic import TypeAdapter
 
 from lumso.catalogue.load import faults_in
+from lumso.core.book.catalogue import Catalogue
+from lumso.core.book.kit import Kit
+from lumso.core.book.recipes import Recipe
 from lumso.core.errors import InvalidValue
-from lumso.core.kit import Kit
-from lumso.core.recipes import Recipe
-from lumso.core.shelf import BOUNDS, Overlay, ShelfItem, with_overlays
 from lumso.core.value import Value
-from lumso.core.workshop import Catalogue, Workshop
+from lumso.core.workshop.shelf import BOUNDS, Overlay, ShelfItem, with_overlays
+from lumso.core.workshop.workshop import Workshop
 
 from .reading import Fault, UnfitDocument, read_json
 

@@ -5,13 +5,14 @@ from itertools import count
 
 from lumso.catalogue import shipped
 from lumso.core.advice import Trial
-from lumso.core.films import Sanding
-from lumso.core.findings import Finding
-from lumso.core.job import Colour, Layer, Use, Zone
-from lumso.core.pieces import Surface
-from lumso.core.recipes import VolumeShare
-from lumso.core.starting import start_layer
-from lumso.core.workshop import Conditions
+from lumso.core.book.colours import Colour
+from lumso.core.book.preparation import Sanding
+from lumso.core.book.recipes import VolumeShare
+from lumso.core.checks.findings import Finding
+from lumso.core.job.job import Layer, Use, Zone
+from lumso.core.job.start import start_layer
+from lumso.core.layers.conditions import Conditions
+from lumso.core.piece.kinds import Surface
 
 C = shipped()
 PALE, DARK, RED = "#f1ead8", "#26282c", "#b02a24"

@@ -7,11 +7,11 @@ from hypothesis import assume, given, settings
 from hypothesis import strategies as st
 
 from lumso.core.advice import advise, mended
-from lumso.core.changes import apply
+from lumso.core.changes.change import apply
 from lumso.core.checks import RULES, worst
-from lumso.core.findings import GRADES
-from lumso.core.job import Acceptance
-from lumso.core.section import cut
+from lumso.core.checks.findings import GRADES
+from lumso.core.job.job import Acceptance
+from lumso.core.plan.section import cut
 
 from .stacks import C, Case, layer, stack
 

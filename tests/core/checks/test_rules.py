@@ -4,7 +4,7 @@ from itertools import count
 
 import pytest
 
-from lumso.core.changes import apply
+from lumso.core.changes.change import apply
 from lumso.core.checks import RULES
 
 from .fires import FIRES

@@ -3,10 +3,10 @@
 from collections.abc import Iterator
 from dataclasses import dataclass, replace
 
+from ..book.preparation import Abrasive
 from ..checks.texture import SAG_FROM_MM, holds_mm, peak_mm
-from ..films import Abrasive
-from ..hiding import class_of, coats_to_cover, hiding_of, per_coat
-from ..job import Zone
+from ..job.job import Zone
+from ..layers.hiding import class_of, coats_to_cover, hiding_of, per_coat
 from ..value import Value
 from .bench import Mend, Trial, mended, trial, with_finish
 from .seal import SealerAdvice, seal_advice

@@ -3,16 +3,18 @@
 from collections.abc import Iterator
 from dataclasses import dataclass, replace
 
-from ..areas import measure
-from ..changes import WayOut, apply
+from ..book.catalogue import Catalogue, pick
+from ..book.finishes import Finish
+from ..changes.change import WayOut, apply
+from ..changes.finish import acceptances, layers_of
 from ..checks import check, holds, look
-from ..findings import Finding
-from ..finishes import Finish, acceptances, layers_of
-from ..job import Job, Use, Zone
-from ..pieces import Surface
-from ..stack import Stack, lay
+from ..checks.findings import Finding
+from ..job.areas import measure
+from ..job.job import Job, Use, Zone
+from ..layers.conditions import Conditions
+from ..layers.stack import Stack, lay
+from ..piece.kinds import Surface
 from ..value import Value
-from ..workshop import Catalogue, Conditions, pick
 
 HELPFUL = {"grain-rises", "raw-wood-unsanded", "not-dusted"}
 """Notes that are worth acting on before anybody asks."""

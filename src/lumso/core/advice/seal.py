@@ -4,11 +4,11 @@ from collections.abc import Iterator
 from dataclasses import dataclass, replace
 from typing import Literal
 
-from ..changes import InsertLayer, RemoveLayer, WayOut, apply
+from ..book.films import Stand, UseWord
+from ..changes.change import InsertLayer, RemoveLayer, WayOut, apply
 from ..checks import look
-from ..films import Stand, UseWord
-from ..findings import GRADES, Finding, Grade
-from ..job import Zone
+from ..checks.findings import GRADES, Finding, Grade
+from ..job.job import Zone
 from ..value import Value
 from .bench import Trial
 

@@ -7,11 +7,11 @@ from collections import Counter
 from dataclasses import replace
 from itertools import count
 
-from ..changes import WayOut, apply
+from ..changes.change import WayOut, apply
 from ..errors import LumsoError
-from ..findings import GRADES, Finding
-from ..stack import Stack, lay
+from ..layers.stack import Stack, lay
 from . import beneath, colours, order, sanding, sealing, texture, waits, water, wax
+from .findings import GRADES, Finding
 from .rule import RULES, Rule
 
 __all__ = ["RULES", "Rule", "check", "holds", "look", "worst"]

@@ -2,9 +2,9 @@
 
 from collections.abc import Iterator
 
-from ..changes import AddPrep, DropPrep, InsertLayer, SetLayer, SwapRecipe
-from ..hiding import lightness
-from ..stack import NIGHT_H, Laid, Stack
+from ..changes.change import AddPrep, DropPrep, InsertLayer, SetLayer, SwapRecipe
+from ..colour.srgb import lightness
+from ..layers.stack import NIGHT_H, Laid, Stack
 from .rule import Hit, rule, way
 
 

@@ -2,9 +2,10 @@
 
 from collections.abc import Iterator
 
-from ..changes import InsertLayer, SetLayer, SwapRecipe
-from ..hiding import coats_to_cover, hiding_of, lightness
-from ..stack import Laid, Stack
+from ..changes.change import InsertLayer, SetLayer, SwapRecipe
+from ..colour.srgb import lightness
+from ..layers.hiding import coats_to_cover, hiding_of
+from ..layers.stack import Laid, Stack
 from .rule import Hit, rule, way
 
 PALE, DARK = 75.0, 35.0

@@ -2,9 +2,9 @@
 
 from collections.abc import Iterator
 
-from ..changes import AddPrep, InsertLayer, SetLayer, SortPrep
-from ..films import Sanding
-from ..stack import Stack
+from ..book.preparation import Sanding
+from ..changes.change import AddPrep, InsertLayer, SetLayer, SortPrep
+from ..layers.stack import Stack
 from .rule import Hit, hours, rule, way
 
 

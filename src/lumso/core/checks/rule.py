@@ -3,9 +3,9 @@
 from collections.abc import Callable, Iterable
 from dataclasses import dataclass
 
-from ..changes import Change, WayOut
-from ..findings import Grade, Sure
-from ..stack import Stack
+from ..changes.change import Change, WayOut
+from ..layers.stack import Stack
+from .findings import Grade, Sure
 
 
 @dataclass(frozen=True)

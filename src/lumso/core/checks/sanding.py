@@ -3,10 +3,10 @@
 from collections.abc import Iterator
 from dataclasses import replace
 
-from ..changes import RemoveLayer, SetLayer
-from ..films import Sanding
-from ..hiding import lightness
-from ..stack import Stack
+from ..book.preparation import Sanding
+from ..changes.change import RemoveLayer, SetLayer
+from ..colour.srgb import lightness
+from ..layers.stack import Stack
 from .rule import Hit, hours, rule, way
 
 

@@ -2,9 +2,9 @@
 
 from collections.abc import Iterator
 
-from ..changes import InsertLayer, SwapRecipe, WayOut
-from ..films import UseWord
-from ..stack import WHOLE, Laid, Stack
+from ..book.films import UseWord
+from ..changes.change import InsertLayer, SwapRecipe, WayOut
+from ..layers.stack import WHOLE, Laid, Stack
 from .rule import Hit, rule, way
 
 SEALERS = {"clear", "wax", "oil"}

@@ -2,8 +2,8 @@
 
 from collections.abc import Iterator
 
-from ..changes import InsertLayer, SetLayer
-from ..stack import Laid, Stack
+from ..changes.change import InsertLayer, SetLayer
+from ..layers.stack import Laid, Stack
 from .rule import Hit, rule, way
 
 GRAVITY = 9.81

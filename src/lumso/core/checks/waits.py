@@ -2,10 +2,10 @@
 
 from collections.abc import Iterator
 
-from ..changes import SetLayer
-from ..drying import no_film
-from ..films import Sanding
-from ..stack import Stack
+from ..book.preparation import Sanding
+from ..changes.change import SetLayer
+from ..layers.drying import no_film
+from ..layers.stack import Stack
 from .rule import Hit, hours, rule, way
 
 

@@ -2,8 +2,8 @@
 
 from collections.abc import Iterator
 
-from ..changes import InsertLayer, RemoveLayer, SetLayer, SetShare, SwapRecipe
-from ..stack import Laid, Stack
+from ..changes.change import InsertLayer, RemoveLayer, SetLayer, SetShare, SwapRecipe
+from ..layers.stack import Laid, Stack
 from .rule import Hit, hours, rule, way
 
 

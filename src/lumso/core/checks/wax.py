@@ -2,8 +2,8 @@
 
 from collections.abc import Iterator
 
-from ..changes import InsertLayer, MoveLayer, RemoveLayer, SetLayer, SwapRecipe
-from ..stack import Stack
+from ..changes.change import InsertLayer, MoveLayer, RemoveLayer, SetLayer, SwapRecipe
+from ..layers.stack import Stack
 from .rule import Hit, rule, way
 
 

@@ -8,7 +8,7 @@ from reportlab.lib.styles import ParagraphStyle
 from reportlab.pdfgen.canvas import Canvas
 from reportlab.platypus import BaseDocTemplate, Flowable, Frame, KeepTogether, PageTemplate, Paragraph, Spacer, Table
 
-from lumso.core.procedure import Procedure, Task
+from lumso.core.work.procedure import Procedure, Task
 
 from .page import BOLD, MARGIN, PAPERS, REGULAR, Paper, hours, printable, register
 

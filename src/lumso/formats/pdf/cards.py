@@ -4,9 +4,9 @@ from collections.abc import Sequence
 
 from reportlab.pdfgen.canvas import Canvas
 
-from lumso.core.frozen import BatchFile
-from lumso.core.kit import Filling
-from lumso.core.mix import Part
+from lumso.core.mixing.fillings import Filling
+from lumso.core.mixing.mix import Part
+from lumso.core.work.batch_file import BatchFile
 
 from .page import MARGIN, MM, PAPERS, REGULAR, Paper, canvas, grams, hours, ml, qr, swatch, wrap, write
 

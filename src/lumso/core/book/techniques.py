@@ -1,0 +1,80 @@
+"""What a mix is put on with, and how."""
+
+from dataclasses import dataclass
+from typing import Annotated, Literal
+
+from annotated_types import Interval
+
+from ..value import Name, NotNegative, Positive, Slug, Value
+
+
+@dataclass(frozen=True)
+class Tool(Value):
+    """What the mix is put on with, and what stays in it each time it is taken up dry."""
+
+    slug: Slug
+    name: Name
+    holds_ml: NotNegative
+    provenance: str
+
+
+Act = Literal["lifts", "rubs in", "drags", "stands in peaks", "levels", "few strokes", "resists", "steers", "tapes",
+              "stays in recesses", "stays on peaks", "patchy"]  # fmt: skip
+
+
+@dataclass(frozen=True)
+class PartDry(Value):
+    """Work on a coat that is neither wet nor dry: it opens and it closes, in minutes after laying."""
+
+    opens_min: NotNegative
+    closes_min: Positive
+    what: str
+    check: str
+
+
+@dataclass(frozen=True)
+class Fault(Value):
+    """What commonly goes wrong with a technique, and how it is rescued."""
+
+    sign: str
+    rescue: str
+
+
+@dataclass(frozen=True)
+class Technique(Value):
+    """A way of putting a mix on."""
+
+    slug: Slug
+    name: Name
+    wet_rate_ml_per_m2: Positive
+    pace_m2_per_h: Positive
+    surfaces: tuple[str, ...]
+    """The kinds of surface it is for; empty for any."""
+    tools: tuple[Slug, ...]
+    """Usual tools, the best first."""
+    rate_includes_ground: bool
+    """True when the wet rate was taken on its own thirsty ground, so that nothing is added for thirst."""
+    how: str
+    provenance: str
+    touched: Annotated[float, Interval(gt=0, le=1)] = 1.0
+    """The share of the surface it usually touches."""
+    touched_least: Annotated[float, Interval(gt=0, le=1)] = 1.0
+    touched_most: Annotated[float, Interval(gt=0, le=1)] = 1.0
+    acts: tuple[Act, ...] = ()
+    """What it does beyond laying on."""
+    direction: str = ""
+    """Which way the strokes go, and in which order."""
+    needs_open_min: NotNegative = 0.0
+    """How long the mix must stay open for it."""
+    lays_m2_per_h: NotNegative = 0.0
+    """How fast a section is laid on before it is worked; 0 where it is not worked in sections."""
+    passes: Annotated[int, Interval(ge=0, le=10)] = 0
+    pass_m2_per_h: NotNegative = 0.0
+    tool_width_mm: NotNegative = 0.0
+    part_dry: PartDry | None = None
+    right_when: str = ""
+    faults: tuple[Fault, ...] = ()
+    plain: bool = False
+    """An even coat, so that a label's spreading rate may stand in for the wet rate."""
+    per_mm: bool = False
+    """True for textured and trowelled coats: the wet rate is for each mm of mean thickness."""

@@ -1,0 +1,1 @@
+"""Every edit of a stack that decides something."""

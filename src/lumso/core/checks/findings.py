@@ -1,0 +1,32 @@
+"""What the painter should know about a job, where it arises, and the ways out."""
+
+from dataclasses import dataclass
+from typing import Literal
+
+from ..changes.change import WayOut
+from ..value import Value
+
+Grade = Literal["will fail", "risky", "know this"]
+Sure = Literal["certain", "likely", "a guess"]
+GRADES: tuple[Grade, ...] = ("will fail", "risky", "know this")
+
+
+@dataclass(frozen=True)
+class Finding(Value):
+    """Something the painter should know. `at` is a JSON pointer into the job.
+
+    In a stack it arises at the boundary between the layers `below` and `above`: "" below is the ground, ""
+    above is what touches the finished piece. `accepted` says why a painter means it; None while nobody has.
+    """
+
+    grade: Grade
+    at: str
+    says: str
+    reason: str
+    provenance: str
+    rule: str = ""
+    sure: Sure = "likely"
+    below: str = ""
+    above: str = ""
+    ways: tuple[WayOut, ...] = ()
+    accepted: str | None = None

@@ -1,0 +1,1 @@
+"""The job, its areas, and where a new one starts."""

@@ -1,0 +1,65 @@
+"""Where a new job, layer or pot starts from before anybody has said more."""
+
+from collections.abc import Iterator
+from dataclasses import replace
+
+from ..book.catalogue import Catalogue, pick
+from ..book.recipes import Recipe
+from ..book.techniques import Technique
+from ..piece.kinds import kind_of, suggested_zones
+from ..piece.piece import Piece
+from .job import FromArea, FromTotal, Job, Layer, Zone
+
+
+def technique_for(recipe: Recipe, surface: str, catalogue: Catalogue) -> Technique:
+    """The recipe's first technique that is done on this kind of surface; failing that, its first."""
+    own = [catalogue.techniques[slug] for slug in recipe.techniques]
+    return next((t for t in own if not t.surfaces or surface in t.surfaces), own[0])
+
+
+def start_layer(layer_id: str, recipe: str, ground: str, catalogue: Catalogue) -> Layer:
+    """One coat of a recipe on a ground with its usual technique and tool. Raises UnknownEntry."""
+    mixed = pick("recipe", catalogue.recipes, recipe)
+    technique = technique_for(mixed, pick("ground", catalogue.grounds, ground).surface, catalogue)
+    start = Layer(layer_id, mixed.slug, technique.slug, technique.tools[0], FromArea("area"))
+    return replace(start, touched=technique.touched)
+
+
+def start_job(name: str, zone_id: str, layer_id: str, recipe: str, ground: str, catalogue: Catalogue) -> Job:
+    """A board with no sizes yet and one layer on what is usually coated of it. Raises UnknownEntry."""
+    kind = kind_of("board")
+    coated = suggested_zones(kind)[0][1]
+    layer = start_layer(layer_id, recipe, ground, catalogue)
+    return Job("lumso-job", 3, name, (Zone(zone_id, kind.name, ground, coated, (layer,)),), Piece(kind.slug, {}))
+
+
+def start_pot(zone_id: str, layer_id: str, recipe: str, ml: float, catalogue: Catalogue) -> Job:
+    """A quick pot: `ml` of a recipe with no piece, on the first ground the recipe is for. Raises UnknownEntry."""
+    mixed = pick("recipe", catalogue.recipes, recipe)
+    grounds = list(catalogue.grounds.values())
+    ground = next((g for surface in mixed.surfaces for g in grounds if g.surface == surface), grounds[0])
+    layer = start_layer(layer_id, recipe, ground.slug, catalogue)
+    pot = replace(layer, want=FromTotal("total", ml))
+    return Job("lumso-job", 3, f"Pot of {mixed.name.lower()}", (Zone(zone_id, "Pot", ground.slug, (), (pot,)),))
+
+
+def on_piece(job: Job, kind: str, ids: Iterator[str]) -> Job:
+    """The job on another kind of piece: no sizes yet, its usual zones, each with the layers the first zone has.
+
+    `ids` gives ids for zones and layers that were never used before. Amounts are taken from the area from then
+    on. Raises UnknownEntry for a kind that is not there.
+    """
+    piece = kind_of(kind)
+    first = job.zones[0]
+    zones = tuple(
+        replace(
+            first,
+            id=next(ids),
+            name=name,
+            surfaces=surfaces,
+            layers=tuple(replace(layer, id=next(ids), want=FromArea("area")) for layer in first.layers),
+        )
+        for name, surfaces in suggested_zones(piece) or [("Parts", ())]
+    )
+    before = job.piece or Piece(piece.slug, {})
+    return replace(job, zones=zones, piece=Piece(piece.slug, {}, rough=before.rough, like=before.like))

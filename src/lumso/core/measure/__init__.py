@@ -1,0 +1,1 @@
+"""Lengths, measures, shapes and drawings."""

@@ -1,0 +1,61 @@
+"""How a mix is measured out: fillings, options, what a scale shows."""
+
+from dataclasses import dataclass
+
+from ..value import Value
+
+
+@dataclass(frozen=True)
+class Filling(Value):
+    """`count` fillings of a measure, each to `ml` (its brim, or one of its marks)."""
+
+    name: str
+    ml: float
+    count: int
+    to_mark: bool
+
+
+@dataclass(frozen=True)
+class Measured(Value):
+    """How one component is measured out. `error` is the relative change of its share of the whole."""
+
+    component: str
+    need_ml: float
+    ml: float
+    error: float
+    fillings: tuple[Filling, ...]
+
+
+@dataclass(frozen=True)
+class KitOption(Value):
+    """One way to measure the whole mix: total in ml as poured, surplus over the need, worst share error, fillings."""
+
+    label: str
+    total_ml: float
+    surplus: float
+    error: float
+    count: int
+    parts: tuple[Measured, ...]
+
+
+@dataclass(frozen=True)
+class Weighed(Value):
+    """A component on the scale: need and what to weigh out, g. `error` is the relative change of its share."""
+
+    component: str
+    need_g: float
+    g: float
+    error: float
+
+
+@dataclass(frozen=True)
+class KitAnswer(Value):
+    """The trade-offs, best first: the first is the default. Without any, `says` why, and what would work."""
+
+    options: tuple[KitOption, ...]
+    weighed: tuple[Weighed, ...]
+    says: str = ""
+    smallest_batch: float | None = None
+    """How many times the need the smallest batch is that can be measured; None when the need can be."""
+    proved: bool = True
+    """Whether the search looked at everything: false when it had to stop early."""

@@ -1,0 +1,146 @@
+"""Measuring a mix out with the kit one owns: the trade-offs between waste and work, or why it cannot be done."""
+
+from collections.abc import Sequence
+from dataclasses import dataclass
+from functools import lru_cache
+from math import ceil
+
+from ..book.kit import Kit
+from .fillings import KitAnswer, KitOption, Measured, Weighed
+from .kit_search import EXACT, FillingValue, Search, choices_in, fill, fillings_of, grid, reachable
+
+
+@dataclass(frozen=True)
+class Need:
+    """What a mix needs of one component: ml as poured and g, both more than zero. `dry`: measured level."""
+
+    component: str
+    ml: float
+    g: float
+    dry: bool = False
+
+
+LITTLE = 0.1
+ASKED = (
+    ("least waste", False, False, 1.0),
+    ("few fillings, at most 10 % more", True, False, LITTLE),
+    ("fewest fillings", True, False, 1.0),
+    ("exact ratio, least waste", False, True, 1.0),
+    ("exact ratio, fewest fillings", True, True, 1.0),
+)
+"""What is offered: its name, whether fillings go before waste, whether the ratio must be exact, and the surplus."""
+
+
+def _option(label: str, needs: Sequence[Need], amounts: Sequence[int],
+            ways: Sequence[tuple[list[int], list[FillingValue]]]) -> KitOption:  # fmt: skip
+    fillings = [fill(a, layers, values) for a, (layers, values) in zip(amounts, ways, strict=True)]
+    ml = [sum(f.ml * f.count for f in parts) for parts in fillings]
+    whole, need = sum(ml), sum(n.ml for n in needs)
+    errors = [m / whole * need / n.ml - 1 for m, n in zip(ml, needs, strict=True)]
+    parts = tuple(Measured(n.component, n.ml, m, e, f) for n, m, e, f in zip(needs, ml, errors, fillings, strict=True))
+    count = sum(f.count for filling in fillings for f in filling)
+    return KitOption(label, whole, whole / need - 1, max(map(abs, errors)), count, parts)
+
+
+def offers(needs: Sequence[Need], kit: Kit, surplus: float) -> tuple[list[KitOption], bool]:
+    """The best option for each thing that can be asked for, without repeats; and whether all was looked at.
+
+    `surplus` is the share more than needed that may be mixed.
+    """
+    high = (1 + surplus) * (1 + kit.tolerance)
+    unit, wet, dry = grid(kit, max(n.ml for n in needs) * high)
+    units = [n.ml / unit for n in needs]
+    windows = [(ceil(u - 1e-6), max(int(u * high + 1e-9), ceil(u - 1e-6))) for u in units]
+    layers = {}
+    for is_dry, values in ((False, wet), (True, dry)):
+        own = [w for w, n in zip(windows, needs, strict=True) if n.dry == is_dry]
+        layers[is_dry] = (reachable(values, own) if own and values else [1], values)
+    ways = [layers[n.dry] for n in needs]
+    choices = [choices_in(way[0], *window) for way, window in zip(ways, windows, strict=True)]
+    if any(len(c.units) == 0 for c in choices):
+        return [], True
+    options: list[KitOption] = []
+    taken: set[tuple[int, ...]] = set()
+    proved = True
+    known: dict[bool, tuple[int, ...] | None] = {}
+    for label, fewest_first, exact, at_most in ASKED:
+        most = sum(units) * (1 + min(surplus, at_most) if at_most < 1 else 1 + surplus)
+        search = Search(units, choices, EXACT if exact else kit.tolerance, most)
+        found = search.run(fewest_first, known.get(exact) if fewest_first else None)
+        known[exact] = found or known.get(exact)
+        proved &= search.proved
+        if found and found not in taken:
+            taken.add(found)
+            options.append(_option(label, needs, found, ways))
+    return options, proved
+
+
+def worthwhile(options: Sequence[KitOption]) -> tuple[KitOption, ...]:
+    """The options nobody would do without.
+
+    Those that another one beats or equals in waste (to the whole per cent), fillings and share error (to a tenth
+    of one) fall away; of equals the first stays.
+    """
+
+    def cost(o: KitOption) -> tuple[float, int, float]:
+        return round(o.surplus, 2), o.count, round(o.error, 3)
+
+    def beaten(i: int) -> bool:
+        mine = cost(options[i])
+        others = [(cost(o), k) for k, o in enumerate(options) if k != i]
+        return any(
+            all(a <= b for a, b in zip(theirs, mine, strict=True)) and (theirs != mine or k < i) for theirs, k in others
+        )
+
+    return tuple(o for i, o in enumerate(options) if not beaten(i))
+
+
+def weigh(needs: Sequence[Need], resolution_g: float) -> tuple[Weighed, ...]:
+    """Each need rounded up to what the scale can show."""
+    shown = [ceil(n.g / resolution_g - 1e-9) * resolution_g for n in needs]
+    need, whole = sum(n.g for n in needs), sum(shown)
+    return tuple(Weighed(n.component, n.g, s, s / whole * need / n.g - 1) for n, s in zip(needs, shown, strict=True))
+
+
+def _cannot(needs: Sequence[Need], kit: Kit) -> tuple[str, float | None]:
+    """Why nothing can be offered, and how many times the need the smallest batch is that can be measured."""
+    for need in needs:
+        if not fillings_of(kit, need.dry):
+            kind = "is measured level, and this kit has no spoon, scoop or cup" if need.dry else "cannot be poured"
+            return f"{need.component} {kind}: weigh it, or use another kit.", None
+    least = {dry: fillings[0][1] for dry in (False, True) if (fillings := fillings_of(kit, dry))}
+    short = min(needs, key=lambda n: n.ml / least[n.dry])
+    scale = max(1.0, least[short.dry] / short.ml)
+    why = f"No fillings keep the shares within {kit.tolerance:.0%} at {kit.surplus:.0%} surplus or less."
+    if scale > 1:
+        why = (
+            f"{short.component} needs {short.ml:.3g} ml, less than the smallest filling of this kit, "
+            f"{least[short.dry]:.3g} ml."
+        )
+    for doubled in range(8):
+        times = scale * 2**doubled
+        larger = [Need(n.component, n.ml * times, n.g * times, n.dry) for n in needs]
+        options, _ = offers(larger, kit, max(1.0, kit.surplus))
+        if options:
+            return f"{why} The batch is too small to measure.", options[0].total_ml / sum(n.ml for n in needs)
+    return f"{why} No larger batch measures well either: use another kit.", None
+
+
+@lru_cache(maxsize=512)
+def measure_out(needs: tuple[Need, ...], kit: Kit) -> KitAnswer:
+    """How to measure a mix with a kit.
+
+    Every option covers every need, exceeds the whole by no more than `kit.surplus`, and keeps every share within
+    `kit.tolerance`. Where none can, the answer says so and how much larger the smallest batch is that can be
+    measured: nothing is ever rounded to nothing. Needs of zero are left out.
+    """
+    needs = tuple(n for n in needs if n.ml > 0 and n.g > 0)
+    weighed = weigh(needs, kit.scale_g) if kit.scale_g else ()
+    if not needs or not kit.measures:
+        nothing = "" if weighed or not needs else "This kit holds nothing to measure with."
+        return KitAnswer((), weighed, nothing)
+    options, proved = offers(needs, kit, kit.surplus)
+    if options:
+        return KitAnswer(worthwhile(options), weighed, proved=proved)
+    says, times = _cannot(needs, kit)
+    return KitAnswer((), weighed, says, times)

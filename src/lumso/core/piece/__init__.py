@@ -1,0 +1,1 @@
+"""The piece that is painted, and the kinds of piece."""

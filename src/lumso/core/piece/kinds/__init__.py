@@ -1,0 +1,53 @@
+"""The kinds of piece: each turns a handful of sizes into surfaces and a drawing."""
+
+from collections.abc import Mapping
+
+from ...errors import UnknownEntry
+from . import board, case, chest, frames, free, plain, seat, spindle, table
+from .kind import CountSpec, Misfit, PieceKind, SizeSpec, Surface
+
+KINDS: Mapping[str, PieceKind] = {
+    kind.slug: kind
+    for kind in (
+        board.KIND,
+        chest.KIND,
+        case.CUPBOARD,
+        table.RECTANGULAR,
+        table.ROUND,
+        table.OVAL,
+        seat.BENCH,
+        table.STOOL,
+        seat.CHAIR,
+        case.BOOKCASE,
+        case.RACK,
+        case.TRUNK,
+        case.TRAY,
+        frames.FRAME,
+        frames.DOOR,
+        frames.COLUMN,
+        spindle.KIND,
+        plain.WALL,
+        plain.HEARTH,
+        plain.FLOOR,
+        plain.CLOTH,
+        free.KIND,
+    )
+}
+
+__all__ = ["KINDS", "CountSpec", "Misfit", "PieceKind", "SizeSpec", "Surface", "kind_of"]
+
+
+def kind_of(slug: str) -> PieceKind:
+    """The kind of piece called `slug`. Raises UnknownEntry."""
+    if slug not in KINDS:
+        raise UnknownEntry("kind of piece", slug, KINDS)
+    return KINDS[slug]
+
+
+def suggested_zones(kind: PieceKind) -> list[tuple[str, tuple[str, ...]]]:
+    """The zones a kind of piece usually has: name, and the surfaces that are usually coated."""
+    groups: dict[str, list[str]] = {}
+    for surface in kind.surfaces(kind.usual()):
+        if not surface.usually_bare:
+            groups.setdefault(surface.group, []).append(surface.slug)
+    return [(name, tuple(slugs)) for name, slugs in groups.items()]

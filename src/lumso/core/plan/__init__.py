@@ -1,0 +1,1 @@
+"""The composed answer: amounts, findings and pictures of a job."""

@@ -1,0 +1,33 @@
+"""A plan without the working and the drawings of the zones nobody is looking at: most of a large plan is that."""
+
+from dataclasses import replace
+
+from ..figure import Figure
+from ..memory import remembered
+from ..mixing.mix import Mix
+from .plan import Plan, ZonePlan
+
+
+def _bare(figure: Figure) -> Figure:
+    return Figure(figure.value, figure.unit, ())
+
+
+def _slim(mix: Mix) -> Mix:
+    parts = tuple(replace(p, poured=_bare(p.poured), mass=_bare(p.mass)) for p in mix.parts)
+    jar = replace(mix.jar, strata=(), graduations=())
+    return replace(mix, volume=_bare(mix.volume), parts=parts, jar=jar)
+
+
+@remembered(200)
+def _slim_zone(zone: ZonePlan) -> ZonePlan:
+    layers = tuple(replace(x, mixes=tuple(_slim(m) for m in x.mixes)) for x in zone.layers)
+    return replace(zone, layers=layers, section=None)
+
+
+def without_workings(made: Plan, looked_at: str) -> Plan:
+    """The plan with working, jars and sections left out everywhere but in the zone `looked_at` (an id).
+
+    Amounts, findings, and areas with their working stay.
+    """
+    zones = tuple(z if z.zone == looked_at else _slim_zone(z.zone, z) for z in made.zones)
+    return replace(made, zones=zones)

@@ -1,0 +1,1 @@
+"""The job worked out: operations, constraints, batches, and their views."""

@@ -1,0 +1,1 @@
+"""What is true across jobs: kit, shelf, values known better."""
