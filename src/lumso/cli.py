@@ -1,16 +1,22 @@
-"""The command line: serve, demo, plan."""
+"""The command line: serve, demo, plan, work."""
 
 import gc
 import os
 import socket
 import sys
+from collections.abc import Iterable
 from pathlib import Path
-from typing import Annotated
+from typing import TYPE_CHECKING, Annotated
 
 import typer
 from platformdirs import user_data_path
 
-from lumso.core.errors import LumsoError
+from lumso.core.errors import LumsoError, Problem
+
+if TYPE_CHECKING:
+    from lumso.core.layers.conditions import Room
+    from lumso.core.work.work import Work
+    from lumso.core.workshop.workshop import Workshop
 
 app = typer.Typer(help="Lumso, a bench companion for decorative furniture painters.", no_args_is_help=True,
                   add_completion=False, pretty_exceptions_enable=False)  # fmt: skip
@@ -76,33 +82,64 @@ def demo(host: Host = "127.0.0.1", port: Port = 8321, data: Data = None) -> None
     _serve(host, port, data or user_data_path("lumso") / "lantern-loft.sqlite3", demo=True)
 
 
-@app.command()
-def plan(
-    file: Annotated[Path, typer.Argument(help="A job file; - for standard input.")],
-    measures: Annotated[str, typer.Option(help="us, metric, australian or imperial.")] = "metric",
-) -> None:
-    """Print the plan of a job file as JSON. Exits with 1 when the job holds a problem, with 2 when it is no job."""
-    from pydantic import TypeAdapter
+JobFile = Annotated[Path, typer.Argument(help="A job file; - for standard input.")]
+Measures = Annotated[str, typer.Option(help="us, metric, australian or imperial.")]
+Temperature = Annotated[float, typer.Option(min=-10, max=50, help="°C in the room.")]
+Humidity = Annotated[float, typer.Option(min=1, max=100, help="Relative humidity in the room, per cent.")]
 
+
+def _worked(file: Path, measures: str, temperature: float, humidity: float) -> "tuple[Work, Workshop, Room]":
+    """A job file, worked out. Exits with 2 when it is none."""
     from lumso.catalogue import shipped
-    from lumso.core.layers.conditions import Conditions
-    from lumso.core.plan.plan import Plan
-    from lumso.core.plan.plan import plan as plan_of
+    from lumso.core.layers.conditions import steady
+    from lumso.core.work.work import work as worked
     from lumso.core.workshop.workshop import Workshop
     from lumso.formats.jobfile import from_json
 
     catalogue = shipped()
     if measures not in catalogue.systems:
         raise _fail(f"there are no measures called {measures!r}. Known: {', '.join(catalogue.systems)}.", 2)
+    workshop, room = Workshop(measures=measures), steady(temperature, humidity / 100)
     try:
         text = sys.stdin.buffer.read() if str(file) == "-" else file.read_bytes()
-        made = plan_of(from_json(text, str(file)), Workshop(measures=measures), catalogue, Conditions())
+        return worked(from_json(text, str(file)), workshop, catalogue, room), workshop, room
     except OSError as error:
         raise _fail(f"{file} cannot be read: {error.strerror}.", 2) from None
     except LumsoError as error:
         raise _fail(str(error), 2) from None
-    sys.stdout.buffer.write(TypeAdapter(Plan).dump_json(made, indent=2) + os.linesep.encode())
-    for problem in made.problems:
+
+
+def _say(answer: bytes, problems: Iterable[Problem]) -> None:
+    """Print an answer, and what stands in its way to the error output. Exits with 1 when something does."""
+    sys.stdout.buffer.write(answer + os.linesep.encode())
+    found = list(problems)
+    for problem in found:
         typer.echo(f"{problem.at}: {problem.says} Allowed: {problem.allowed}.", err=True)
-    if made.problems:
+    if found:
         raise typer.Exit(1)
+
+
+@app.command()
+def plan(file: JobFile, measures: Measures = "metric", temperature: Temperature = 20.0,
+         humidity: Humidity = 50.0) -> None:  # fmt: skip
+    """Print the plan of a job file as JSON. Exits with 1 when the job holds a problem, with 2 when it is no job."""
+    from pydantic import TypeAdapter
+
+    from lumso.core.memory import Memo
+    from lumso.core.plan.plan import Plan, plan_of
+
+    made, workshop, room = _worked(file, measures, temperature, humidity)
+    planned = plan_of(made, workshop, room, Memo())
+    _say(TypeAdapter(Plan).dump_json(planned, indent=2), planned.problems)
+
+
+@app.command()
+def work(file: JobFile, measures: Measures = "metric", temperature: Temperature = 20.0,
+         humidity: Humidity = 50.0) -> None:  # fmt: skip
+    """Print the order of work of a job file as JSON: operations, batches, what holds between. Exits as plan does."""
+    from pydantic import TypeAdapter
+
+    from lumso.core.work.order_file import OrderFile, order_file
+
+    made, _, _ = _worked(file, measures, temperature, humidity)
+    _say(TypeAdapter(OrderFile).dump_json(order_file(made), indent=2), made.problems)

@@ -9,7 +9,7 @@ from pydantic import RootModel
 from lumso.core.book.recipes import Recipe
 from lumso.core.job.job import Job, Layer, Zone
 from lumso.core.plan.plan import Plan
-from lumso.core.work.procedure import Procedure
+from lumso.core.work.steps import Procedure
 
 
 class JobBody(RootModel[Job]):

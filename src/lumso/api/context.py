@@ -7,9 +7,10 @@ from pydantic import BaseModel, ConfigDict, Field
 
 from lumso.core.book.catalogue import Catalogue, pick
 from lumso.core.job.job import Job
-from lumso.core.layers.conditions import Conditions
-from lumso.core.layers.stack import Stack
-from lumso.core.plan.plan import Plan, plan, stacks
+from lumso.core.layers.conditions import Room, steady
+from lumso.core.memory import Memo
+from lumso.core.plan.plan import Plan, plan_of
+from lumso.core.work.work import Work, work
 from lumso.core.workshop.known import known_to
 from lumso.core.workshop.workshop import Workshop
 from lumso.formats.reading import read_json
@@ -35,6 +36,7 @@ class Context:
 
     def __init__(self, db: Database, catalogue: Catalogue) -> None:
         self.db, self.catalogue = db, catalogue
+        self.memo = Memo()
         self._read: tuple[int, Workshop] | None = None
 
     def settings(self) -> Settings:
@@ -73,22 +75,22 @@ class Context:
         """The catalogue with the workshop's own on top."""
         return known_to(self.workshop(), self.catalogue)
 
+    def work(self, job: Job) -> Work:
+        """A job worked out in this workshop."""
+        return work(job, self.workshop(), self.catalogue, self.room(), self.memo)
+
     def plan(self, job: Job) -> Plan:
         """The plan of a job in this workshop."""
-        return plan(job, self.workshop(), self.catalogue, self.conditions())
+        return plan_of(self.work(job), self.workshop(), self.room(), self.memo)
 
-    def conditions(self) -> Conditions:
+    def room(self) -> Room:
         """The room as it was last said to be."""
         chosen = self.settings()
-        return Conditions(chosen.temperature_c, chosen.humidity)
+        return steady(chosen.temperature_c, chosen.humidity)
 
     def known_for(self, job: Job) -> Catalogue:
         """The catalogue with the job's own entries, and the workshop's on top."""
         return known_to(self.workshop(), self.catalogue, job.entries)
-
-    def stacks(self, job: Job) -> tuple[Stack | None, ...]:
-        """The job's zones as the checker reads them."""
-        return stacks(job, self.workshop(), self.catalogue, self.conditions())
 
 
 def _context(request: Request) -> Context:

@@ -1,6 +1,7 @@
 """The finish: library, ways out, advisers and steps. Everything here computes and keeps nothing."""
 
 from collections.abc import Iterator
+from functools import partial
 
 from fastapi import APIRouter
 from pydantic import BaseModel, ConfigDict
@@ -11,7 +12,7 @@ from lumso.core.changes.change import Change, apply
 from lumso.core.errors import InvalidValue
 from lumso.core.job.job import Zone
 from lumso.core.work.effort import effort
-from lumso.core.work.procedure import procedure
+from lumso.core.work.steps import steps_of
 from lumso.store.ids import new_id
 
 from .bodies import JobBody, ProcedureBody, ZoneBody
@@ -57,7 +58,7 @@ def _zone(asked: ZoneIn, here: Context) -> tuple[Zone, Trial]:
     if index is None:
         known = ", ".join(z.id for z in job.zones)
         raise InvalidValue(f"The job has no zone {asked.zone!r}.", value=asked.zone, allowed=known, field="zone")
-    return job.zones[index], trial(job, index, here.known_for(job), here.conditions())
+    return job.zones[index], trial(job, index, here.known_for(job), here.room())
 
 
 class EffortOut(BaseModel):
@@ -70,7 +71,11 @@ class EffortOut(BaseModel):
 @router.get("/efforts")
 def efforts(here: Here) -> dict[str, EffortOut]:
     """What each finish of the library takes, on the first ground it is for."""
-    found = {slug: effort(finish, here.catalogue) for slug, finish in here.catalogue.finishes.items()}
+    every = here.catalogue.finishes.items()
+    found = {
+        slug: here.memo.recall(("effort", slug), (finish, here.catalogue), partial(effort, finish, here.catalogue))
+        for slug, finish in every
+    }
     return {slug: EffortOut(hours=x.hours, days=x.days) for slug, x in found.items()}
 
 
@@ -107,5 +112,4 @@ def ask(asked: ZoneIn, here: Here) -> Advice:
 @router.post("/steps")
 def steps(job: JobBody, here: Here) -> ProcedureBody:
     """The whole job as ordered steps, with the kit to lay out first."""
-    made = procedure(job.root, here.plan(job.root), here.stacks(job.root), here.known_for(job.root), here.workshop())
-    return ProcedureBody(made)
+    return ProcedureBody(steps_of(here.work(job.root), here.room()))

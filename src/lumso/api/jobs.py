@@ -120,7 +120,7 @@ def _line(stored: StoredJob, here: Context) -> JobLine:
             fault=str(error),
         )
     made = here.plan(job)
-    mixes = [mix for zone in made.zones for layer in zone.layers for mix in layer.mixes]
+    mixes = [pot.mix for zone in made.zones for layer in zone.layers for pot in layer.pots]
     return JobLine(
         id=stored.id,
         name=job.name,
@@ -211,8 +211,8 @@ def get_drawing(job_id: str, here: Here) -> Response:
         zone.zone: part.hex
         for zone in made.zones
         for layer in zone.layers
-        for mix in layer.mixes[:1]
-        for part in mix.parts
+        for pot in layer.pots[:1]
+        for part in pot.mix.parts
         if part.role == "paint"
     }
     words = {slug: length.typed for slug, length in job.piece.sizes.items()}

@@ -8,9 +8,10 @@ from pydantic import BaseModel, ConfigDict, Field, RootModel, TypeAdapter
 from lumso.core.book.catalogue import pick
 from lumso.core.errors import InvalidValue
 from lumso.core.mixing.measuring import Need, measure_out
+from lumso.core.work.batch import Batch
 from lumso.core.work.batch_file import BatchFile
-from lumso.core.work.mix_sheet import Batch, MixSheet, WhatIf, mix_sheet
-from lumso.core.work.procedure import procedure
+from lumso.core.work.sheet import MixSheet, WhatIf, mix_sheet
+from lumso.core.work.steps import steps_of
 from lumso.formats import jobfile
 from lumso.formats.reading import read_json
 from lumso.store import batches, jobs
@@ -70,7 +71,7 @@ def _others(ids: list[str], here: Context) -> list[JobBody]:
 
 def _sheet(first: JobBody, others: list[JobBody], what_if: WhatIf | None, here: Context) -> MixSheet:
     every = [first.root, *(o.root for o in others)]
-    return mix_sheet(every, here.workshop(), here.catalogue, here.conditions(), what_if)
+    return mix_sheet(every, here.workshop(), here.catalogue, here.room(), what_if, here.memo)
 
 
 @router.post("/mix-sheet")
@@ -96,7 +97,7 @@ def print_job(job_id: str, asked: PrintIn, request: Request, here: Here) -> Resp
     stored = jobs.get(here.db, job_id)
     job = jobfile.from_json(stored.document, f"Job {job_id}")
     if asked.what == "steps":
-        steps = procedure(job, here.plan(job), here.stacks(job), here.known_for(job), here.workshop())
+        steps = steps_of(here.work(job), here.room())
         return _pdf(pdf.bench_sheet(job.name, steps, asked.paper), f"{job.name} steps")
     tried = WhatIf(step_down=True) if asked.step_down else None
     sheet = _sheet(JobBody(job), _others(asked.with_jobs, here), tried, here)

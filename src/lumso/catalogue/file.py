@@ -5,6 +5,7 @@ from typing import Literal
 
 from lumso.core.book.films import Film
 from lumso.core.book.finishes import Finish
+from lumso.core.book.habits import Habits
 from lumso.core.book.kit import Kit
 from lumso.core.book.materials import Consistency, Material, PotLoss, Vessel
 from lumso.core.book.preparation import Abrasive, Preparation
@@ -36,3 +37,4 @@ class CatalogueFile(Value):
     preparations: tuple[Preparation, ...] = ()
     abrasives: tuple[Abrasive, ...] = ()
     finishes: tuple[Finish, ...] = ()
+    habits: tuple[Habits, ...] = ()

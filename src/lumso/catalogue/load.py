@@ -10,6 +10,7 @@ from pydantic import TypeAdapter
 
 from lumso.core.book.catalogue import Catalogue
 from lumso.core.book.finishes import Finish
+from lumso.core.book.habits import Habits
 from lumso.core.book.recipes import Recipe
 from lumso.core.checks import RULES
 from lumso.core.errors import LumsoError
@@ -47,7 +48,7 @@ def _clashes(files: Mapping[str, CatalogueFile]) -> list[UnfitDocument]:
     seen: dict[tuple[str, str], str] = {}
     clashes = []
     for source, file in files.items():
-        for kind in (f.name for f in fields(CatalogueFile) if f.name not in {"format", "version"}):
+        for kind in (f.name for f in fields(CatalogueFile) if f.name not in {"format", "version", "habits"}):
             for i, entry in enumerate(getattr(file, kind)):
                 slug = next(str(getattr(entry, key)) for key in ("slug", "cling", "purpose") if hasattr(entry, key))
                 if (first := seen.setdefault((kind, slug), source)) != source:
@@ -114,6 +115,12 @@ def faults_in_finish(finish: Finish, catalogue: Catalogue) -> list[tuple[str, st
     return found
 
 
+def _shipped_habits() -> Habits:
+    """How work goes at the bench, for a folder that does not say."""
+    (habits,) = read_json(ADAPTER, (DATA / "habits.json").read_bytes(), "habits.json").habits
+    return habits
+
+
 def load(folder: Path) -> Loaded:
     """Every *.json below `folder` as one catalogue. Files that do not fit are in `refused`, with their faults."""
     files: dict[str, CatalogueFile] = {}
@@ -143,6 +150,7 @@ def load(folder: Path) -> Loaded:
         preparations=_by_slug(e for f in every for e in f.preparations),
         abrasives={e.purpose: e for f in every for e in f.abrasives},
         finishes=_by_slug(e for f in every for e in f.finishes),
+        habits=next((e for f in every for e in f.habits), None) or _shipped_habits(),
     )
     sound = {}
     for slug, (source, recipe) in recipes.items():

@@ -1,35 +1,43 @@
-"""Remembering what a pure function came to last time, so that an edit to one layer does not compute the others."""
+"""Remembering what pure functions came to, so that an edit to one layer does not compute the others."""
 
+from collections import OrderedDict
 from collections.abc import Callable, Hashable
-from functools import wraps
-from typing import ParamSpec, TypeVar
+from typing import Any, TypeVar
 
-P = ParamSpec("P")
 R = TypeVar("R")
-Named = Callable[..., R]
+
+VERSIONS = 4
+"""How many sets of arguments are remembered for one place: an edit and its undo, what is and what if, two windows."""
 
 
-def remembered(most: int) -> Callable[[Callable[P, R]], Named[R]]:
-    """Make a pure function remember its last arguments and result under a name, for `most` names.
+class Memo:
+    """Results of pure functions by place and arguments, the least lately used forgotten first.
 
-    The made function takes the name first. Arguments equal to the last ones under that name give the result
-    again; they need not be hashable, and identical objects compare at once. The oldest name is forgotten first.
+    Whoever plans again and again keeps one and hands it in; nothing is remembered outside of it.
     """
 
-    def decorate(function: Callable[P, R]) -> Named[R]:
-        store: dict[Hashable, tuple[tuple[object, ...], R]] = {}
+    def __init__(self, most: int = 4000) -> None:
+        self.most = most
+        self._held: OrderedDict[Hashable, list[tuple[tuple[object, ...], Any]]] = OrderedDict()
 
-        @wraps(function)
-        def call(name: Hashable, *args: P.args, **kwargs: P.kwargs) -> R:
-            last = store.get(name)
-            if last is not None and last[0] == args:
-                return last[1]
-            result = function(*args, **kwargs)
-            for oldest in list(store)[: max(0, len(store) - most + 1)]:  # a copy: other threads may write
-                store.pop(oldest, None)
-            store[name] = (args, result)
-            return result
+    def recall(self, place: Hashable, args: tuple[object, ...], make: Callable[[], R]) -> R:
+        """What `make` came to when it was last asked at this place with these arguments, else what it comes to now.
 
-        return call
-
-    return decorate
+        `args` is all that the result depends on. They need not be hashable: they are compared, and identical objects
+        compare at once.
+        """
+        held = self._held.get(place, [])
+        for at, (known, result) in enumerate(held):
+            if known == args:
+                if at:
+                    self._held[place] = [held[at], *held[:at], *held[at + 1 :]]  # a new list: other threads may read
+                return result  # type: ignore[no-any-return]
+        result = make()
+        self._held[place] = [(args, result), *held[: VERSIONS - 1]]
+        try:
+            self._held.move_to_end(place)
+            while len(self._held) > self.most:
+                self._held.popitem(last=False)
+        except KeyError:
+            pass  # another thread forgot it first
+        return result

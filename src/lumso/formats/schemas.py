@@ -8,6 +8,7 @@ from lumso.catalogue.file import CatalogueFile
 from lumso.core.job.job import Job
 from lumso.core.plan.plan import Plan
 from lumso.core.work.batch_file import BatchFile
+from lumso.core.work.order_file import OrderFile
 from lumso.formats.workshop import WorkshopFile
 
 DOCUMENTS: dict[str, TypeAdapter[Any]] = {
@@ -16,11 +17,12 @@ DOCUMENTS: dict[str, TypeAdapter[Any]] = {
     "catalogue": TypeAdapter(CatalogueFile),
     "workshop-file": TypeAdapter(WorkshopFile),
     "batch": TypeAdapter(BatchFile),
+    "work": TypeAdapter(OrderFile),
 }
 
 
 def schema(name: str) -> dict[str, Any]:
     """The JSON Schema (2020-12) of the document called `name`."""
-    mode: Literal["serialization", "validation"] = "serialization" if name == "plan" else "validation"
+    mode: Literal["serialization", "validation"] = "serialization" if name in {"plan", "work"} else "validation"
     body = DOCUMENTS[name].json_schema(mode=mode)
     return {"$schema": "https://json-schema.org/draft/2020-12/schema", **body}

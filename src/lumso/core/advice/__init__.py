@@ -77,7 +77,8 @@ def advise(zone: Zone, bench: Trial, ids: Iterator[str]) -> Advice:
     coats = []
     for i, x in enumerate(stack.laid):
         if x.film.kind == "paint" and x.technique.plain:
-            over, name = (stack.laid[i - 1].hex, stack.laid[i - 1].name) if i else (stack.ground.hex, stack.ground.name)
+            floor = stack.beneath(i).floor
+            over, name = (floor.hex, floor.name) if floor else (stack.ground.hex, stack.ground.name)
             needs = coats_to_cover(x.hex, over, hiding_of(x.pours))
             scattering = per_coat(x.hex, hiding_of(x.pours))
             coats.append(

@@ -11,7 +11,7 @@ from ..checks import check, holds, look
 from ..checks.findings import Finding
 from ..job.areas import measure
 from ..job.job import Job, Use, Zone
-from ..layers.conditions import Conditions
+from ..layers.conditions import Room
 from ..layers.stack import Stack, lay
 from ..piece.kinds import Surface
 from ..value import Value
@@ -40,25 +40,25 @@ class Trial:
     use: Use
     surfaces: tuple[Surface, ...]
     catalogue: Catalogue
-    conditions: Conditions
+    room: Room
 
     def stack(self, zone: Zone) -> Stack:
         """The zone as the checker reads it. Raises UnknownEntry, InvalidValue or ImpossibleRecipe."""
         ground = pick("ground", self.catalogue.grounds, zone.ground)
         laid = tuple(lay(layer, self.catalogue) for layer in zone.layers)
-        return Stack(zone, ground, self.use, self.surfaces, self.conditions, laid, self.catalogue)
+        return Stack(zone, ground, self.use, self.surfaces, self.room, laid, self.catalogue)
 
     def findings(self, zone: Zone) -> tuple[Finding, ...]:
         """What the checker finds in it."""
         return check(self.stack(zone))
 
 
-def trial(job: Job, index: int, catalogue: Catalogue, conditions: Conditions) -> Trial:
+def trial(job: Job, index: int, catalogue: Catalogue, room: Room) -> Trial:
     """A trial of one of a job's zones; `catalogue` already holds the job's and the workshop's entries."""
     zone = job.zones[index]
-    surfaces = measure(job, []).surfaces
+    surfaces = measure(job).surfaces
     mine = tuple(surfaces[s] for s in zone.surfaces if s in surfaces)
-    return Trial(job.use, mine, catalogue, conditions)
+    return Trial(job.use, mine, catalogue, room)
 
 
 def _next_way(stack: Stack, tried: set[tuple[str, str, str]], notes: set[str]) -> tuple[Finding, WayOut] | None:

@@ -9,6 +9,7 @@ from ..measure.measures import MeasureSystem
 from ..value import Value
 from .films import UNKNOWN, Film, film_slug
 from .finishes import Finish
+from .habits import Habits
 from .kit import Kit
 from .materials import Consistency, Material, PotLoss, Vessel
 from .preparation import Abrasive, Preparation
@@ -52,6 +53,7 @@ class Catalogue:
     preparations: Mapping[str, Preparation]
     abrasives: Mapping[str, Abrasive]
     finishes: Mapping[str, Finish]
+    habits: Habits
 
     def system(self, slug: str) -> MeasureSystem:
         """The measure system called `slug`. Raises UnknownEntry."""

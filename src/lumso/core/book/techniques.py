@@ -30,6 +30,7 @@ class PartDry(Value):
     closes_min: Positive
     what: str
     check: str
+    kind: Literal["part-dry", "wipe back"] = "part-dry"
 
 
 @dataclass(frozen=True)
@@ -76,5 +77,7 @@ class Technique(Value):
     faults: tuple[Fault, ...] = ()
     plain: bool = False
     """An even coat, so that a label's spreading rate may stand in for the wet rate."""
+    next_wet_rate_ml_per_m2: NotNegative = 0.0
+    """The wet rate over a coat of the same film, which drinks less; 0 where it is the same."""
     per_mm: bool = False
     """True for textured and trowelled coats: the wet rate is for each mm of mean thickness."""

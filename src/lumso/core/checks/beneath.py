@@ -238,7 +238,7 @@ def tannins_bleed(stack: Stack) -> Iterator[Hit]:
     if not stack.laid or not stack.grounded("tannins"):
         return
     for i, one in stack.each():
-        if _covers(one) and one.watery and lightness(one.hex) > 60 and not stack.stopped_under(i, "tannins"):
+        if _covers(one) and one.watery and lightness(one.hex) > 60 and "tannins" not in stack.beneath(i).stops:
             block = InsertLayer("insert", _first_id(stack), "stain-blocker-plain", wait_h=12)
             ways = (way("A stain blocker first, left a night", block), way("Dewaxed shellac first", _shellac(stack)))
             yield Hit(0, f"{stack.ground.name.capitalize()} will bleed brown into the pale {one.name.lower()}.", ways)

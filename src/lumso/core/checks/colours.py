@@ -5,15 +5,10 @@ from collections.abc import Iterator
 from ..changes.change import InsertLayer, SetLayer, SwapRecipe
 from ..colour.srgb import lightness
 from ..layers.hiding import coats_to_cover, hiding_of
-from ..layers.stack import Laid, Stack
+from ..layers.stack import Stack
 from .rule import Hit, rule, way
 
 PALE, DARK = 75.0, 35.0
-
-
-def _painted(stack: Stack, index: int) -> Laid | None:
-    """The last layer beneath that gives the colour."""
-    return next((x for x in reversed(stack.laid[:index]) if x.film.kind in {"paint", "wash", "glaze", "texture"}), None)
 
 
 @rule(
@@ -24,7 +19,7 @@ def _painted(stack: Stack, index: int) -> Laid | None:
 )
 def amber_over_pale(stack: Stack) -> Iterator[Hit]:
     for i, one in stack.each():
-        under = _painted(stack, i)
+        under = stack.beneath(i).painted
         if one.film.ambers and one.film.kind in {"clear", "oil", "blocker"} and under and lightness(under.hex) > PALE:
             over = any(x.film.kind in {"paint", "texture"} for x in stack.laid[i + 1 :])
             if not over:
@@ -43,7 +38,7 @@ def amber_over_pale(stack: Stack) -> Iterator[Hit]:
 )
 def matt_over_dark(stack: Stack) -> Iterator[Hit]:
     for i, one in stack.each():
-        under = _painted(stack, i)
+        under = stack.beneath(i).painted
         if one.film.matting and one.layer.coats > 1 and under and lightness(under.hex) < DARK:
             first = InsertLayer("insert", one.layer.id, "clear-coat-plain")
             yield Hit(
@@ -79,7 +74,8 @@ def too_few_coats(stack: Stack) -> Iterator[Hit]:
         full = one.film.kind == "paint" and one.water < 0.3 and one.technique.plain and one.layer.touched > 0.95
         if not full or (one.film.slug == "milk-paint" and one.layer.sand_after):
             continue
-        beneath = stack.laid[i - 1].hex if i else stack.ground.hex
+        floor = stack.beneath(i).floor
+        beneath = floor.hex if floor else stack.ground.hex
         needs = coats_to_cover(one.hex, beneath, hiding_of(one.pours))
         if needs is not None and needs > one.layer.coats and needs <= 6:
             more = SetLayer("set", one.layer.id, coats=needs)

@@ -33,7 +33,7 @@ def recoat_too_soon(stack: Stack) -> Iterator[Hit]:
 )
 def recoat_too_late(stack: Stack) -> Iterator[Hit]:
     for i, lower, upper in stack.pairs():
-        last = lower.film.times.recoat_until
+        last = stack.minutes(i - 1, "recoat_until")
         if (
             last is not None
             and stack.waits_h(i - 1) * 60 > last + 1e-6
@@ -84,7 +84,7 @@ def seal_too_soon(stack: Stack) -> Iterator[Hit]:
     "Water-based films need warmth and dry air to close up. Heat the room, not the paint, and wait.",
 )
 def too_cold_or_damp(stack: Stack) -> Iterator[Hit]:
-    why = no_film(stack.conditions.temperature_c, stack.conditions.humidity)
+    why = next((w for spell in stack.room.spells if (w := no_film(spell.conditions))), "")
     for i, one in stack.each():
         if why and one.watery:
             yield Hit(i, why)

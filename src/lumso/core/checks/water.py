@@ -19,7 +19,7 @@ def _works_wet(one: Laid) -> bool:
 )
 def no_night_before_water(stack: Stack) -> Iterator[Hit]:
     for i, one in stack.each():
-        k = stack.open_under(i)
+        k = stack.beneath(i).open
         if not _works_wet(one) or k is None:
             continue
         needs = stack.minutes(k, "wet_rub")
@@ -47,7 +47,7 @@ def no_night_before_water(stack: Stack) -> Iterator[Hit]:
 )
 def strong_water(stack: Stack) -> Iterator[Hit]:
     for i, one in stack.each():
-        soft = stack.open_under(i) is not None or (i == 0 and stack.ground.surface == "unsealed paint")
+        soft = stack.beneath(i).open is not None or (i == 0 and stack.ground.surface == "unsealed paint")
         water = next((p.component.id for p in one.pours if p.material.role == "water"), "")
         if one.water > 0.6 + 1e-6 and one.acts("lifts") and soft and water:
             yield Hit(
@@ -71,7 +71,7 @@ def strong_water(stack: Stack) -> Iterator[Hit]:
 )
 def sealer_wakes_paint(stack: Stack) -> Iterator[Hit]:
     for i, one in stack.each():
-        if one.film.kind == "clear" and one.watery and stack.open_under(i) is not None:
+        if one.film.kind == "clear" and one.watery and stack.beneath(i).open is not None:
             yield Hit(i, f"{one.name} over unsealed paint: few strokes, from a decanted pot.")
 
 
@@ -147,7 +147,7 @@ def open_too_short(stack: Stack) -> Iterator[Hit]:
 )
 def runs_on_sealed(stack: Stack) -> Iterator[Hit]:
     for i, one in stack.each():
-        if stack.vertical and one.watery and one.flow.viscosity_mpa_s < 60 and stack.closed_under(i):
+        if stack.vertical and one.watery and one.flow.viscosity_mpa_s < 60 and stack.beneath(i).closed:
             yield Hit(i, f"{one.name} may run on upright faces: wipe.")
 
 

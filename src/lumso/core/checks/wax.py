@@ -99,7 +99,7 @@ def dark_wax_stays(stack: Stack) -> Iterator[Hit]:
     for i, one in stack.each():
         if one.film.slug != "dark-wax" or one.layer.technique == "limed":
             continue
-        lower = stack.floor_of(i)
+        lower = stack.beneath(i).floor
         bare = lower is None and stack.ground.surface in {"raw wood", "unsealed paint", "plaster", "brick"}
         if bare or (lower is not None and not lower.closes):
             beneath = stack.ground.name if lower is None else lower.name.lower()

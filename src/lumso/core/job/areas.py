@@ -1,7 +1,7 @@
 """The piece as areas: sizes checked, surfaces measured, zones summed, and what was left out and why."""
 
 from collections.abc import Mapping
-from dataclasses import dataclass, replace
+from dataclasses import dataclass, field, replace
 
 from ..book.catalogue import Catalogue, pick
 from ..errors import Problem, UnknownEntry
@@ -36,12 +36,13 @@ class SurfaceArea(Value):
 
 @dataclass(frozen=True)
 class Measured:
-    """A piece with its sizes made use of."""
+    """A piece with its sizes made use of; nothing of it where there is none, or where it has a problem."""
 
-    surfaces: dict[str, Surface]
-    drawing: Drawing | None
-    rough: float
+    surfaces: Mapping[str, Surface] = field(default_factory=dict)
+    drawing: Drawing | None = None
+    rough: float = 0.0
     """How far areas may be off: 0 when everything was measured."""
+    problems: tuple[Problem, ...] = ()
 
 
 def sizes_of(piece: Piece, kind: PieceKind) -> tuple[dict[str, float], float]:
@@ -92,23 +93,21 @@ def _place(kind: PieceKind, slug: str) -> str:
     return f"/piece/{'counts' if slug in {c.slug for c in kind.counts} else 'sizes'}/{slug}"
 
 
-def measure(job: Job, problems: list[Problem]) -> Measured:
-    """The surfaces and the drawing of the job's piece; nothing of them when there is none or it has a problem."""
-    nothing = Measured({}, None, 0.0)
+def measure(job: Job) -> Measured:
+    """The surfaces and the drawing of the job's piece, less its bands, with what is wrong with its sizes."""
     if job.piece is None:
-        return nothing
+        return Measured()
     try:
         kind = kind_of(job.piece.kind)
     except UnknownEntry as error:
         says = f"There is no piece called {error.slug!r}."
-        problems.append(Problem("/piece/kind", says, ", ".join(error.known)))
-        return nothing
+        return Measured(problems=(Problem("/piece/kind", says, ", ".join(error.known)),))
     if found := check_sizes(job.piece, kind):
-        problems += found
-        return nothing
+        return Measured(problems=tuple(found))
     sizes, rough = sizes_of(job.piece, kind)
     surfaces = {s.slug: s for s in kind.surfaces(sizes) if s.area_m2 > 1e-9}
     views = [kind.draw(sizes)] if surfaces else []
+    problems: list[Problem] = []
     for i, part in enumerate(job.piece.parts):
         if wrong := free.faults(part):
             problems += [Problem(f"/piece/parts/{i}/sizes/{slug}", says, allowed) for slug, says, allowed in wrong]
@@ -117,7 +116,7 @@ def measure(job: Job, problems: list[Problem]) -> Measured:
         views.append(free.picture(part))
     if not surfaces:
         problems.append(Problem("/piece/parts", "There is nothing to coat yet.", "at least one part with its sizes"))
-        return nothing
+        return Measured(problems=tuple(problems))
     for i, band in enumerate(job.piece.bands):
         surface = surfaces.get(band.surface)
         at = f"/piece/bands/{i}"
@@ -135,25 +134,23 @@ def measure(job: Job, problems: list[Problem]) -> Measured:
     owner = {slug: zone.id for zone in job.zones for slug in zone.surfaces}
     drawing = views[0] if len(views) == 1 else lay_out(*views)
     faces = tuple(replace(f, zone=owner.get(f.surface, "")) for f in drawing.faces)
-    return Measured(surfaces, replace(drawing, faces=faces), rough)
+    return Measured(surfaces, replace(drawing, faces=faces), rough, tuple(problems))
 
 
-def zone_area(zone: Zone, piece: Piece, surfaces: Mapping[str, Surface], catalogue: Catalogue, at: str,
-              problems: list[Problem]) -> Figure | None:  # fmt: skip
-    """The zone's area in m² with relief, all like pieces together; None where it names no surface of the piece."""
+def zone_area(zone: Zone, piece: Piece, surfaces: Mapping[str, Surface], catalogue: Catalogue,
+              at: str) -> Figure | Problem:  # fmt: skip
+    """The zone's area in m² with relief, all like pieces together; or why there is none. `at` is where the zone is."""
     kind = kind_of(piece.kind)
     known = {s.slug for s in kind.surfaces(kind.usual())} | surfaces.keys()
     known |= {free.slug_of(part) for part in piece.parts}
     unknown = [s for s in zone.surfaces if s not in known]
     if unknown:
         says = f"{zone.name} names a surface {unknown[0]!r} that the piece does not have."
-        problems.append(Problem(f"{at}/surfaces", says, ", ".join(surfaces)))
-        return None
+        return Problem(f"{at}/surfaces", says, ", ".join(surfaces))
     mine = [surfaces[s] for s in zone.surfaces if s in surfaces]
     if not mine:
         says = f"{zone.name} has no surface to coat."
-        problems.append(Problem(f"{at}/surfaces", says, f"at least one of {', '.join(surfaces)}"))
-        return None
+        return Problem(f"{at}/surfaces", says, f"at least one of {', '.join(surfaces)}")
     steps = [Step(s.name, s.how, s.area_m2, "m²", "geometry") for s in mine]
     total = sum(step.value for step in steps)
     if len(steps) > 1:
@@ -165,8 +162,7 @@ def zone_area(zone: Zone, piece: Piece, surfaces: Mapping[str, Surface], catalog
     try:
         relief = pick("relief", catalogue.reliefs, zone.relief)
     except UnknownEntry as error:
-        problems.append(Problem(f"{at}/relief", f"There is no relief {zone.relief!r}.", ", ".join(error.known)))
-        return None
+        return Problem(f"{at}/relief", f"There is no relief {zone.relief!r}.", ", ".join(error.known))
     if relief.factor > 1:
         how = f"{tidy(total)} m² × {relief.factor:g}, {relief.name}"
         total *= relief.factor
@@ -174,17 +170,24 @@ def zone_area(zone: Zone, piece: Piece, surfaces: Mapping[str, Surface], catalog
     return Figure(total, "m²", tuple(steps))
 
 
-def partition(job: Job, surfaces: Mapping[str, Surface], problems: list[Problem]) -> tuple[SurfaceArea, ...]:
-    """Every surface with the zone that coats it, or why it is left out. A surface belongs to one zone at most."""
-    if job.piece is None:
-        return ()
-    owner: dict[str, str] = {}
+def in_two_zones(job: Job) -> tuple[Problem, ...]:
+    """Surfaces that more than one zone names: a surface belongs to one zone at most."""
+    seen: set[str] = set()
+    found = []
     for i, zone in enumerate(job.zones):
         for slug in zone.surfaces:
-            if slug in owner:
+            if slug in seen and job.piece is not None:
                 says = f"{slug!r} is in two zones."
-                problems.append(Problem(f"/zones/{i}/surfaces", says, "each surface in one zone"))
-            owner[slug] = zone.id
+                found.append(Problem(f"/zones/{i}/surfaces", says, "each surface in one zone"))
+            seen.add(slug)
+    return tuple(found)
+
+
+def partition(job: Job, surfaces: Mapping[str, Surface]) -> tuple[SurfaceArea, ...]:
+    """Every surface with the zone that coats it, or why it is left out."""
+    if job.piece is None:
+        return ()
+    owner = {slug: zone.id for zone in job.zones for slug in zone.surfaces}
     return tuple(
         SurfaceArea(
             s.slug,

@@ -2,7 +2,7 @@
 
 from collections.abc import Sequence
 
-from ..job.job import Job, Use
+from ..job.job import Use
 from .stack import Laid
 
 LABEL = "The label and local rules come first."
@@ -43,9 +43,9 @@ PUBLIC = "Public rooms: fire rules for coatings and cloths are local; ask who is
 CURED = "A wipeable surface is not yet a cured one: no weight, tape or cleaner on it before its time."
 
 
-def before_work(job: Job) -> tuple[str, ...]:
+def before_work(use: Use) -> tuple[str, ...]:
     """What must be known before anybody touches the piece."""
-    return () if job.use.old_finish == "none" else (OLD_DUST,)
+    return () if use.old_finish == "none" else (OLD_DUST,)
 
 
 def when_mixing(laid: Laid) -> tuple[str, ...]:
@@ -69,9 +69,9 @@ def when_laying(laid: Laid) -> tuple[str, ...]:
     return (VAPOUR,) if laid.film.carrier in {"solvent", "spirit"} else ()
 
 
-def when_sanding(job: Job, index: int, laid: Sequence[Laid]) -> tuple[str, ...]:
+def when_sanding(use: Use, index: int, laid: Sequence[Laid]) -> tuple[str, ...]:
     """At the paper. Only the first two layers can let it through to an old finish."""
-    old = job.use.old_finish != "none" and index < 2
+    old = use.old_finish != "none" and index < 2
     caustic = any(p.material.slug == "milk-paint-powder" for p in laid[index].pours)
     return (DUST, *((OLD_DUST,) if old else ()), *((CAUSTIC,) if caustic else ()))
 
@@ -81,3 +81,13 @@ def in_use(use: Use) -> tuple[str, ...]:
     by_word = {"food": FOOD, "children": CHILDREN, "feet": FLOOR, "weather": OUTDOORS, "heat": HEARTH}
     by_word["an unknown buyer"] = "Tell the buyer what is on it, and when it will have cured."
     return (CURED, *(text for word, text in by_word.items() if word in use.touched_by))
+
+
+def in_short(caution: str) -> str:
+    """A caution that was given in full before, in few words: its first clause.
+
+    >>> in_short(CAUSTIC)
+    'Milk-paint powder and lime are caustic'
+    """
+    ends = [caution.find(mark) for mark in (": ", ". ", "; ") if mark in caution]
+    return caution[: min(ends)] if ends else caution.rstrip(".")

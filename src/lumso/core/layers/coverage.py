@@ -1,17 +1,16 @@
 """How much a coat takes.
 
-V_film = A · f · (n·q + extra), with A the area, f the share of it touched, q the wet rate of the material
-and technique, n the coats and extra what a thirsty ground drinks of the first. What is mixed is
-V_mix = V_film / (1 − clings to the pot) + stays in the tool · loadings, then · (1 + margin).
+V_film = A · f · (q + extra) for each coat, with A the area, f the share of it touched, q the wet rate of the material
+and technique, and extra what a thirsty ground drinks of the first coat.
 """
 
-from collections.abc import Mapping, Sequence
+from collections.abc import Sequence
+from dataclasses import dataclass
 
-from ..book.materials import PotLoss
-from ..book.surfaces import Ground
-from ..book.techniques import Technique, Tool
+from ..book.techniques import Technique
 from ..figure import Figure, SourceKind, Step, tidy
 from ..mixing.compose import Pour
+from .stack import Beneath, Laid
 
 MOSTLY = 0.9
 """A mix is the paint on its label when this much of it, as poured, is."""
@@ -31,83 +30,60 @@ def label_rate(pours: Sequence[Pour], technique: Technique) -> tuple[float, str]
     return None
 
 
-def film(
-    area: Figure,
-    technique: Technique,
-    ground: Ground,
-    coats: int,
-    touched: float,
-    thickness_mm: float = 1.0,
-    label: tuple[float, str] | None = None,
-) -> Figure:
-    """What lies on the surface when all coats are on, in ml.
+@dataclass(frozen=True)
+class WetRate:
+    """What a coat takes, ml/m²: the `first` over whatever lies beneath, the `next` over a coat of its own kind."""
 
-    `area` in m², `coats` at least 1, `touched` the share of the area that gets any (0–1). `thickness_mm` is the
-    mean thickness of a coat, for techniques whose rate is per mm. `label` is a label's rate that counts instead.
-    """
+    first: float
+    next: float
+    name: str
+    source: SourceKind
+    note: str
+
+
+def wet_rate(laid: Laid) -> WetRate:
+    """The wet rate of a layer: by the label where that counts, else by the technique, for each mm where it is thick."""
+    technique = laid.technique
     q = technique.wet_rate_ml_per_m2
-    rate = technique.name
+    if label := label_rate(laid.pours, technique):
+        note = f"the label's spreading rate, instead of {q:g} for {technique.name}"
+        return WetRate(label[0], label[0], f"{label[1]}, by its label", "label", note)
+    name, factor = technique.name, 1.0
     if technique.per_mm:
-        rate = f"{tidy(thickness_mm)} mm × {tidy(q)} ml/m² for each mm, {technique.name}"
-        q *= thickness_mm
-    source: SourceKind = "starting value"
-    note = technique.provenance
-    if label is not None:
-        q, source, rate = label[0], "label", f"{label[1]}, by its label"
-        note = f"the label's spreading rate, instead of {technique.wet_rate_ml_per_m2:g} for {technique.name}"
-    figure = area.then(Step("Wet rate", rate, q, "ml/m² a coat", source, note))
+        factor = laid.layer.thickness_mm
+        name = f"{tidy(factor)} mm × {tidy(q)} ml/m² for each mm, {technique.name}"
+    later = technique.next_wet_rate_ml_per_m2 or q
+    return WetRate(q * factor, later * factor, name, "starting value", technique.provenance)
+
+
+def film(area: Figure, laid: Laid, under: Beneath, first_coat: int, last_coat: int, share: float = 1.0) -> Figure:
+    """What lies on the surface after the coats `first_coat` to `last_coat` (from 1), in ml.
+
+    `area` is in m², `under` what the layer lies on, `share` the share of the surface that one of its pots covers.
+    """
+    rate = wet_rate(laid)
+    over_its_own = bool(under.meets) and under.meets[0].film.slug == laid.film.slug
+    fresh = first_coat == 1 and not over_its_own
+    coats = last_coat - first_coat + 1
+    touched = laid.layer.touched * share
+    q = rate.first if fresh else rate.next
+    figure = area.then(Step("Wet rate", rate.name, q, "ml/m² a coat", rate.source, rate.note))
     per_m2 = coats * q
-    how = f"{tidy(area.value)} m² × {tidy(q)} ml/m²"
-    if coats > 1:
-        how += f" × {coats} coats"
-    extra = 0.0 if technique.rate_includes_ground else ground.first_coat_extra_ml_per_m2
-    if extra:
-        figure = figure.then(
-            Step("First coat drinks", ground.name, extra, "ml/m²", "starting value", ground.provenance)
-        )
+    sums = tidy(q) if coats == 1 else f"{coats} × {tidy(q)}"
+    if fresh and coats > 1 and rate.next != rate.first:
+        next_rate = Step("Wet rate, over its own", rate.name, rate.next, "ml/m² a coat", rate.source, rate.note)
+        figure = figure.then(next_rate)
+        per_m2 = rate.first + (coats - 1) * rate.next
+        sums = f"{tidy(rate.first)} + {coats - 1} × {tidy(rate.next)}"
+    thirsty = under.bare if first_coat == 1 and not laid.technique.rate_includes_ground else None
+    extra = thirsty.first_coat_extra_ml_per_m2 if thirsty else 0.0
+    if thirsty and extra:
+        step = Step("First coat drinks", thirsty.name, extra, "ml/m²", "starting value", thirsty.provenance)
+        figure = figure.then(step)
         per_m2 += extra
-        how = f"{tidy(area.value)} m² × ({coats} × {tidy(q)} + {tidy(extra)}) ml/m²"
+        sums += f" + {tidy(extra)}"
+    how = f"{tidy(area.value)} m² × {sums if sums == tidy(q) else f'({sums})'} ml/m²"
     if touched < 1:
         how += f" × {touched:.0%} touched"
     value = area.value * touched * per_m2
     return figure.then(Step("On the surface", how, value, "ml", "geometry"))
-
-
-def mix_needed(
-    on_surface: Figure, cling: str, losses: Mapping[str, PotLoss], tool: Tool, loadings: int, margin: float
-) -> Figure:
-    """What to mix so that `on_surface` ml reach the surface, in ml.
-
-    `cling` is the class of the mix, `loadings` the times a dry tool is taken up (normally one a coat), not
-    dips; `margin` the share added once, after losses. The tool never keeps more than the film itself.
-    """
-    pot = losses[cling]
-    net = on_surface.value
-    with_pot = max(net / (1 - pot.share), net + pot.least_ml)
-    by_share = with_pot == net / (1 - pot.share)
-    figure = on_surface.then(
-        Step(
-            "Clings to the pot",
-            f"{tidy(net)} ml ÷ (1 − {pot.share:.0%})" if by_share else f"at least {pot.least_ml:g} ml a batch",
-            with_pot,
-            "ml",
-            "starting value",
-            f"{cling} mixes leave about {pot.share:.0%} on the wall",
-        )
-    )
-    kept = min(tool.holds_ml * loadings, net)
-    with_tool = with_pot + kept
-    count = "" if loadings == 1 else f", taken up dry {loadings} times"
-    figure = figure.then(
-        Step(
-            "Stays in the tool",
-            f"+ {tidy(kept)} ml in the {tool.name}{count}",
-            with_tool,
-            "ml",
-            "starting value",
-            tool.provenance,
-        )
-    )
-    return figure.then(
-        Step("Margin", f"{tidy(with_tool)} ml × {1 + margin:g}", with_tool * (1 + margin), "ml", "your choice")
-    )

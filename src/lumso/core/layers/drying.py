@@ -4,15 +4,33 @@ Water leaves a film as fast as the air takes it up: E ∝ p_sat(T)·(1 − RH), 
 (coefficients of Sonntag 1990), against 20 °C and 50 %. The factor t/t_ref = E_ref/E is held within 0.35–6.
 """
 
-from math import exp, log
+from dataclasses import dataclass
+from itertools import pairwise
+from math import exp, inf, log
+from typing import Literal
 
 from ..book.films import Film
 from ..figure import tidy
+from ..value import Value
+from .conditions import Conditions, Room
 
 NIGHT = 480.0
 """Minutes: what takes a night takes at least this, however dry the room."""
 LEAST_FACTOR, MOST_FACTOR = 0.35, 6.0
 COLDEST_C, DAMPEST, DEW_MARGIN_C = 10.0, 0.85, 3.0
+Moment = Literal["touch", "recoat_from", "recoat_until", "wet_rub", "seal", "cured"]
+
+
+@dataclass(frozen=True)
+class Wait(Value):
+    """Something that takes its time: minutes at 20 °C and 50 %, and what they depend on.
+
+    "evaporation" is water leaving a film, "night" the same but never under eight hours, "oil" the setting of oils and
+    every cure, "clock" neither air nor warmth. None is unknown: read the label; it is never zero or forever.
+    """
+
+    reference_min: float | None
+    by: Literal["evaporation", "night", "oil", "clock"] = "clock"
 
 
 def saturation_hpa(temperature_c: float) -> float:
@@ -43,11 +61,12 @@ def cure_factor(temperature_c: float) -> float:
     return float(2.0 ** (max(0.0, 18 - temperature_c) / 10))
 
 
-def no_film(temperature_c: float, humidity: float, surface_c: float | None = None) -> str:
+def no_film(conditions: Conditions, surface_c: float | None = None) -> str:
     """Why water-based films may not form here; "" when they do. No time is promised where it is not "".
 
     `surface_c` is the surface's own temperature, the room's when not known.
     """
+    temperature_c, humidity = conditions.temperature_c, conditions.humidity
     surface = temperature_c if surface_c is None else surface_c
     if surface < COLDEST_C or temperature_c < COLDEST_C:
         return f"It is {tidy(min(surface, temperature_c))} °C; below {COLDEST_C:g} °C water-based films may not form."
@@ -60,7 +79,7 @@ def no_film(temperature_c: float, humidity: float, surface_c: float | None = Non
 
 
 def thickness_factor(wet_um: float, usual_um: float) -> float:
-    """How much longer a film of `wet_um` takes than one of `usual_um`: linear to 500 µm, by the square beyond."""
+    """How many times as long a film of `wet_um` takes as one of `usual_um`: linear to 500 µm, by the square beyond."""
 
     def slowness(um: float) -> float:
         return um if um <= 500 else um * um / 500
@@ -68,19 +87,51 @@ def thickness_factor(wet_um: float, usual_um: float) -> float:
     return slowness(wet_um) / slowness(usual_um)
 
 
-def takes_min(minutes: float | None, film: Film, wet_um: float, temperature_c: float, humidity: float,
-              cure: bool = False) -> float | None:  # fmt: skip
-    """One of a film's times here, in minutes; None stays unknown.
+def wait_for(film: Film, moment: Moment, wet_um: float) -> Wait:
+    """What one of a film's times waits for, its thickness counted: a thinner film is sooner, a thicker one later.
 
-    Films without water dry as cure does. A night stays a night: never under 8 hours. A thin coat is not
-    promised to dry faster than a usual one.
+    Films without water set as oils do, and so does every cure; neither goes by thickness.
     """
-    if minutes is None:
+    minutes: float | None = getattr(film.times, moment)
+    if moment == "cured" or film.carrier != "water":
+        return Wait(minutes, "oil")
+    by: Literal["night", "evaporation"] = "night" if minutes is not None and minutes >= NIGHT else "evaporation"
+    if minutes is not None and film.kind not in {"wax", "oil"}:
+        minutes *= thickness_factor(wet_um, film.usual_um)
+    return Wait(minutes, by)
+
+
+def _pace(wait: Wait, conditions: Conditions) -> float:
+    """Reference minutes that pass in one minute here; 0 where no film forms."""
+    if wait.by == "clock":
+        return 1.0
+    if wait.by == "oil":
+        return 1 / cure_factor(conditions.temperature_c)
+    return 0.0 if no_film(conditions) else 1 / factor(conditions.temperature_c, conditions.humidity)
+
+
+def dry_at(begun_min: float, wait: Wait, room: Room) -> float | None:
+    """The minute of the job at which what began at `begun_min` is done waiting.
+
+    None where the time is unknown, and where no time can be promised because no film forms in this room.
+    """
+    if wait.reference_min is None:
         return None
-    if cure or film.carrier != "water":
-        scaled = minutes * cure_factor(temperature_c)
-    else:
-        scaled = minutes * factor(temperature_c, humidity)
-    if not cure and film.kind not in {"wax", "oil"}:
-        scaled *= max(1.0, thickness_factor(wet_um, film.usual_um))
-    return max(scaled, NIGHT) if minutes >= NIGHT else scaled
+    left, now = wait.reference_min, begun_min
+    ends = [later.from_min for _, later in pairwise(room.spells)] + [inf]
+    for spell, end in zip(room.spells, ends, strict=True):
+        if end <= now:
+            continue
+        pace = _pace(wait, spell.conditions)
+        if pace and pace * (end - now) >= left:
+            done = now + left / pace
+            return max(done, begun_min + NIGHT) if wait.by == "night" else done
+        left -= pace * (end - now) if pace else 0.0
+        now = end
+    return None
+
+
+def takes_min(wait: Wait, room: Room, begun_min: float = 0.0) -> float | None:
+    """Minutes a wait takes when it begins at `begun_min`; None as in `dry_at`."""
+    done = dry_at(begun_min, wait, room)
+    return None if done is None else done - begun_min

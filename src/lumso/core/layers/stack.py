@@ -1,9 +1,8 @@
 """A zone's stack as the checker reads it: from the ground up, each layer with its film, its times and its mix."""
 
-from collections.abc import Iterator, Mapping
+from collections.abc import Iterator, Mapping, Sequence
 from dataclasses import dataclass
 from functools import cached_property
-from typing import Literal
 
 from ..book.catalogue import Catalogue, pick
 from ..book.films import Film
@@ -13,13 +12,13 @@ from ..book.surfaces import Ground
 from ..book.techniques import Technique, Tool
 from ..colour.srgb import blend
 from ..job.job import Layer, Use, Zone
-from ..memory import remembered
+from ..memory import Memo
 from ..mixing.compose import Pour, compose, with_amounts, with_school
 from ..mixing.consistency import Thickness, thickness, yield_stress
 from ..mixing.mix import ingredients
 from ..piece.kinds import Surface
-from .conditions import Conditions
-from .drying import takes_min
+from .conditions import Room
+from .drying import Moment, Wait, takes_min, wait_for
 
 NIGHT_H = 8.0
 """Hours: what is left for a night has had at least this."""
@@ -27,7 +26,6 @@ WHOLE = 0.9
 """From this share touched on, a layer counts as covering the whole."""
 LONG_REST_MIN = 60.0
 """A mix that must rest longer than this thickens meanwhile: it is taken as stiff as its target then."""
-Moment = Literal["touch", "recoat_from", "recoat_until", "wet_rub", "seal", "cured"]
 
 
 @dataclass(frozen=True)
@@ -68,6 +66,13 @@ class Laid:
         return self.film.closes and self.layer.touched >= WHOLE and not self.acts("resists")
 
     @property
+    def left_alone(self) -> Wait:
+        """What it is left alone for before the next layer: as said, else until the next coat may follow."""
+        if self.layer.wait_h is not None:
+            return Wait(self.layer.wait_h * 60, "clock")
+        return wait_for(self.film, "recoat_from", self.wet_um)
+
+    @property
     def watery(self) -> bool:
         """Whether it wets what is beneath with water."""
         return self.film.carrier == "water"
@@ -87,7 +92,6 @@ def _colour(layer: Layer, pours: tuple[Pour, ...]) -> str:
 Mixed = tuple[Recipe, tuple[Pour, ...], Thickness, float]
 
 
-@remembered(2000)
 def _mixed(base: Recipe, school: str, amounts: Mapping[str, Amount], materials: tuple[Material | None, ...],
            scale: tuple[Consistency, ...]) -> Mixed:  # fmt: skip
     """The recipe as this layer has it, one ml of it, how it flows and its yield stress in Pa."""
@@ -100,15 +104,15 @@ def _mixed(base: Recipe, school: str, amounts: Mapping[str, Amount], materials: 
     return recipe, pours, flow, stress
 
 
-def lay(layer: Layer, catalogue: Catalogue) -> Laid:
+def lay(layer: Layer, catalogue: Catalogue, memo: Memo | None = None) -> Laid:
     """A layer looked up and composed. Raises UnknownEntry, InvalidValue or ImpossibleRecipe."""
     base = pick("recipe", catalogue.recipes, layer.recipe)
     technique = pick("technique", catalogue.techniques, layer.technique)
     tool = pick("tool", catalogue.tools, layer.tool)
     materials = tuple(catalogue.materials.get(c.material) for c in base.components)
-    recipe, pours, flow, stress = _mixed(
-        (layer.id, layer.recipe), base, layer.school, layer.amounts, materials, catalogue.consistencies
-    )
+    args = (base, layer.school, layer.amounts, materials, catalogue.consistencies)
+    memo = memo or Memo()
+    recipe, pours, flow, stress = memo.recall(("mixed", layer.id, layer.recipe), args, lambda: _mixed(*args))
     shares = {p.component.id: p.poured_ml for p in pours}
     wet = technique.wet_rate_ml_per_m2 * (layer.thickness_mm if technique.per_mm else 1.0)
     adds, mass = sum(p.adds_ml for p in pours), sum(p.mass_g for p in pours)
@@ -136,6 +140,62 @@ def lay(layer: Layer, catalogue: Catalogue) -> Laid:
 
 
 @dataclass(frozen=True)
+class Beneath:
+    """What a layer finds when it is laid: all that the ground and the layers beneath have come to."""
+
+    surface: str
+    """The kind of surface: the ground's own, "sealed" by a film that closes it, else unsealed paint."""
+    bare: Ground | None
+    """The ground that drinks of the first coat; None where a layer lies between."""
+    floor: Laid | None
+    """The nearest layer that covers the whole; None where that is the ground."""
+    open: int | None
+    """The nearest layer that water brings back, with nothing over it that closes it; None for none."""
+    closed: bool
+    """Whether something keeps water from the ground."""
+    stops: frozenset[str]
+    """What the films beneath keep from coming through."""
+    painted: Laid | None
+    """The last layer that gives the colour."""
+    meets: tuple[Laid, ...]
+    """Every layer it lies on, the nearest first: those that cover only part are looked through."""
+
+
+COLOURS = {"paint", "wash", "glaze", "texture"}
+TINTS = {"wash", "patina"}
+"""Kinds of film that only tint what they lie on."""
+
+
+def on_ground(ground: Ground) -> Beneath:
+    """What the first layer finds."""
+    closed = ground.surface in {"sealed", "slick"}
+    return Beneath(ground.surface, ground, None, None, closed, frozenset(), None, ())
+
+
+def beneath_each(ground: Ground, laid: Sequence[Laid]) -> tuple[Beneath, ...]:
+    """What each layer finds, and at the end what lies beneath whatever comes on top."""
+    found = [on_ground(ground)]
+    tinted, sealed = True, False
+    for index, one in enumerate(laid):
+        under, whole = found[-1], one.layer.touched >= WHOLE
+        tinted = tinted and one.film.kind in TINTS  # wood stays wood under a wash
+        sealed = sealed or one.closes
+        wood = tinted and ground.surface == "raw wood"
+        made = Beneath(
+            "sealed" if sealed else "raw wood" if wood else "unsealed paint",
+            None,
+            one if whole else under.floor,
+            None if one.closes else index if one.film.rewets else under.open,
+            under.closed or one.closes,
+            under.stops | frozenset(one.film.stops),
+            one if one.film.kind in COLOURS else under.painted,
+            (one,) if whole and not one.acts("resists") else (one, *under.meets),
+        )
+        found.append(made)
+    return tuple(found)
+
+
+@dataclass(frozen=True)
 class Stack:
     """A zone's layers over its ground. Index 0 is the first layer; -1 means the ground."""
 
@@ -143,7 +203,7 @@ class Stack:
     ground: Ground
     use: Use
     surfaces: tuple[Surface, ...]
-    conditions: Conditions
+    room: Room
     laid: tuple[Laid, ...]
     catalogue: Catalogue
 
@@ -166,17 +226,19 @@ class Stack:
         for i in range(1, len(self.laid)):
             yield i, self.laid[i - 1], self.laid[i]
 
+    @cached_property
+    def _beneath(self) -> tuple[Beneath, ...]:
+        return beneath_each(self.ground, self.laid)
+
+    def beneath(self, index: int) -> Beneath:
+        """What the layer of that index lies on; the number of layers is the top."""
+        return self._beneath[index]
+
     def meets(self) -> Iterator[tuple[int, Laid, Laid]]:
         """Each layer with every one it lies on: those that cover only part are looked through to the next whole one."""
         for i in range(1, len(self.laid)):
-            for lower in reversed(self.laid[:i]):
+            for lower in self.beneath(i).meets:
                 yield i, lower, self.laid[i]
-                if lower.layer.touched >= WHOLE and not lower.acts("resists"):
-                    break
-
-    def floor_of(self, index: int) -> Laid | None:
-        """The nearest layer beneath that covers the whole; None where that is the ground."""
-        return next((x for x in reversed(self.laid[:index]) if x.layer.touched >= WHOLE), None)
 
     def has(self, *prep: str) -> bool:
         """Whether any of these was done to the ground."""
@@ -186,34 +248,19 @@ class Stack:
         """Whether the ground has any of these traits."""
         return any(t in self.ground.traits for t in traits)
 
+    def wait(self, index: int, moment: Moment) -> Wait:
+        """What one of a layer's times waits for."""
+        one = self.laid[index]
+        return wait_for(one.film, moment, one.wet_um)
+
     def minutes(self, index: int, moment: Moment) -> float | None:
-        """One of a layer's times in this room, in minutes; None is unknown."""
-        one, room = self.laid[index], self.conditions
-        nominal = getattr(one.film.times, moment)
-        return takes_min(nominal, one.film, one.wet_um, room.temperature_c, room.humidity, moment == "cured")
+        """One of a layer's times in this room, in minutes; None is unknown, or no film forms here."""
+        return takes_min(self.wait(index, moment), self.room)
 
     def waits_h(self, index: int) -> float:
-        """Hours a layer is left alone before the next: as said, else as soon as the next coat may follow."""
-        said = self.laid[index].layer.wait_h
-        return said if said is not None else (self.minutes(index, "recoat_from") or 0.0) / 60
+        """Hours a layer is left alone before the next, in this room; 0 where nobody knows."""
+        return (takes_min(self.laid[index].left_alone, self.room) or 0.0) / 60
 
     def hours_between(self, lower: int, upper: int) -> float:
         """Hours from the last coat of one layer to the first of another above it."""
         return sum(self.waits_h(k) for k in range(lower, upper))
-
-    def open_under(self, index: int) -> int | None:
-        """The nearest layer beneath that water brings back, with nothing over it that closes it; None for none."""
-        for k in range(index - 1, -1, -1):
-            if self.laid[k].closes:
-                return None
-            if self.laid[k].film.rewets:
-                return k
-        return None
-
-    def closed_under(self, index: int) -> bool:
-        """Whether something beneath keeps water from the ground."""
-        return any(one.closes for one in self.laid[:index]) or self.ground.surface in {"sealed", "slick"}
-
-    def stopped_under(self, index: int, what: str) -> bool:
-        """Whether a film beneath keeps `what` from coming through."""
-        return any(what in one.film.stops for one in self.laid[:index])

@@ -1,42 +1,56 @@
-"""The plan: what a job comes to. Composes the other modules; Job in, Plan out."""
+"""The plan: a job's work as amounts, findings and pictures, layer by layer. Job in, Plan out."""
 
-from collections.abc import Mapping, Sequence
-from dataclasses import dataclass, replace
+from collections.abc import Mapping
+from dataclasses import dataclass
 
-from ..book.catalogue import Catalogue, pick
-from ..book.materials import Consistency, PotLoss, Vessel
-from ..book.surfaces import Ground
+from ..book.catalogue import Catalogue
 from ..checks import check
 from ..checks.findings import Finding
-from ..errors import InvalidValue, Problem, UnknownEntry
+from ..errors import Problem
 from ..figure import Figure, tidy
-from ..job.areas import SurfaceArea, measure, partition, zone_area
-from ..job.job import FromArea, FromTotal, Job, Layer, Use, Zone
-from ..layers.conditions import Conditions
-from ..layers.coverage import film, label_rate, mix_needed
+from ..job.areas import SurfaceArea, partition
+from ..job.job import Job, Layer
+from ..layers.conditions import Room
 from ..layers.drying import takes_min
-from ..layers.stack import Laid, Stack, lay
+from ..layers.stack import Beneath, Laid
 from ..measure.drawing import Drawing
-from ..measure.measures import MeasureSystem
-from ..memory import remembered
+from ..memory import Memo
 from ..mixing.limits import DialLimit, dial_limits
-from ..mixing.mix import Bench, Mix, mix, pots_of, refuse_crumbs
+from ..mixing.mix import Mix
 from ..mixing.totals import Totals, total_up
-from ..piece.kinds import Surface
 from ..value import Value
-from ..workshop.known import known_to
+from ..work.batch import Batch
+from ..work.operations import Operation
+from ..work.work import JobWork, Work, work
+from ..work.zone import ZoneWork
 from ..workshop.workshop import Workshop
 from .section import Section, cut
 
 
 @dataclass(frozen=True)
+class LayerPot(Value):
+    """A pot that a layer is laid from: `times` equal batches of `mix`.
+
+    `ml` is what of all of them is for this layer; `others` are what else comes from the same pot. `label` tells the
+    layer's pots apart.
+    """
+
+    batch: str
+    label: str
+    times: int
+    mix: Mix
+    ml: float
+    others: tuple[str, ...]
+
+
+@dataclass(frozen=True)
 class LayerPlan(Value):
-    """The plan of one layer: a mix for each of its pots, none where a problem stands in its way."""
+    """The plan of one layer: the pots it is laid from, none where a problem stands in its way."""
 
     layer: str
     zone: str
     name: str
-    mixes: tuple[Mix, ...]
+    pots: tuple[LayerPot, ...]
     limits: tuple[DialLimit, ...]
     findings: tuple[Finding, ...]
     film: str
@@ -89,11 +103,11 @@ class Plan(Value):
     next: NextAction
 
 
-def _limit_findings(layer: Layer, limits: tuple[DialLimit, ...], shares: Mapping[str, float], at: str,
-                    names: Mapping[str, str]) -> tuple[Finding, ...]:  # fmt: skip
+def _limit_findings(limits: tuple[DialLimit, ...], laid: Laid, at: str) -> tuple[Finding, ...]:
+    names = {p.component.id: p.component.name for p in laid.pours}
     findings = []
     for limit in (x for x in limits if x.crossed):
-        share, name = shares[limit.component], names[limit.component]
+        share, name = laid.shares[limit.component], names[limit.component]
         over = share > limit.most
         bound = f"at most {limit.most:.0%}" if over else f"at least {limit.least:.0%}"
         says = f"{name} is {share:.0%} of the whole; here {bound}."
@@ -101,140 +115,18 @@ def _limit_findings(layer: Layer, limits: tuple[DialLimit, ...], shares: Mapping
     return tuple(findings)
 
 
-def _misfit(layer: Layer, recipe_surfaces: tuple[str, ...], technique_surfaces: tuple[str, ...],
-            surface: str, at: str, recipe: str, technique: str) -> tuple[Finding, ...]:  # fmt: skip
+def _misfit(laid: Laid, surface: str, at: str) -> tuple[Finding, ...]:
+    recipe, technique = laid.recipe, laid.technique
     findings = []
-    if recipe_surfaces and surface not in recipe_surfaces:
-        says = f"{recipe} is meant for {' or '.join(recipe_surfaces)}; this ground is {surface}."
+    if recipe.surfaces and surface not in recipe.surfaces:
+        says = f"{recipe.name} is meant for {' or '.join(recipe.surfaces)}; this ground is {surface}."
         reason = "Its water share and its wet rate were found on other grounds: make a test board first."
         findings.append(Finding("know this", f"{at}/recipe", says, reason, "rule of the trade"))
-    if technique_surfaces and surface not in technique_surfaces:
-        says = f"“{technique}” is done on {' or '.join(technique_surfaces)}; this ground is {surface}."
+    if technique.surfaces and surface not in technique.surfaces:
+        says = f"“{technique.name}” is done on {' or '.join(technique.surfaces)}; this ground is {surface}."
         reason = "How much lies on the surface will differ from the estimate."
         findings.append(Finding("know this", f"{at}/technique", says, reason, "rule of the trade"))
     return tuple(findings)
-
-
-@remembered(2000)
-def _mixes(laid: Laid, area: Figure | None, ground: Ground, losses: Mapping[str, PotLoss], system: MeasureSystem,
-           scale: tuple[Consistency, ...], vessels: tuple[Vessel, ...]) -> tuple[Mix, ...]:  # fmt: skip
-    """A mix for each pot of the layer."""
-    layer = laid.layer
-    refuse_crumbs(laid.recipe, laid.flow)
-    made = []
-    for pot in pots_of(layer):
-        needed: Figure | None = None
-        if isinstance(layer.want, FromArea) and area is not None:
-            touched = layer.touched * pot.share
-            rate = label_rate(laid.pours, laid.technique)
-            on_surface = film(area, laid.technique, ground, layer.coats, touched, layer.thickness_mm, rate)
-            needed = mix_needed(on_surface, laid.flow.cling, losses, laid.tool, layer.coats, layer.margin)
-        bench = Bench(system, scale, vessels, pot.colours, pot.tints, pot if layer.pots else None)
-        want = layer.want
-        if isinstance(want, FromTotal):
-            want = FromTotal("total", want.ml * pot.share)
-        made.append(mix(laid.recipe, laid.pours, want, needed, bench, laid.flow))
-    return tuple(made)
-
-
-@dataclass(frozen=True)
-class _Planned:
-    """A layer's plan and, where it could be composed, the layer as the checker reads it."""
-
-    plan: LayerPlan
-    laid: Laid | None
-
-
-def _under(zone: Zone, below: Sequence[_Planned], catalogue: Catalogue) -> str:
-    """The kind of surface the layers beneath make of the ground: a closed film, or the wood a wash has only tinted."""
-    laid = [one.laid for one in below if one.laid]
-    if any(one.closes for one in laid):
-        return "sealed"
-    ground = catalogue.grounds.get(zone.ground)
-    tinted = all(one.film.kind in {"wash", "patina"} for one in laid)
-    return ground.surface if ground and tinted and ground.surface == "raw wood" else "unsealed paint"
-
-
-def _waiting(laid: Laid, conditions: Conditions) -> float | None:
-    """Hours until the next coat, as said, else as soon as it may follow; None is unknown."""
-    if laid.layer.wait_h is not None:
-        return laid.layer.wait_h
-    room = (conditions.temperature_c, conditions.humidity)
-    minutes = takes_min(laid.film.times.recoat_from, laid.film, laid.wet_um, *room)
-    return None if minutes is None else minutes / 60
-
-
-def plan_layer(
-    layer: Layer,
-    zone: Zone,
-    under: str | None,
-    area: Figure | None,
-    catalogue: Catalogue,
-    measures: str,
-    conditions: Conditions,
-    at: str,
-    problems: list[Problem],
-) -> _Planned:
-    """Plan one layer of a zone; what cannot be computed is added to `problems`.
-
-    `under` is the kind of surface the layers beneath have made of the ground; None for the lowest, which is the
-    only one the ground itself drinks from.
-    """
-    limits: tuple[DialLimit, ...] = ()
-    findings: tuple[Finding, ...] = ()
-    made: tuple[Mix, ...] = ()
-    name = layer.recipe
-    laid: Laid | None = None
-    try:
-        name = pick("recipe", catalogue.recipes, layer.recipe).name
-        ground = pick("ground", catalogue.grounds, zone.ground)
-        laid = lay(layer, catalogue)
-        surface = ground.surface if under is None else under
-        names = {p.component.id: p.component.name for p in laid.pours}
-        limits = dial_limits(laid.recipe, surface, layer.technique, dict(laid.shares))
-        findings = _limit_findings(layer, limits, laid.shares, at, names)
-        recipe, technique = laid.recipe, laid.technique
-        findings += _misfit(layer, recipe.surfaces, technique.surfaces, surface, at, recipe.name, technique.name)
-        over = sum(pot.share for pot in layer.pots) - 1
-        if over > 1e-6:
-            says = f"The pots of {name} cover {1 + over:.0%} of the surface."
-            problems.append(Problem(f"{at}/pots", says, "shares that come to at most 100 %"))
-        elif area is not None or not isinstance(layer.want, FromArea):
-            thirst = ground if under is None else replace(ground, first_coat_extra_ml_per_m2=0.0)
-            system = catalogue.system(measures)
-            made = _mixes((zone.id, layer.id), laid, area, thirst, catalogue.pot_losses, system,
-                          catalogue.consistencies, catalogue.vessels)  # fmt: skip
-    except InvalidValue as error:
-        problems.append(Problem(f"{at}/{error.field}".rstrip("/"), error.says, error.allowed))
-        laid = None
-    except UnknownEntry as error:
-        field = error.noun if error.noun in {"recipe", "technique", "tool"} else "recipe"
-        where = f"{at.rsplit('/layers', 1)[0]}/ground" if error.noun == "ground" else f"{at}/{field}"
-        problems.append(Problem(where, f"There is no {error.noun} called {error.slug!r}.", ", ".join(error.known)))
-        laid = None
-    return _Planned(
-        LayerPlan(
-            layer.id,
-            zone.id,
-            name,
-            made,
-            limits,
-            findings,
-            laid.film.name if laid else "",
-            laid.hex if laid else "#ffffff",
-            _waiting(laid, conditions) if laid else None,
-            laid.film.waits if laid else "",
-        ),
-        laid,
-    )
-
-
-def stack_of(zone: Zone, use: Use, surfaces: tuple[Surface, ...], laid: tuple[Laid, ...], catalogue: Catalogue,
-             conditions: Conditions) -> Stack | None:  # fmt: skip
-    """The zone as the checker reads it; None for a ground nobody knows."""
-    if zone.ground not in catalogue.grounds:
-        return None
-    return Stack(zone, catalogue.grounds[zone.ground], use, surfaces, conditions, laid, catalogue)
 
 
 LEAD = (
@@ -262,110 +154,141 @@ def old_finish_cautions(job: Job) -> tuple[Finding, ...]:
     return tuple(found)
 
 
-def _next(job: Job, zones: tuple[ZonePlan, ...], problems: list[Problem]) -> NextAction:
-    if problems:
-        return NextAction(problems[0].says, f"Allowed: {problems[0].allowed}.", problems[0].at)
+def _where(operation: Operation, job: Job) -> str:
+    """The JSON pointer of what an operation is for."""
+    for i, zone in enumerate(job.zones):
+        if zone.id == operation.zone:
+            return f"/zones/{i}/layers/{operation.number - 1}" if operation.number else f"/zones/{i}/prep"
+    return "/zones/0"
+
+
+def next_action(made: Work, zones: tuple[ZonePlan, ...]) -> NextAction:
+    """What is wrong first, what will fail next; else the first operation of the order of work."""
+    if made.problems:
+        first = made.problems[0]
+        return NextAction(first.says, f"Allowed: {first.allowed}.", first.at)
     for zone in zones:
         for found in zone.findings:
             if found.grade == "will fail" and found.accepted is None:
                 return NextAction(f"{zone.name}: {found.says}", found.reason, found.at)
-    for i, zone in enumerate(zones):
-        for j, layer in enumerate(zone.layers):
-            if layer.mixes:
-                first = layer.mixes[0]
-                pot = f", {first.pot_name}" if first.pot_name else ""
-                says = f"Mix {tidy(first.volume.value)} ml of {layer.name.removesuffix(', as bought').lower()}{pot}"
-                parts = ", ".join(f"{tidy(p.poured.value)} ml {p.name.lower()}" for p in first.parts)
-                return NextAction(says, f"{parts}.", f"/zones/{i}/layers/{j}")
-        if not zone.layers:
-            return NextAction(f"Choose a mix for {zone.name.lower()}", "Nothing is planned on it yet.", f"/zones/{i}")
+    job = made.jobs[0].job
+    for i, bare in enumerate(job.zones):
+        if not bare.layers:
+            return NextAction(f"Choose a mix for {bare.name.lower()}", "Nothing is planned on it yet.", f"/zones/{i}")
+    for one in made.operations:
+        if one.kind == "lay out":
+            continue
+        if one.amounts is None:
+            where = f"{one.zone_name}: " if one.zone_name and len(job.zones) > 1 else ""
+            return NextAction(f"{where}{one.says}", " ".join(one.how), _where(one, job))
+        verb, _, what = one.says.partition(" ")
+        verb, what = (verb, what) if verb == "Mix" else ("Pour off", one.says.removeprefix("Pour off "))
+        parts = ", ".join(f"{tidy(p.ml)} ml {p.name.lower()}" for p in one.amounts.parts)
+        says = f"{verb} {tidy(sum_of(one))} ml of {what}"
+        return NextAction(says, f"{parts}.", _where(one, job))
     return NextAction("Choose a mix", "Nothing is planned yet.", "/zones/0")
 
 
-@remembered(200)
-def _plan_zone(
-    zone: Zone,
-    at: str,
-    area: Figure | None,
-    surfaces: tuple[Surface, ...] | None,
-    use: Use,
-    catalogue: Catalogue,
-    measures: str,
-    conditions: Conditions,
-) -> tuple[ZonePlan, tuple[Problem, ...]]:
-    """A zone's layers, what the checker finds and its section, with what cannot be computed.
-
-    `surfaces` are those of the piece it coats, None for a quick pot, which has nothing to be checked on.
-    """
-    problems: list[Problem] = []
-    layers: list[_Planned] = []
-    for j, layer in enumerate(zone.layers):
-        if surfaces is None and isinstance(layer.want, FromArea):
-            says = "An amount by area needs a piece to take it from."
-            problems.append(Problem(f"{at}/layers/{j}/want", says, "a total, a part or a vessel"))
-        under = _under(zone, layers, catalogue) if j else None
-        where = f"{at}/layers/{j}"
-        layers.append(plan_layer(layer, zone, under, area, catalogue, measures, conditions, where, problems))
-    laid = tuple(one.laid for one in layers if one.laid)
-    findings: tuple[Finding, ...] = ()
-    section: Section | None = None
-    if surfaces is not None and len(laid) == len(layers):
-        stack = stack_of(zone, use, surfaces, laid, catalogue, conditions)
-        if stack:
-            findings = check(stack, at)
-            section = cut(stack, findings)
-    made = ZonePlan(zone.id, zone.name, area, tuple(x.plan for x in layers), findings, section)
-    return made, tuple(problems)
+def sum_of(mixing: Operation) -> float:
+    """What a mixing makes anew, in ml."""
+    assert mixing.amounts
+    return mixing.amounts.mixed_ml - mixing.amounts.from_last_ml - mixing.amounts.rinse_ml
 
 
-def stacks(job: Job, workshop: Workshop, catalogue: Catalogue, conditions: Conditions) -> tuple[Stack | None, ...]:
-    """Each zone as the checker reads it; None where something in it cannot be looked up or composed."""
-    known = known_to(workshop, catalogue, job.entries)
-    surfaces = measure(job, []).surfaces
-    found: list[Stack | None] = []
-    for zone in job.zones:
-        try:
-            laid = tuple(lay(layer, known) for layer in zone.layers)
-        except (InvalidValue, UnknownEntry):
-            found.append(None)
-            continue
-        mine = tuple(surfaces[s] for s in zone.surfaces if s in surfaces)
-        found.append(stack_of(zone, job.use, mine, laid, known, conditions))
-    return tuple(found)
+def _pots(job: JobWork, zone: ZoneWork, layer: Layer, made: Work, by_id: Mapping[str, Batch]) -> tuple[LayerPot, ...]:
+    """The pots a layer is laid from, in the order they are mixed."""
+    mine = [c for c in (*zone.coats, *zone.given) if c.need.layer == layer.id]
+    found: dict[str, list[float]] = {}
+    for coat in mine:
+        for first in made.served.get(coat.need.id, ())[:1]:
+            found.setdefault(first, []).append(coat.need.film_ml)
+    films: dict[str, float] = {}
+    for run in made.runs:
+        films.update((b, sum(c.need.film_ml for c in run.coats)) for b in made.served.get(run.first.need.id, ()))
+    pots = []
+    for slug, laid in found.items():
+        batch = by_id[slug]
+        whole = films.get(slug) or sum(laid)
+        share = sum(laid) / whole if whole else 1.0
+        of = [u for u in batch.uses if (u.zone, u.layer) != (zone.zone.id, layer.id)]
+        own = next((u for u in batch.uses if (u.zone, u.layer) == (zone.zone.id, layer.id)), batch.uses[0])
+        label = batch.mix.pot_name
+        if not label and len(found) > 1:
+            same = own.first_coat == own.last_coat
+            label = f"coat {own.first_coat}" if same else f"coats {own.first_coat}–{own.last_coat}"
+        others = tuple(dict.fromkeys(f"{u.zone_name}, layer {u.number}" for u in of))
+        pots.append(LayerPot(slug, label, batch.of, batch.mix, batch.mix.volume.value * batch.of * share, others))
+    return tuple(pots)
 
 
-def plan(job: Job, workshop: Workshop, catalogue: Catalogue, conditions: Conditions) -> Plan:
+def _layer_plan(layer: Layer, zone: str, at: str, laid: Laid | None, under: Beneath | None, room: Room,
+                catalogue: Catalogue) -> LayerPlan:  # fmt: skip
+    """All of a layer's plan but its pots."""
+    if laid is None or under is None:
+        known = catalogue.recipes.get(layer.recipe)
+        return LayerPlan(layer.id, zone, known.name if known else layer.recipe, (), (), (), "", "#ffffff", None, "")
+    limits = dial_limits(laid.recipe, under.surface, layer.technique, dict(laid.shares))
+    found = (*_limit_findings(limits, laid, at), *_misfit(laid, under.surface, at))
+    minutes = takes_min(laid.left_alone, room)
+    wait = None if minutes is None else minutes / 60
+    return LayerPlan(layer.id, zone, laid.base.name, (), limits, found, laid.film.name, laid.hex, wait, laid.film.waits)
+
+
+def _checked(zone: ZoneWork, at: str, has_piece: bool) -> tuple[tuple[Finding, ...], Section | None]:
+    if not zone.whole or not has_piece or zone.stack is None:
+        return (), None
+    findings = check(zone.stack, at)
+    return findings, cut(zone.stack, findings)
+
+
+def _zone_plan(job: JobWork, i: int, zone: ZoneWork, made: Work, by_id: Mapping[str, Batch], room: Room,
+               memo: Memo) -> ZonePlan:  # fmt: skip
+    at, has_piece = f"/zones/{i}", job.job.piece is not None
+    place = (job.scope, zone.zone.id)
+    findings, section = memo.recall(
+        ("checked", *place), (zone, at, has_piece), lambda: _checked(zone, at, has_piece)
+    )  # fmt: skip
+
+    def layers() -> tuple[LayerPlan, ...]:
+        return tuple(
+            _layer_plan(layer, zone.zone.id, f"{at}/layers/{j}", laid, under, room, job.catalogue)
+            for j, (layer, laid, under) in enumerate(zip(zone.zone.layers, zone.laid, zone.under, strict=True))
+        )
+
+    plain = memo.recall(("layers", *place), (zone, at, room), layers)
+    pots = [_pots(job, zone, layer, made, by_id) for layer in zone.zone.layers]
+    done = tuple(
+        LayerPlan(x.layer, x.zone, x.name, p, x.limits, x.findings, x.film, x.hex, x.wait_h, x.waits)
+        for x, p in zip(plain, pots, strict=True)
+    )
+    return ZonePlan(zone.zone.id, zone.zone.name, zone.area, done, findings, section)
+
+
+def plan_of(made: Work, workshop: Workshop, room: Room, memo: Memo) -> Plan:
+    """The plan of the first of the jobs that were worked."""
+    job = made.jobs[0]
+    by_id = {b.id: b for b in made.batches}
+    zones = tuple(_zone_plan(job, i, zone, made, by_id, room, memo) for i, zone in enumerate(job.zones))
+    return Plan(
+        job.job.name,
+        workshop.measures,
+        job.piece.drawing,
+        partition(job.job, job.piece.surfaces),
+        job.piece.rough,
+        old_finish_cautions(job.job),
+        zones,
+        made.problems,
+        total_up([b.mix for b in made.batches]),
+        next_action(made, zones),
+    )
+
+
+def plan(job: Job, workshop: Workshop, catalogue: Catalogue, room: Room, memo: Memo | None = None) -> Plan:
     """What the job comes to.
 
     Never raises for what a person can enter: sizes and names that cannot be used become `problems`, each with
-    the place in the job and what is allowed. `conditions` is the room, which drying depends on.
+    the place in the job and what is allowed. `room` are the conditions over time, which drying depends on; what is
+    remembered in `memo` is not worked out again.
     """
-    known = known_to(workshop, catalogue, job.entries)
-    problems: list[Problem] = []
-    piece = measure(job, problems)
-    surfaces = partition(job, piece.surfaces, problems)
-    zones = []
-    for i, zone in enumerate(job.zones):
-        at = f"/zones/{i}"
-        area: Figure | None = None
-        mine: tuple[Surface, ...] | None = None
-        if job.piece is not None:
-            mine = tuple(piece.surfaces[s] for s in zone.surfaces if s in piece.surfaces)
-            if piece.surfaces:
-                area = zone_area(zone, job.piece, piece.surfaces, known, at, problems)
-        made, found = _plan_zone(zone.id, zone, at, area, mine, job.use, known, workshop.measures, conditions)
-        problems += found
-        zones.append(made)
-    done = tuple(zones)
-    return Plan(
-        job.name,
-        workshop.measures,
-        piece.drawing,
-        surfaces,
-        piece.rough,
-        old_finish_cautions(job),
-        done,
-        tuple(problems),
-        total_up([mix for zone in done for layer in zone.layers for mix in layer.mixes]),
-        _next(job, done, problems),
-    )
+    memo = memo or Memo()
+    return plan_of(work(job, workshop, catalogue, room, memo), workshop, room, memo)

@@ -3,7 +3,6 @@
 from dataclasses import replace
 
 from ..figure import Figure
-from ..memory import remembered
 from ..mixing.mix import Mix
 from .plan import Plan, ZonePlan
 
@@ -18,9 +17,8 @@ def _slim(mix: Mix) -> Mix:
     return replace(mix, volume=_bare(mix.volume), parts=parts, jar=jar)
 
 
-@remembered(200)
 def _slim_zone(zone: ZonePlan) -> ZonePlan:
-    layers = tuple(replace(x, mixes=tuple(_slim(m) for m in x.mixes)) for x in zone.layers)
+    layers = tuple(replace(x, pots=tuple(replace(p, mix=_slim(p.mix)) for p in x.pots)) for x in zone.layers)
     return replace(zone, layers=layers, section=None)
 
 
@@ -29,5 +27,4 @@ def without_workings(made: Plan, looked_at: str) -> Plan:
 
     Amounts, findings, and areas with their working stay.
     """
-    zones = tuple(z if z.zone == looked_at else _slim_zone(z.zone, z) for z in made.zones)
-    return replace(made, zones=zones)
+    return replace(made, zones=tuple(z if z.zone == looked_at else _slim_zone(z) for z in made.zones))

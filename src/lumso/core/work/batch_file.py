@@ -5,7 +5,7 @@ from typing import Literal
 
 from ..mixing.fillings import KitAnswer
 from ..value import Name, Value
-from .mix_sheet import Batch
+from .batch import Batch
 
 
 @dataclass(frozen=True)

@@ -1,32 +1,34 @@
-"""From coats to pots: how many batches a mix is made in, how large each is, and when it is mixed.
+"""From coats to pots: how many batches a mix is made in, how large each is, and which coats it serves.
 
 With a working life of P minutes and t minutes of work for a coat of V ml, the largest batch is V·P/t; the vessel
-caps it too; then the batches are made equal. A mix that keeps serves later coats from the same pot.
+caps it too; then the batches are made equal. A mix that keeps serves later coats from the same pot. What is mixed is
+V_mix = (V_film / (1 − clings to the pot) + stays in the tool · loadings) · (1 + margin): the pot loses its share once
+a batch, the tool is taken up dry once a sitting, the margin comes once, after losses.
 """
 
-from collections.abc import Sequence
-from dataclasses import dataclass
+from collections.abc import Collection, Sequence
+from dataclasses import dataclass, replace
 from math import ceil
 
+from ..book.habits import Habits
 from ..book.materials import PotLoss
+from ..book.techniques import Tool
 from ..errors import InvalidValue
+from ..figure import Figure, Step, tidy
 from ..mixing.jar import HEADROOM
 from ..value import Value
 
-SMALLEST_ML = 20.0
-"""Less than this cannot be mixed and brushed: an untested starting point."""
-SITTING_MIN = 5.0
-"""What taking up tools and pot costs at least, so that a life shorter than this is none."""
-FIRST_SHARE, FIRST_LEAST_ML = 0.25, 30.0
 MOST_BATCHES = 60
-PAUSE_H = 0.5
-"""With less than this to wait the painter keeps the tool in hand."""
 
 
 @dataclass(frozen=True)
 class CoatNeed(Value):
-    """One coat of a mix on one zone: what lies on the surface when it is done, and how long that takes."""
+    """One coat of a mix on one zone, or one of its pots: what it lays, how long that takes, and when it is due.
 
+    `work_min` is hands on. Part-dry work divides a coat into at least `patches`, each with `idle_min` of waiting.
+    """
+
+    id: str
     job: str
     zone: str
     zone_name: str
@@ -38,27 +40,46 @@ class CoatNeed(Value):
     area_m2: float
     film_ml: float
     work_min: float
-    at_h: float
-    """Hours after the job is begun, at the earliest."""
+    at_min: float
+    """Minutes after the job is begun, at the earliest."""
     margin: float
+    patches: int = 1
+    idle_min: float = 0.0
+
+    @property
+    def bench_min(self) -> float:
+        """Minutes from its first stroke to its last, in one batch."""
+        return self.work_min + self.patches * self.idle_min
+
+    def bench_in(self, count: int) -> float:
+        """Minutes at the bench for each of `count` equal batches: a batch is worked in whole patches."""
+        return self.work_min / count + ceil(self.patches / count) * self.idle_min
 
 
 @dataclass(frozen=True)
 class MixLife:
-    """How long a mix lives: `life_min` from ready (None is unknown: not a limit), `keep_h` when sealed."""
+    """How long a mix lives here: `life_min` from ready (None is unknown: not a limit), `keep_min` when sealed."""
 
     life_min: float | None
-    keep_h: float
+    keep_min: float
     rest_min: float
     from_wetting: bool
     as_bought: bool
+    mixing_min: float = 0.0
+    """Minutes that mixing takes: they count for a mix that lives from when it is wetted."""
 
     @property
     def usable_min(self) -> float | None:
-        """Minutes in which it can be brushed once it has rested."""
+        """Minutes in which it can be brushed once it is mixed and has rested."""
         if self.life_min is None:
             return None
-        return max(self.life_min - (self.rest_min if self.from_wetting else 0.0), 0.0)
+        gone = self.mixing_min + self.rest_min if self.from_wetting else 0.0
+        return max(self.life_min - gone, 0.0)
+
+    @property
+    def reach_min(self) -> float:
+        """Minutes from ready in which a later sitting can still use it."""
+        return float("inf") if self.as_bought else max(self.keep_min, self.usable_min or 0.0)
 
 
 @dataclass(frozen=True)
@@ -66,127 +87,185 @@ class Losses:
     """What stays behind: in the pot, per batch, and in the tool, each time it is taken up dry."""
 
     pot: PotLoss
+    tool: Tool
+
+
+@dataclass(frozen=True)
+class Pot:
+    """One of `count` equal pots in ml: what reaches the surface, what pot and tool keep, and the margin."""
+
+    film_ml: float
+    pot_ml: float
     tool_ml: float
+    margin: float
+    """As a share, of all the rest."""
+    loadings: int
+
+    @property
+    def lost_ml(self) -> float:
+        """What never reaches the surface."""
+        return self.pot_ml + self.tool_ml
+
+    @property
+    def margin_ml(self) -> float:
+        """What is mixed to be safe."""
+        return (self.film_ml + self.lost_ml) * self.margin
+
+    @property
+    def mix_ml(self) -> float:
+        """What is mixed."""
+        return self.film_ml + self.lost_ml + self.margin_ml
 
 
 @dataclass(frozen=True)
 class Split:
-    """Coats served by `count` equal batches of `batch_ml` each, `work_min` minutes of work a batch."""
+    """Coats served by `count` equal batches, `bench_min` minutes at the bench each."""
 
     coats: tuple[CoatNeed, ...]
     count: int
-    batch_ml: float
-    work_min: float
-    film_ml: float
-    lost_ml: float
-    margin_ml: float
+    pot: Pot
+    bench_min: float
     bound: str
     """What made it more than one: "life", "vessel", or "" for one."""
 
     @property
     def total_ml(self) -> float:
         """All batches together."""
-        return self.batch_ml * self.count
+        return self.pot.mix_ml * self.count
 
 
-def sittings(coats: Sequence[CoatNeed]) -> list[list[CoatNeed]]:
-    """Coats in time order, parted where the painter puts the tool down: more than half an hour with nothing to do."""
+Sitting = tuple[CoatNeed, ...]
+"""Coats that are laid one after the other with the tool in hand."""
+
+
+def sittings(coats: Sequence[CoatNeed], pause_min: float) -> tuple[Sitting, ...]:
+    """Coats in time order, parted where the painter puts the tool down: more than a pause with nothing to do."""
     made: list[list[CoatNeed]] = []
-    free_h = 0.0
-    for coat in sorted(coats, key=lambda c: (c.at_h, c.zone, c.coat)):
-        if made and coat.at_h <= free_h + PAUSE_H:
+    free = 0.0
+    for coat in sorted(coats, key=lambda c: (c.at_min, c.zone, c.coat)):
+        if made and coat.at_min <= free + pause_min:
             made[-1].append(coat)
         else:
             made.append([coat])
-            free_h = coat.at_h
-        free_h = max(free_h, coat.at_h) + coat.work_min / 60
-    return made
+            free = coat.at_min
+        free = max(free, coat.at_min) + coat.bench_min
+    return tuple(tuple(sitting) for sitting in made)
 
 
-def volume(coats: Sequence[CoatNeed], count: int, losses: Losses) -> tuple[float, float, float]:
-    """ml of one of `count` equal batches, ml lost in all of them, and ml of margin in all of them.
-
-    The tool is taken up dry once a sitting, the pot loses its share once a batch.
-    """
+def pot_of(coats: Sequence[CoatNeed], count: int, losses: Losses, pause_min: float) -> Pot:
+    """One of `count` equal pots for these coats. The tool never keeps more than the film itself."""
     film = sum(c.film_ml for c in coats)
     each = film / count
     pot = max(each * losses.pot.share / (1 - losses.pot.share), losses.pot.least_ml)
-    tool = min(losses.tool_ml * len(sittings(coats)), film) / count
+    loadings = len(sittings(coats, pause_min))
+    tool = min(losses.tool.holds_ml * loadings, film) / count
     margin = sum(c.margin * c.film_ml for c in coats) / film if film else 0.0
-    net = each + pot + tool
-    return net * (1 + margin), (pot + tool) * count, net * margin * count
+    return Pot(each, pot, tool, margin, loadings)
 
 
-def split(coats: Sequence[CoatNeed], life: MixLife, losses: Losses, vessel_ml: float) -> Split:
+def split(coats: Sequence[CoatNeed], life: MixLife, losses: Losses, vessel_ml: float, habits: Habits) -> Split:
     """The fewest equal batches that none outlives its working life and none overfills its vessel.
 
     Raises InvalidValue where the life is shorter than the smallest batch that can be worked, with the numbers.
     """
-    longest = max(sum(c.work_min for c in sitting) for sitting in sittings(coats))
+    longest = max(sittings(coats, habits.pause_min), key=lambda s: sum(c.bench_min for c in s))
     film = sum(c.film_ml for c in coats)
     room = vessel_ml * (1 - HEADROOM)
     usable = life.usable_min
-    by_life = 1 if usable is None else ceil(longest / usable - 1e-9) if usable > 0 else MOST_BATCHES + 1
-    for count in range(max(by_life, 1), MOST_BATCHES + 1):
-        batch, lost, margin = volume(coats, count, losses)
-        too_small = count > 1 and film / count < SMALLEST_ML
-        if too_small or (usable is not None and usable < SITTING_MIN):
+    too_short = usable is not None and usable < habits.shortest_life_min
+    for count in range(1, 1 if too_short else MOST_BATCHES + 1):
+        made = pot_of(coats, count, losses, habits.pause_min)
+        bench = sum(c.bench_in(count) for c in longest)
+        if count > 1 and film / count < habits.smallest_batch_ml:
             break
-        if batch <= room + 1e-9:
-            bound = "" if count == 1 else "life" if count == by_life else "vessel"
-            return Split(tuple(coats), count, batch, longest / count, film, lost, margin, bound)
-    lives = "no time" if not usable else f"{usable:.0f} min"
+        lives = usable is None or bench <= usable + 1e-9
+        if lives and made.mix_ml <= room + 1e-9:
+            before = sum(c.bench_in(count - 1) for c in longest) if count > 1 else 0.0
+            by_life = usable is not None and before > usable + 1e-9
+            return Split(tuple(coats), count, made, bench, "" if count == 1 else "life" if by_life else "vessel")
+    minutes = sum(c.bench_min for c in longest)
+    lives_for = "no time" if not usable else f"{usable:.0f} min"
     raise InvalidValue(
-        f"It cannot be batched: the mix can be worked for {lives}, the coat takes {longest:.0f} min for {film:.0f} ml, "
-        f"and less than {SMALLEST_ML:.0f} ml cannot be mixed and brushed.",
-        value=round(longest, 1),
+        f"It cannot be batched: the mix can be worked for {lives_for}, the coat takes {minutes:.0f} min for "
+        f"{film:.0f} ml, and less than {habits.smallest_batch_ml:.0f} ml cannot be mixed and brushed.",
+        value=round(minutes, 1),
         allowed="a mix that lives longer, a quicker way of putting it on, a smaller surface at a time, a second pair "
         "of hands",
         field="batches",
     )
 
 
-def _joins(run: Sequence[CoatNeed], coat: CoatNeed, life: MixLife, losses: Losses, vessel_ml: float) -> str:
+def _joins(run: Sequence[CoatNeed], coat: CoatNeed, life: MixLife, losses: Losses, vessel_ml: float,
+           habits: Habits) -> str:  # fmt: skip
     """Why a later coat cannot come from the same pot as the run; "" when it can."""
-    usable, start = life.usable_min, run[0].at_h
-    end = start
-    for one in (*run, coat):
-        end = max(end, one.at_h) + one.work_min / 60
-    at_once = len(sittings([*run, coat])) == 1
-    longest = max(sum(c.work_min for c in sitting) for sitting in sittings([*run, coat]))
+    usable, start = life.usable_min, run[0].at_min
+    sat = sittings([*run, coat], habits.pause_min)
+    longest = max(sum(c.bench_min for c in sitting) for sitting in sat)
     if usable is not None and longest > usable + 1e-9:
         return f"It stiffens after {usable:.0f} min, and together they take {longest:.0f} min."
-    lives = float("inf") if life.as_bought else max(life.keep_h, (usable or 0.0) / 60)
-    if not at_once and end - start > lives:
-        gap = coat.at_h - start
-        if usable is None and not life.keep_h:
+    end = max(start, *(max(c.at_min for c in s) + sum(c.bench_min for c in s) for s in sat))
+    if len(sat) > 1 and end - start > life.reach_min + 1e-9:
+        gap = (coat.at_min - start) / 60
+        if usable is None and not life.keep_min:
             return f"How long it keeps is unknown; the next coat is {gap:.0f} h later: read the label."
-        return f"It does not keep: it lives {lives:.0f} h, the next coat is {gap:.0f} h later."
-    if volume([*run, coat], 1, losses)[0] > vessel_ml * (1 - HEADROOM):
+        return f"It does not keep: it lives {life.reach_min / 60:.0f} h, the next coat is {gap:.0f} h later."
+    if pot_of([*run, coat], 1, losses, habits.pause_min).mix_ml > vessel_ml * (1 - HEADROOM):
         return f"Together they overfill a vessel of {vessel_ml:.0f} ml."
     return ""
 
 
-Run = tuple[list[CoatNeed], str]
+Run = tuple[tuple[CoatNeed, ...], str]
 """Coats that share their pots, and why those before them could not be joined."""
 
 
-def runs(coats: Sequence[CoatNeed], life: MixLife, losses: Losses, vessel_ml: float) -> list[Run]:
-    """The coats of one mix, in time order, grouped by the pots they can share; and why each group is on its own."""
-    made: list[Run] = []
-    for coat in sorted(coats, key=lambda c: (c.at_h, c.zone, c.coat)):
-        why = _joins(made[-1][0], coat, life, losses, vessel_ml) if made else ""
+def runs(coats: Sequence[CoatNeed], life: MixLife, losses: Losses, vessel_ml: float, habits: Habits,
+         apart: Collection[str] = ()) -> tuple[Run, ...]:  # fmt: skip
+    """The coats of one mix, in time order, grouped by the pots they can share; and why each group is on its own.
+
+    A coat whose id is in `apart` begins a pot of its own: somebody at the bench could not get to it in time.
+    """
+    made: list[tuple[list[CoatNeed], str]] = []
+    for coat in sorted(coats, key=lambda c: (c.at_min, c.zone, c.coat)):
+        why = _joins(made[-1][0], coat, life, losses, vessel_ml, habits) if made else ""
+        if made and not why and coat.id in apart:
+            why = "One painter cannot get to it while the pot before it lives."
         if made and not why:
             made[-1][0].append(coat)
         else:
             made.append(([coat], why))
-    return made
+    return tuple((tuple(run), why) for run, why in made)
 
 
-def first_small(batch_ml: float) -> float:
+def needed(on_surface: Figure, done: Split, losses: Losses) -> Figure:
+    """What to mix for one of the batches, in ml, with its working; `on_surface` is what all of them lay."""
+    pot = done.pot
+    figure = on_surface
+    if done.count > 1:
+        how = f"{tidy(on_surface.value)} ml ÷ {done.count} equal batches"
+        figure = figure.then(Step("In one batch", how, pot.film_ml, "ml", "geometry"))
+    share, with_pot = losses.pot.share, pot.film_ml + pot.pot_ml
+    by_share = pot.pot_ml > losses.pot.least_ml
+    how = f"{tidy(pot.film_ml)} ml ÷ (1 − {share:.0%})" if by_share else f"at least {losses.pot.least_ml:g} ml a batch"
+    note = f"{losses.pot.cling} mixes leave about {share:.0%} on the wall"
+    figure = figure.then(Step("Clings to the pot", how, with_pot, "ml", "starting value", note))
+    count = "" if pot.loadings == 1 else f", taken up dry {pot.loadings} times"
+    shared = f", shared by {done.count} batches" if done.count > 1 else ""
+    how = f"+ {tidy(pot.tool_ml)} ml in the {losses.tool.name}{count}{shared}"
+    note = losses.tool.provenance
+    figure = figure.then(Step("Stays in the tool", how, with_pot + pot.tool_ml, "ml", "starting value", note))
+    how = f"{tidy(with_pot + pot.tool_ml)} ml × {1 + pot.margin:.4g}"
+    return figure.then(Step("Margin", how, pot.mix_ml, "ml", "your choice"))
+
+
+def trial_batch(batch_ml: float, habits: Habits) -> float:
     """How much to mix first so that it can still be corrected with what is left; the whole when it is that small.
 
     A quarter: the three quarters left hold more than would double any one part of it. Never under 30 ml.
     """
-    first = max(batch_ml * FIRST_SHARE, FIRST_LEAST_ML)
+    first = max(batch_ml * habits.trial_share, habits.trial_least_ml)
     return batch_ml if first > batch_ml / 2 else first
+
+
+def at(coat: CoatNeed, minute: float) -> CoatNeed:
+    """The coat due at another minute."""
+    return replace(coat, at_min=minute)

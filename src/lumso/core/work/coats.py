@@ -1,86 +1,204 @@
-"""Every coat of a zone as a need: the film it lays, the work it is, and the hour it is due at the earliest."""
+"""The coats of a layer: each as a need, and as the operations that lay it once its pots are known."""
 
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
+from math import ceil
 
 from ..book.colours import Pot
-from ..job.job import Job
-from ..layers.coverage import label_rate
-from ..layers.pace import SANDING_M2_PER_H, is_turned, pace_of
-from ..layers.stack import Laid, Stack
+from ..book.habits import Habits
+from ..book.techniques import PartDry
+from ..figure import Figure, tidy
+from ..job.job import FromArea
+from ..layers import cautions
+from ..layers.conditions import Room
+from ..layers.coverage import film
+from ..layers.drying import Wait, takes_min, thickness_factor
+from ..layers.pace import minutes_for, pace_of
+from ..layers.stack import Beneath, Laid, Stack
 from ..mixing.mix import pots_of
-from ..plan.plan import ZonePlan
-from ..workshop.workshop import Workshop
-from .batches import CoatNeed, MixLife
+from .batches import CoatNeed
+from .bench import Bench
+from .operations import Constraint, Operation
 
 
 @dataclass(frozen=True)
-class Coat:
-    """A coat's need, with the layer and the pot it belongs to."""
+class Window:
+    """When part-dry work can be done to each spot, after it was laid; in minutes as it is in this room, too."""
 
+    opens: Wait
+    closes: Wait
+    opens_min: float
+    closes_min: float
+
+
+@dataclass(frozen=True)
+class CoatWork:
+    """A coat, or one of its pots: the need, and what it is made of."""
+
+    scope: str
     need: CoatNeed
     laid: Laid
+    under: Beneath
     pot: Pot
+    area: Figure
+    lay_min: float
+    again_min: float
+    """Part-dry work or wiping back, all patches together; 0 where there is none."""
+    window: Window | None
+    touch: Wait
+    """Until it may be touched."""
+
+    @property
+    def colour(self) -> str:
+        """What the painter calls its colour: its name, the paints it is mixed from, or the pot's name."""
+        for pour in self.laid.pours:
+            part = pour.component.id
+            if self.pot.tints.get(part):
+                return " + ".join(t.name for t in self.pot.tints[part] if t.name) or self.pot.name
+            if part in self.pot.colours and self.pot.colours[part].name:
+                return self.pot.colours[part].name
+        return self.pot.name
+
+    @property
+    def named(self) -> str:
+        """What it is called at the bench: the mix and its colour."""
+        return f"{self.laid.name}, {self.colour}" if self.colour else self.laid.name
 
 
-def _rate(laid: Laid) -> float:
-    """ml on a m² in one coat: by the label where that counts, else by the technique."""
-    if label := label_rate(laid.pours, laid.technique):
-        return label[0]
-    return laid.technique.wet_rate_ml_per_m2 * (laid.layer.thickness_mm if laid.technique.per_mm else 1.0)
+def window_of(laid: Laid, work: PartDry, room: Room) -> Window:
+    """When part-dry work opens and closes for a layer: a thicker film is later, as it is to dry.
+
+    Where no film forms in this room, the minutes are those at 20 °C and 50 %.
+    """
+    watery = laid.film.carrier == "water"
+    factor = thickness_factor(laid.wet_um, laid.film.usual_um) if watery else 1.0
+    opens, closes = (
+        Wait(minutes * factor, "evaporation" if watery else "oil") for minutes in (work.opens_min, work.closes_min)
+    )
+    here = [takes_min(wait, room) or wait.reference_min or 0.0 for wait in (opens, closes)]
+    return Window(opens, closes, *here)
 
 
-def coats_of(job: Job, planned: ZonePlan, stack: Stack, workshop: Workshop) -> tuple[list[Coat], float]:
-    """Every coat of a zone with its film, work and time; and the hours from the first to the last."""
-    area = planned.area.value if planned.area else 0.0
-    zone = stack.zone
-    known = stack.catalogue.preparations
-    turned = is_turned(job)
-    hours = sum(
-        known[p].wait_min / 60 + area / known[p].pace_m2_per_h for p in zone.prep if p in known
-    )  # fmt: skip
+def longest_patch_min(opens_min: float, closes_min: float, pace: float, used: float) -> float:
+    """Minutes of laying after which the first spot laid can still be worked in time, and the last is ready for it.
+
+    Both go over a patch the same way, the second `pace` times as fast; `used` is the share of the window planned with.
+    With L minutes of laying and L/pace of working, begun at s: L ≤ s, opens ≤ s, opens + L − L/pace ≤ s ≤ closes.
+
+    >>> longest_patch_min(5, 20, 2, 0.7)
+    14.0
+    """
+    lag = 1 - 1 / pace
+    by_last = (closes_min - opens_min) / lag if lag > 0 else closes_min
+    return used * min(closes_min, by_last)
+
+
+def _patches(window: Window | None, lay_min: float, habits: Habits) -> tuple[int, float]:
+    """In how many patches a coat is worked at least, and the most that each waits for its window to open."""
+    if window is None:
+        return 1, 0.0
+    longest = longest_patch_min(window.opens_min, window.closes_min, habits.part_dry_pace, habits.window_used)
+    return max(1, ceil(lay_min / longest - 1e-9)), window.opens_min
+
+
+def coats_of(bench: Bench, stack: Stack, index: int, number: int, coat: int, area: Figure,
+             at_min: float) -> tuple[CoatWork, ...]:  # fmt: skip
+    """One coat of a layer, for each of its pots: how much, how long, in how many patches.
+
+    `number` is the layer's place in the zone from 1, `at_min` when the coat is due.
+    """
+    habits = bench.habits
+    one, under = stack.laid[index], stack.beneath(index)
+    layer, work = one.layer, one.technique.part_dry
+    window = window_of(one, work, stack.room) if work else None
+    whole = minutes_for(
+        area.value * layer.touched, pace_of(one.technique, bench.workshop, bench.turned), habits.least_min
+    )
+    touch = stack.wait(index, "touch")
     made = []
-    for i, one in enumerate(stack.laid):
-        layer = one.layer
-        between = (stack.minutes(i, "recoat_from") or 0.0) / 60
-        for coat in range(1, layer.coats + 1):
-            drinks = coat == 1 and i == 0 and not one.technique.rate_includes_ground
-            extra = stack.ground.first_coat_extra_ml_per_m2 if drinks else 0.0
-            work = area * layer.touched / pace_of(one.technique, workshop, turned)
-            for pot in pots_of(layer):
-                touched = area * layer.touched * pot.share
-                need = CoatNeed(
-                    job.name,
-                    zone.id,
-                    zone.name,
-                    layer.id,
-                    i + 1,
-                    coat,
-                    layer.coats,
-                    touched,
-                    touched * (_rate(one) + extra),
-                    work * 60 * pot.share,
-                    hours,
-                    layer.margin,
-                )
-                made.append(Coat(need, one, pot))
-            hours += work + (between if coat < layer.coats else stack.waits_h(i))
-        if layer.sand_after:
-            hours += area / SANDING_M2_PER_H
-    return made, hours
+    for pot in pots_of(layer):
+        lay_min = whole * pot.share
+        again = max(lay_min / habits.part_dry_pace, habits.least_min) if work else 0.0
+        patches, idle = _patches(window, lay_min, habits)
+        need = CoatNeed(
+            f"{bench.scope}{stack.zone.id}:{layer.id}:{coat}:{pot.id or 'pot'}",
+            bench.job,
+            stack.zone.id,
+            stack.zone.name,
+            layer.id,
+            number,
+            coat,
+            layer.coats,
+            area.value * layer.touched * pot.share,
+            film(area, one, under, coat, coat, pot.share).value,
+            lay_min + again,
+            at_min,
+            layer.margin if isinstance(layer.want, FromArea) else 0.0,
+            patches,
+            idle,
+        )
+        made.append(CoatWork(bench.scope, need, one, under, pot, area, lay_min, again, window, touch))
+    return tuple(made)
 
 
-def mix_key(coat: Coat) -> tuple[object, ...]:
-    """Coats with the same key come from the same mix: recipe, shares and colours alike."""
-    laid, pot = coat.laid, coat.pot
-    shares = tuple(sorted((k, round(v, 6)) for k, v in laid.shares.items()))
-    colours = tuple(sorted((k, c.name, c.hex) for k, c in pot.colours.items()))
-    tints = tuple(sorted((k, tuple((t.name, t.hex, t.parts) for t in v)) for k, v in pot.tints.items()))
-    return (laid.recipe.slug, shares, colours, tints, laid.tool.slug)
+def patches_in(need: CoatNeed, batches: int) -> int:
+    """How many patches a coat is worked in when it is divided over `batches`: as many in each."""
+    return batches * ceil(need.patches / batches)
 
 
-def life_of(laid: Laid) -> MixLife:
-    recipe = laid.recipe
-    bought = len([p for p in laid.pours if p.poured_ml > 0]) == 1
-    keeps = (recipe.keeping_life_days or 0.0) * 24
-    wetted = recipe.life_starts == "when wetted"
-    return MixLife(recipe.working_life_min, keeps, 0.0 if bought else recipe.rest_min, wetted, bought)
+def _says(coat: CoatWork, patch: int, patches: int) -> str:
+    layer, technique = coat.laid.layer, coat.laid.technique
+    which = f", coat {coat.need.coat} of {coat.need.coats}" if coat.need.coats > 1 else ""
+    share = f", on about {layer.touched * coat.pot.share:.0%} of it" if layer.touched * coat.pot.share < 0.95 else ""
+    part = f", patch {patch} of {patches}" if patches > 1 else ""
+    return f"{coat.named}: {technique.name}{which}{share}{part}"
+
+
+def tools_of(laid: Laid) -> tuple[str, ...]:
+    """What a coat is laid with, and what must lie beside it."""
+    tools = [laid.tool.name]
+    if laid.acts("lifts", "rubs in", "drags"):
+        tools.append("rags or sponge for lifting")
+    if laid.film.kind in {"wax", "oil"}:
+        tools.append("lidded metal can with water, for rags")
+    return tuple(tools)
+
+
+def lay(coat: CoatWork, batch: str, patch: int, patches: int) -> tuple[tuple[Operation, ...], tuple[Constraint, ...]]:
+    """One patch of a coat: laying it, what is done while it is part dry, tape lifted; and what holds between them."""
+    need, laid = coat.need, coat.laid
+    technique = laid.technique
+    base = Operation(
+        f"{need.id}:lay:{patch}", "lay", _says(coat, patch, patches), job=need.job, zone=need.zone,
+        zone_name=need.zone_name, layer=need.layer, number=need.number, coat=need.coat, coats=need.coats,
+        pot=coat.pot.id, batch=batch, patch=patch, patches=patches, area_m2=need.area_m2 / patches,
+        film_ml=need.film_ml / patches, hands_on_min=coat.lay_min / patches, tools=tools_of(laid),
+        how=tuple(line for line in (technique.how, technique.direction) if line), check=technique.right_when,
+        take_care=cautions.when_laying(laid), rescues=tuple(f"{f.sign}: {f.rescue}" for f in technique.faults),
+    )  # fmt: skip
+    done, ties = [base], []
+    if technique.part_dry and coat.window:
+        work, window = technique.part_dry, coat.window
+        opens, closes = tidy(window.opens_min), tidy(window.closes_min)
+        part = f", patch {patch} of {patches}" if patches > 1 else ""
+        again = replace(
+            base, id=f"{need.id}:{work.kind.replace(' ', '-')}:{patch}", kind=work.kind,
+            says=f"{coat.named}{part}: {opens} to {closes} min after laying",
+            hands_on_min=coat.again_min / patches, film_ml=0.0, how=(work.what,), check=work.check, take_care=(),
+            rescues=(), tools=("a clean cloth",) if work.kind == "wipe back" else base.tools,
+        )  # fmt: skip
+        if laid.film.kind in {"wax", "oil"}:
+            again = replace(again, take_care=cautions.when_laying(laid))
+        done.append(again)
+        for end in ("start", "end"):  # the first spot laid is the first worked, the last the last
+            ties.append(Constraint("at least", base.id, again.id, window.opens, end, end, "it is no longer wet"))
+            ties.append(Constraint("at most", base.id, again.id, window.closes, end, end, "it sets hard"))
+    if laid.acts("tapes") and patch == patches:
+        lift = replace(
+            base, id=f"{need.id}:lift-tape:{patch}", kind="lift tape", says="Lift the tape", film_ml=0.0,
+            hands_on_min=min(3.0, coat.lay_min / patches), how=("At once, while it is wet, back over itself.",),
+            check="A clean edge; nothing came with it.", take_care=(), rescues=("it lifted the base: touch in, dry",),
+            tools=(),
+        )  # fmt: skip
+        done.append(lift)
+    ties += [Constraint("after", a.id, b.id) for a, b in zip(done, done[1:], strict=False)]
+    return tuple(done), tuple(ties)

@@ -1,6 +1,7 @@
 """The bench sheet: the steps of a job with boxes to tick, to pin up where it is done."""
 
 import io
+from collections.abc import Iterator
 from xml.sax.saxutils import escape
 
 from reportlab.lib.colors import black
@@ -8,9 +9,10 @@ from reportlab.lib.styles import ParagraphStyle
 from reportlab.pdfgen.canvas import Canvas
 from reportlab.platypus import BaseDocTemplate, Flowable, Frame, KeepTogether, PageTemplate, Paragraph, Spacer, Table
 
-from lumso.core.work.procedure import Procedure, Task
+from lumso.core.work.operations import Amounts
+from lumso.core.work.steps import Procedure, Step
 
-from .page import BOLD, MARGIN, PAPERS, REGULAR, Paper, hours, printable, register
+from .page import BOLD, MARGIN, PAPERS, REGULAR, Paper, grams, hours, ml, printable, register
 
 BODY = ParagraphStyle("body", fontName=REGULAR, fontSize=11.5, leading=14.5)
 STEP = ParagraphStyle("step", parent=BODY, fontName=BOLD, fontSize=13, leading=16)
@@ -52,16 +54,33 @@ def _bold(lead: str, text: str, style: ParagraphStyle) -> Paragraph:
     return Paragraph(f'<font name="{BOLD}">{escape(printable(lead))}</font> {escape(printable(text))}', style)
 
 
-def _step(task: Task, number: int, width: float) -> Flowable:
-    lines: list[Flowable] = [_text(f"{number}. {task.says}", STEP)]
+def _amounts(amounts: Amounts) -> Iterator[str]:
+    """What goes into a pot, a line for the whole and one for each part, its colours named."""
+    yield f"{ml(amounts.mixed_ml)} altogether."
+    if amounts.from_last_ml:
+        yield f"Begin with {ml(amounts.from_last_ml)} left of the last wash and {ml(amounts.rinse_ml)} of rinse water."
+    for part in amounts.parts:
+        colour = f", {part.colour}" if part.colour and not part.tints else ""
+        tints = ", ".join(f"{ml(t.ml)} {t.name or 'paint'}" for t in part.tints)
+        yield f"{ml(part.ml)} ({grams(part.g)}) {part.name.lower()}{colour}{f': {tints}' if tints else ''}"
+
+
+def _step(step: Step, number: int, width: float) -> Flowable:
+    task = step.operation
+    where = f"{task.zone_name}: " if task.zone_name and task.kind not in {"mix", "rest", "stir", "clean"} else ""
+    lines: list[Flowable] = [_text(f"{number}. {where}{task.says}", STEP)]
     lines += [_bold("Take care.", text, CARE) for text in task.take_care]
+    lines += [_bold("Remember:", text, BODY) for text in task.remember]
+    lines += [_text(line, BODY) for line in (_amounts(task.amounts) if task.amounts else ())]
     lines += [_text(line, BODY) for line in task.how if line]
     if task.check:
         lines.append(_bold("Right when:", task.check, BODY))
-    if task.wait_min is None:
-        lines.append(_bold("Then wait", "as long as the label says.", BODY))
-    elif task.wait_min > 0:
-        lines.append(_bold(f"Then leave it {hours(task.wait_min / 60)}.", task.wait_check, BODY))
+    if step.wait_min is None:
+        lines.append(_bold("Then wait", f"as long as the label says. {step.wait_check}", BODY))
+    elif step.wait_min > 0:
+        lines.append(_bold(f"Then leave it {hours(step.wait_min / 60)}.", step.wait_check, BODY))
+    if step.go_on_within_min is not None:
+        lines.append(_bold(f"Go on within {hours(step.go_on_within_min / 60)};", f"later: {step.else_do}.", BODY))
     lines.append(_text("Begun ____________   Done ____________", BODY))
     table = Table([[TickBox(), lines]], colWidths=[24, width - 24], splitInRow=1)
     table.setStyle([("VALIGN", (0, 0), (-1, -1), "TOP"), ("LEFTPADDING", (0, 0), (-1, -1), 0),
@@ -70,7 +89,7 @@ def _step(task: Task, number: int, width: float) -> Flowable:
 
 
 def bench_sheet(name: str, steps: Procedure, paper: Paper) -> bytes:
-    """The steps as a PDF: what to lay out, then each zone's steps with a box, checks, waits and cautions."""
+    """The steps as a PDF: what to lay out, then every step in order with a box, checks, waits and cautions."""
     register()
     out = io.BytesIO()
     width, height = PAPERS[paper]
@@ -98,10 +117,14 @@ def bench_sheet(name: str, steps: Procedure, paper: Paper) -> bytes:
         kit.setStyle([("VALIGN", (0, 0), (-1, -1), "MIDDLE"), ("LEFTPADDING", (0, 0), (-1, -1), 0),
                       ("TOPPADDING", (0, 0), (-1, -1), 1), ("BOTTOMPADDING", (0, 0), (-1, -1), 1)])  # fmt: skip
         story.append(kit)
-    for zone in steps.zones:
-        made = [_step(task, number, room) for number, task in enumerate(zone.tasks, 1)]
-        story.append(KeepTogether([_text(zone.name, HEAD), *made[:1]]))
-        story += made[1:]
+    session = 0
+    for number, step in enumerate(steps.steps, 1):
+        if step.operation.kind == "lay out":
+            session += 1
+            head = _text(f"Session {session}", HEAD)
+            story.append(KeepTogether([head, _step(step, number, room)]))
+        else:
+            story.append(_step(step, number, room))
     story.append(Spacer(1, 4))
     document.build(story)
     return out.getvalue()

@@ -92,4 +92,5 @@ KIND = PieceKind(
     draw,
     (CountSpec("arms", "Arms", 0, 16, 6),),
     check,
+    turned=True,
 )

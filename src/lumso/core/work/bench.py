@@ -1,0 +1,28 @@
+"""What the zones of a job are worked with: the same for all of them."""
+
+from dataclasses import dataclass
+
+from ..book.catalogue import Catalogue
+from ..book.habits import Habits
+from ..job.job import Use
+from ..layers.conditions import Room
+from ..workshop.workshop import Workshop
+
+
+@dataclass(frozen=True)
+class Bench:
+    """What the zones of a job are worked with."""
+
+    job: str
+    scope: str
+    """What ids begin with, where several jobs are worked together."""
+    use: Use
+    turned: bool
+    catalogue: Catalogue
+    workshop: Workshop
+    room: Room
+
+    @property
+    def habits(self) -> Habits:
+        """How work goes at this bench."""
+        return self.catalogue.habits

@@ -1,0 +1,198 @@
+"""The mix sheet: every batch of a job, or of several, in the order they are needed; and what would change if."""
+
+from collections.abc import Sequence
+from dataclasses import dataclass, field, replace
+from typing import Annotated
+
+from annotated_types import Interval
+
+from ..book.catalogue import Catalogue
+from ..errors import InvalidValue, Problem
+from ..job.job import Job
+from ..layers.conditions import Celsius, Humidity, Room, steady
+from ..layers.drying import Wait, takes_min
+from ..layers.wet_edge import GlazePlan, glaze_plan
+from ..memory import Memo
+from ..mixing.totals import Totals, total_up
+from ..value import Slug, Value
+from ..workshop.workshop import Workshop
+from .batch import Batch
+from .batches import CoatNeed, split
+from .pots import PotRun
+from .work import JobWork, Work, work_together
+
+
+@dataclass(frozen=True)
+class WhatIf(Value):
+    """Changes to try on the sheet before keeping them; what is None or missing stays."""
+
+    coats: dict[str, Annotated[int, Interval(ge=1, le=12)]] = field(default_factory=dict)
+    margin: Annotated[float, Interval(ge=0, le=1)] | None = None
+    vessel: Slug | None = None
+    pace: Annotated[float, Interval(gt=0, le=10)] | None = None
+    temperature_c: Celsius | None = None
+    humidity: Humidity | None = None
+    step_down: bool = False
+    """Start each of a run of stacked washes from what is left of the last."""
+
+
+@dataclass(frozen=True)
+class Pooled(Value):
+    """Batches that serve several zones or layers: what that saves beside mixing for each alone, in ml."""
+
+    batch: str
+    name: str
+    zones: tuple[str, ...]
+    alone_ml: float
+    together_ml: float
+    saved_ml: float
+
+
+@dataclass(frozen=True)
+class Apart(Value):
+    """Coats of the same mix that need a pot of their own, and why."""
+
+    name: str
+    zones: tuple[str, ...]
+    why: str
+
+
+@dataclass(frozen=True)
+class MixSheet(Value):
+    """The sheet: batches in the order they are mixed, what is pooled and what not, sections, and what cannot be."""
+
+    batches: tuple[Batch, ...]
+    pooled: tuple[Pooled, ...]
+    apart: tuple[Apart, ...]
+    sections: tuple[GlazePlan, ...]
+    totals: Totals
+    problems: tuple[Problem, ...]
+    mixed_ml: float
+    elapsed_h: float
+
+
+def changed(job: Job, what_if: WhatIf) -> Job:
+    """The job with the coats and the margin that are tried."""
+    zones = tuple(
+        replace(
+            zone,
+            layers=tuple(
+                replace(
+                    layer,
+                    coats=what_if.coats.get(layer.id, layer.coats),
+                    margin=layer.margin if what_if.margin is None else what_if.margin,
+                )
+                for layer in zone.layers
+            ),
+        )
+        for zone in job.zones
+    )
+    return replace(job, zones=zones)
+
+
+def tried_room(room: Room, what_if: WhatIf) -> Room:
+    """The room that is tried."""
+    if what_if.temperature_c is None and what_if.humidity is None:
+        return room
+    now = room.first
+    return steady(
+        now.temperature_c if what_if.temperature_c is None else what_if.temperature_c,
+        now.humidity if what_if.humidity is None else what_if.humidity,
+    )
+
+
+def tried_workshop(workshop: Workshop, what_if: WhatIf) -> Workshop:
+    """The workshop with the pace and the vessel that are tried."""
+    paces = workshop.paces if what_if.pace is None else {**workshop.paces, "": what_if.pace}
+    return replace(workshop, paces=paces, vessel=what_if.vessel or workshop.vessel)
+
+
+def _sections(job: JobWork, room: Room) -> list[GlazePlan]:
+    """Every face that is glazed wet in wet, in sections; like faces of a surface once."""
+    found: list[GlazePlan] = []
+    faces = job.piece.drawing.faces if job.piece.drawing else ()
+    for zone in job.zones:
+        for one in zone.stack.laid if zone.stack and zone.area else ():
+            technique, film = one.technique, one.film
+            if not technique.lays_m2_per_h or film.open_least_min is None:
+                continue
+            open_min = takes_min(Wait(film.open_least_min, "evaporation"), room) or film.open_least_min
+            seen = set()
+            for face in faces:
+                if face.surface not in zone.zone.surfaces:
+                    continue
+                xs, ys = [p.x for p in face.outline], [p.y for p in face.outline]
+                size = (face.surface, round(max(xs) - min(xs)), round(max(ys) - min(ys)))
+                if size in seen or min(size[1:]) < technique.tool_width_mm / 2:
+                    continue
+                seen.add(size)
+                found.append(
+                    glaze_plan(
+                        zone.zone.id,
+                        one.layer.id,
+                        face.name,
+                        size[1],
+                        size[2],
+                        open_min,
+                        technique.lays_m2_per_h,
+                        technique.passes,
+                        technique.pass_m2_per_h,
+                        technique.tool_width_mm,
+                    )
+                )
+    return found
+
+
+def _pooled(run: PotRun, batch: str, vessel_ml: float, made: Work) -> Pooled | None:
+    """What a run over several layers saves beside mixing for each alone."""
+    by_layer: dict[tuple[str, str], list[CoatNeed]] = {}
+    for coat in run.coats:
+        by_layer.setdefault((coat.scope + coat.need.zone, coat.need.layer), []).append(coat.need)
+    done = run.split
+    if len(by_layer) < 2 or done is None:
+        return None
+    habits = made.jobs[0].catalogue.habits
+    try:
+        alone = sum(split(c, run.life, run.losses, vessel_ml, habits).total_ml for c in by_layer.values())
+    except InvalidValue:
+        return None  # some could not be mixed alone at all: there is nothing to compare with
+    zones = tuple(dict.fromkeys(c.need.zone_name for c in run.coats))
+    return Pooled(batch, run.first.laid.name, zones, alone, done.total_ml, alone - done.total_ml)
+
+
+def sheet_of(made: Work, room: Room, vessel_ml: float) -> MixSheet:
+    """The work as a sheet of its batches."""
+    pooled = []
+    for run in made.runs:
+        batches = made.served.get(run.first.need.id, ())
+        if batches and (one := _pooled(run, batches[-1], vessel_ml, made)):
+            pooled.append(one)
+    return MixSheet(
+        made.batches,
+        tuple(pooled),
+        tuple(
+            Apart(run.first.laid.name, tuple(dict.fromkeys(c.need.zone_name for c in run.coats)), run.why)
+            for run in made.runs
+            if run.why
+        ),
+        tuple(section for job in made.jobs for section in _sections(job, room)),
+        total_up([b.mix for b in made.batches]),
+        made.problems,
+        sum(b.mix.volume.value for b in made.batches),
+        made.elapsed_min / 60,
+    )
+
+
+def mix_sheet(jobs: Sequence[Job], workshop: Workshop, catalogue: Catalogue, room: Room,
+              what_if: WhatIf | None = None, memo: Memo | None = None) -> MixSheet:  # fmt: skip
+    """The sheet of one job or several. What cannot be planned or batched is in `problems`, with the numbers.
+
+    Raises UnknownEntry for a vessel that is not there.
+    """
+    tried = what_if or WhatIf()
+    workshop, room = tried_workshop(workshop, tried), tried_room(room, tried)
+    made = work_together(
+        [changed(job, tried) for job in jobs], workshop, catalogue, room, stepped=tried.step_down, memo=memo
+    )
+    vessel = next(v for v in catalogue.vessels if v.slug == workshop.vessel)
+    return sheet_of(made, room, vessel.capacity_ml)

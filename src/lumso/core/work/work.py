@@ -1,0 +1,237 @@
+"""The job worked out once: what is done to it, in which order, with how much of what, and what holds between.
+
+Plan, mix sheet, steps, prints and the next thing to do are views of this; nothing else computes a coat, a wait, a loss
+or an order.
+"""
+
+from collections.abc import Mapping, Sequence
+from dataclasses import dataclass, replace
+
+from ..book.catalogue import Catalogue, pick
+from ..book.materials import Vessel
+from ..errors import Problem
+from ..figure import Figure
+from ..job.areas import Measured, in_two_zones, measure, zone_area
+from ..job.job import FromArea, Job
+from ..layers import cautions
+from ..layers.conditions import Room
+from ..layers.pace import is_turned
+from ..memory import Memo
+from ..workshop.known import known_to
+from ..workshop.workshop import Workshop
+from .batch import Batch, Brew, brew_as_given, brews_of, timed
+from .bench import Bench
+from .blocks import Made, assemble
+from .coats import CoatWork
+from .operations import Constraint, Operation
+from .order import Placed, in_order, missed, with_sessions
+from .pots import Brewing, PotRun, life_of, pot_runs
+from .zone import ZoneWork, zone_work
+
+TRIES = 24
+"""How often pots are divided anew where one painter cannot get to a coat while its mix lives."""
+FIRST_THINGS = ("drop cloth and apron", "kettle or jars, stirring stick", "two cloths, one damp", "mister, filled")
+
+
+@dataclass(frozen=True)
+class JobWork:
+    """One of the jobs worked together."""
+
+    job: Job
+    scope: str
+    piece: Measured
+    catalogue: Catalogue
+    zones: tuple[ZoneWork, ...]
+
+
+@dataclass(frozen=True)
+class Work:
+    """Jobs worked out: their zones with surfaces and stacks, the operations in order, and what holds between them.
+
+    `unknown` are waits that only a label knows; `missed` are windows and lives that one painter cannot keep in this
+    order, the first first.
+    """
+
+    jobs: tuple[JobWork, ...]
+    operations: tuple[Operation, ...]
+    constraints: tuple[Constraint, ...]
+    batches: tuple[Batch, ...]
+    runs: tuple[PotRun, ...]
+    served: Mapping[str, tuple[str, ...]]
+    """The batches of each coat, by the coat's id."""
+    unknown: tuple[Constraint, ...]
+    missed: tuple[Constraint, ...]
+    problems: tuple[Problem, ...]
+
+    @property
+    def hands_on_min(self) -> float:
+        """Minutes of work altogether."""
+        return sum(o.hands_on_min for o in self.operations)
+
+    @property
+    def elapsed_min(self) -> float:
+        """Minutes from the first operation to the last, curing aside."""
+        done = [o for o in self.operations if o.kind != "cure"]
+        return max((o.ends_min for o in done), default=0.0) - min((o.at_min for o in done), default=0.0)
+
+
+def _unlike(job: Job) -> Job:
+    """The job with no two zones, and no two layers of a zone, of the same id: a file may hold anything."""
+    zones, seen = [], set()
+    for zone in job.zones:
+        layers, known = [], set()
+        for layer in zone.layers:
+            while layer.id in known:
+                layer = replace(layer, id=f"{layer.id}~")
+            known.add(layer.id)
+            layers.append(layer)
+        while zone.id in seen:
+            zone = replace(zone, id=f"{zone.id}~")
+        seen.add(zone.id)
+        same = all(a is b for a, b in zip(layers, zone.layers, strict=True))
+        zones.append(zone if same else replace(zone, layers=tuple(layers)))
+    if all(a is b for a, b in zip(zones, job.zones, strict=True)):
+        return job
+    return replace(job, zones=tuple(zones))
+
+
+def _work_job(job: Job, scope: str, at: str, workshop: Workshop, catalogue: Catalogue, room: Room,
+              memo: Memo) -> tuple[JobWork, list[Problem]]:  # fmt: skip
+    """A job's zones, each worked apart. `at` is what its JSON pointers begin with."""
+    job = _unlike(job)
+    args = (workshop, catalogue, job.entries)
+    known = memo.recall(("known", scope), args, lambda: known_to(*args))
+    shape = (job.piece, tuple((z.id, z.surfaces) for z in job.zones))
+    piece = memo.recall(("piece", scope), shape, lambda: measure(job))
+    problems = [*piece.problems, *in_two_zones(job)]
+    bench = Bench(job.name, scope, job.use, is_turned(job), known, workshop, room)
+    zones = []
+    for i, zone in enumerate(job.zones):
+        area: Figure | None = None
+        mine = None
+        if job.piece is not None:
+            mine = tuple(piece.surfaces[s] for s in zone.surfaces if s in piece.surfaces)
+            if piece.surfaces:
+                found = zone_area(zone, job.piece, piece.surfaces, known, f"/zones/{i}")
+                if isinstance(found, Problem):
+                    problems.append(found)
+                else:
+                    area = found
+        made = zone_work(zone, f"/zones/{i}", area, mine, bench, memo)
+        problems += made.problems
+        zones.append(made)
+    return JobWork(job, scope, piece, known, tuple(zones)), [replace(p, at=f"{at}{p.at}") for p in problems]
+
+
+def _named(coats: Sequence[CoatWork], given: Sequence[CoatWork]) -> dict[tuple[str, str, str], list[CoatWork]]:
+    """Coats whose amount was given, by layer and pot: each is one batch."""
+    found: dict[tuple[str, str, str], list[CoatWork]] = {}
+    for coat in (*coats, *given):
+        if not isinstance(coat.laid.layer.want, FromArea):
+            found.setdefault((coat.scope, coat.need.zone, f"{coat.need.layer}:{coat.pot.id}"), []).append(coat)
+    return found
+
+
+def _given(jobs: Sequence[JobWork], brewing: Brewing, workshop: Workshop) -> tuple[list[Brew], list[Problem]]:
+    """The batches whose amount was given."""
+    brews, problems = [], []
+    for job in jobs:
+        for i, zone in enumerate(job.zones):
+            for coats in _named(zone.coats, zone.given).values():
+                laid = coats[0].laid
+                life = life_of(laid, brewing.room, brewing.habits)
+                run = PotRun(tuple(coats), None, life, brewing.losses(laid), "")
+                at = f"/zones/{i}/layers/{coats[0].need.number - 1}"
+                made = brew_as_given(coats, run, job.catalogue, workshop, at)
+                if isinstance(made, Problem):
+                    problems.append(made)
+                else:
+                    brews.append(made)
+    return brews, problems
+
+
+def _untied(blocks_stuck: Sequence[str], made: Made, broken: Sequence[Constraint]) -> set[str]:
+    """Coats that must begin a pot of their own: what one painter cannot get to in time, or only in a circle."""
+    found = {made.coat_of[c.then] for c in broken if c.then in made.coat_of}
+    for block in made.blocks:
+        if block.id in blocks_stuck:
+            coats = list(dict.fromkeys(made.coat_of[o.id] for o in block.operations if o.id in made.coat_of))
+            found |= set(coats[1:])
+    return found
+
+
+def _short(operations: Sequence[Operation]) -> tuple[Operation, ...]:
+    """Cautions in full where they first matter, a short reminder after."""
+    seen: dict[str, set[str]] = {}
+    made = []
+    for operation in operations:
+        known = seen.setdefault(operation.job, set())
+        fresh = tuple(dict.fromkeys(c for c in operation.take_care if c not in known))
+        again = tuple(dict.fromkeys(cautions.in_short(c) for c in operation.take_care if c in known))
+        known |= set(fresh)
+        same = len(fresh) == len(operation.take_care)
+        made.append(operation if same else replace(operation, take_care=fresh, remember=again))
+    return tuple(made)
+
+
+def _times(brew: Brew, placed: Placed) -> tuple[float, float]:
+    """When a batch is begun, and when it is ready."""
+    mixed = f"{brew.id}:mix"
+    stirred = f"{brew.id}:stir"
+    return placed.begins[mixed], placed.ends[stirred if stirred in placed.ends else mixed]
+
+
+def work_together(jobs: Sequence[Job], workshop: Workshop, catalogue: Catalogue, room: Room, *, stepped: bool = False,
+                  memo: Memo | None = None) -> Work:  # fmt: skip
+    """Several jobs worked out together: like mixes come from the same pots.
+
+    With `stepped`, each of a run of stacked washes begins from what is left of the last. What is remembered in `memo`
+    is not worked out again. Never raises for what a person can enter: what cannot be used is in `problems`, each with
+    its place (in a job; below /jobs/n where there are several). Raises UnknownEntry for a vessel that is not there.
+    """
+    memo = memo or Memo()
+    vessel: Vessel = pick("vessel", {v.slug: v for v in catalogue.vessels}, workshop.vessel)
+    worked: list[JobWork] = []
+    problems: list[Problem] = []
+    for n, job in enumerate(jobs):
+        scope, at = (f"{n}/" if n else ""), (f"/jobs/{n}" if len(jobs) > 1 else "")
+        made_job, found = _work_job(job, scope, at, workshop, catalogue, room, memo)
+        worked.append(made_job)
+        problems += found
+    known = worked[0].catalogue if worked else catalogue
+    brewing = Brewing(known.pot_losses, vessel.capacity_ml, known.habits, room)
+    coats = [c for job in worked for zone in job.zones for c in zone.coats]
+    by_area = [c for c in coats if isinstance(c.laid.layer.want, FromArea)]
+    given, wrong = _given(worked, brewing, workshop)
+    problems += wrong
+    apart: set[str] = set()
+    for _ in range(TRIES):
+        runs, unbatched = pot_runs(by_area, brewing, stepped, apart)
+        brews = [b for run in runs for b in brews_of(run, known, workshop, vessel, memo)]
+        made = assemble(worked, [*brews, *given], runs, known.habits)
+        placed, stuck = in_order(made.blocks, made.constraints, room)
+        broken = missed(made.constraints, placed)
+        late = _untied(stuck, made, [c for c in broken if c.kind == "within life"])
+        if late <= apart:
+            break
+        apart |= late
+    operations = [replace(o, at_min=placed.begins[o.id]) for b in made.blocks for o in (*b.early, *b.operations)]
+    operations += [replace(o, at_min=placed.ends.get(after, 0.0)) for o, after in made.cures]
+    ordered = with_sessions(operations, known.habits, FIRST_THINGS)
+    batches = [timed(b, *_times(b, placed), known) for b in made.brews]
+    return Work(
+        tuple(worked),
+        _short(ordered),
+        tuple(made.constraints),
+        tuple(sorted(batches, key=lambda b: (b.mix_at_h, b.id))),
+        runs,
+        made.served,
+        tuple(c for c in made.constraints if c.kind == "at least" and c.wait.reference_min is None),
+        broken,
+        (*problems, *unbatched),
+    )
+
+
+def work(job: Job, workshop: Workshop, book: Catalogue, room: Room, memo: Memo | None = None) -> Work:
+    """The job worked out once. Never raises for what a person can enter: see `work_together`."""
+    return work_together((job,), workshop, book, room, memo=memo)

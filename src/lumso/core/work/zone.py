@@ -1,0 +1,344 @@
+"""One zone worked apart: its stack, its coats as needs, and all that is done to it beside mixing and laying.
+
+A zone is computed from itself alone, so that an edit of one costs one. Batches and the order of work need all of them.
+"""
+
+from collections.abc import Mapping, Sequence
+from dataclasses import dataclass, field, replace
+from typing import Literal
+
+from ..book.catalogue import Catalogue
+from ..book.preparation import Preparation, Sanding
+from ..errors import InvalidValue, Problem, UnknownEntry
+from ..figure import Figure
+from ..job.job import FromArea, Zone
+from ..layers import cautions
+from ..layers.drying import NIGHT, Wait, dry_at, takes_min
+from ..layers.pace import minutes_for
+from ..layers.stack import Beneath, Laid, Stack, beneath_each, lay
+from ..memory import Memo
+from ..mixing.mix import refuse_crumbs
+from ..piece.kinds import Surface
+from .bench import Bench
+from .coats import CoatWork, coats_of
+from .operations import Kind, Operation
+
+LESS = "Less than looks right: sealing wakes the darks."
+THROUGH = "through to the ground: base colour on the spot, dry, sand again"
+BETWEEN = "between clear coats"
+
+
+@dataclass(frozen=True)
+class Link:
+    """A step of a zone's order: operations done one after the other, or the pots of one coat."""
+
+    operations: tuple[Operation, ...] = ()
+    coats: tuple[CoatWork, ...] = ()
+
+
+@dataclass(frozen=True)
+class Tie:
+    """What holds between two links of a zone, by their place in its order."""
+
+    kind: Literal["after", "at least", "at most"]
+    first: int
+    then: int
+    wait: Wait = field(default=Wait(0.0))
+    why: str = ""
+    remedy: str = ""
+
+
+@dataclass(frozen=True)
+class ZoneWork:
+    """A zone worked apart. `laid` holds None where a layer cannot be looked up or composed.
+
+    `stack` is what can be: all of it where `whole`.
+    """
+
+    zone: Zone
+    area: Figure | None
+    stack: Stack | None
+    whole: bool
+    laid: tuple[Laid | None, ...]
+    under: tuple[Beneath | None, ...]
+    """What each layer lies on; None on a ground nobody knows."""
+    links: tuple[Link, ...] = ()
+    ties: tuple[Tie, ...] = ()
+    given: tuple[CoatWork, ...] = ()
+    """Pots whose amount was given, where there is no area to lay them on."""
+    problems: tuple[Problem, ...] = ()
+
+    @property
+    def coats(self) -> tuple[CoatWork, ...]:
+        """Every coat, in order."""
+        return tuple(coat for link in self.links for coat in link.coats)
+
+
+Waits = Mapping[int, tuple[Wait, str]]
+"""What the next link waits for, by the place of an earlier one: how long, and what tells that it is over."""
+
+
+class _Order:
+    """A zone's order as it is made: links, what holds between them, and when each ends were this the only zone."""
+
+    def __init__(self, zone: Zone, bench: Bench, area: Figure) -> None:
+        self.zone, self.bench, self.area = zone, bench, area
+        self.links: list[Link] = []
+        self.ties: list[Tie] = []
+        self.ends: list[float] = []
+        self.waits: Waits = {}
+
+    def operation(self, kind: Kind, name: str, says: str, minutes: float) -> Operation:
+        """An operation on the whole zone."""
+        return Operation(
+            f"{self.bench.scope}{self.zone.id}:{name}",
+            kind,
+            says,
+            job=self.bench.job,
+            zone=self.zone.id,
+            zone_name=self.zone.name,
+            hands_on_min=minutes,
+            area_m2=self.area.value,
+        )
+
+    def minutes(self, pace_m2_per_h: float, share: float = 1.0) -> float:
+        """Minutes for the zone, or a share of it, at a pace."""
+        return minutes_for(self.area.value * share, pace_m2_per_h, self.bench.habits.least_min)
+
+    @property
+    def here(self) -> int:
+        """The place of the last link."""
+        return len(self.links) - 1
+
+    def begins(self) -> float:
+        """When the next link may begin."""
+        bounds = [dry_at(self.ends[k], wait, self.bench.room) or self.ends[k] for k, (wait, _) in self.waits.items()]
+        return max([self.ends[-1] if self.ends else 0.0, *bounds])
+
+    def add(self, link: Link, minutes: float) -> None:
+        """Put a link at the end, once what it waits for is over."""
+        begins, place = self.begins(), len(self.links)
+        if place and place - 1 not in self.waits:
+            self.ties.append(Tie("after", place - 1, place))
+        self.ties += [Tie("at least", first, place, wait, why) for first, (wait, why) in self.waits.items()]
+        self.links.append(link)
+        self.ends.append(begins + minutes)
+        self.waits = {}
+
+    def do(self, *operations: Operation) -> None:
+        """Put operations at the end that are done one after the other."""
+        self.add(Link(operations), sum(o.takes_min for o in operations))
+
+
+def prep_wait(known: Preparation) -> Wait:
+    """What a preparation leaves to dry: by the air; what takes a night is never under eight hours."""
+    return Wait(known.wait_min, "night" if known.wait_min >= NIGHT else "evaporation")
+
+
+def _prepare(order: _Order) -> None:
+    for slug in order.zone.prep:
+        known = order.bench.catalogue.preparations.get(slug)
+        if known is None:
+            continue
+        says = known.name[:1].upper() + known.name[1:]
+        made = order.operation("prepare", f"prepare:{slug}", says, order.minutes(known.pace_m2_per_h))
+        order.do(
+            replace(
+                made,
+                how=(known.how,),
+                check=known.check,
+                take_care=known.cautions,
+                tools=known.kit,
+                makes_dust=known.abrades,
+            )
+        )
+        if known.wait_min:
+            order.waits = {order.here: (prep_wait(known), "")}
+
+
+def _sand(order: _Order, stack: Stack, index: int, number: int, sand: Sanding, coat: int) -> None:
+    """Sanding a dry coat, and dusting it off. `coat` is 0 for the whole layer."""
+    one, bench = stack.laid[index], order.bench
+    known = bench.catalogue.abrasives.get(sand.purpose)
+    name = f"{one.layer.id}:{coat}" if coat else one.layer.id
+    says = f"Sand {one.name.lower()} with P{sand.grit} {sand.abrasive}"
+    minutes = order.minutes(bench.habits.sanding_m2_per_h)
+    made = replace(
+        order.operation("sand", f"{name}:sand", says, minutes),
+        layer=one.layer.id,
+        number=number,
+        coat=coat,
+        coats=one.layer.coats,
+        tools=(f"P{sand.grit} {sand.abrasive}",),
+        how=(known.why if known else "", "Edges, corners and where hands go first. Stop, step back, look; repeat."),
+        check=LESS if sand.purpose in {"bite", "reveal"} else "Even and dull to the touch.",
+        take_care=cautions.when_sanding(bench.use, index, stack.laid),
+        rescues=(THROUGH,),
+        makes_dust=True,
+    )
+    dust = order.operation("dust off", f"{name}:dust-off", "Dust off", order.minutes(bench.habits.dusting_m2_per_h))
+    dust = replace(
+        dust, layer=one.layer.id, number=number, coat=coat, coats=one.layer.coats, tools=("a damp cloth",),
+        how=("Wipe the dust up with a damp cloth, never dry.",), check="A dark cloth stays clean.",
+    )  # fmt: skip
+    order.do(made, dust)
+
+
+def _buffed(stack: Stack, index: int) -> bool:
+    """Whether a layer is wax that is buffed: not a resist, and not while more wax goes on it."""
+    one = stack.laid[index]
+    above = stack.laid[index + 1] if index + 1 < len(stack.laid) else None
+    return one.film.kind == "wax" and not one.acts("resists") and (above is None or above.film.kind != "wax")
+
+
+def _buff(order: _Order, stack: Stack, index: int, number: int, coat: int) -> None:
+    one = stack.laid[index]
+    order.waits = {order.here: (stack.wait(index, "touch"), "Dull and no longer tacky.")}
+    minutes = order.minutes(order.bench.habits.buffing_m2_per_h, one.layer.touched)
+    made = order.operation("buff", f"{one.layer.id}:{coat}:buff", f"Buff {one.name.lower()}", minutes)
+    made = replace(
+        made, layer=one.layer.id, number=number, coat=coat, coats=one.layer.coats, tools=("buffing cloth",),
+        how=("With a clean cloth, turned often, lightly at first.",),
+        check="The cloth glides; no drag, no smear.", take_care=cautions.when_laying(one),
+    )  # fmt: skip
+    order.do(made)
+
+
+def _mask(order: _Order, stack: Stack, index: int, number: int, coat: int) -> None:
+    one = stack.laid[index]
+    waits = order.waits
+    minutes = order.minutes(order.bench.habits.taping_m2_per_h)
+    made = order.operation("mask", f"{one.layer.id}:{coat}:mask", f"Tape for {one.name.lower()}", minutes)
+    made = replace(
+        made, layer=one.layer.id, number=number, coat=coat, coats=one.layer.coats,
+        tools=("low-tack tape, steel rule",),
+        how=("Press the edges down; seal them with the colour beneath, or offload the brush.",),
+        check="No edge lifts under a fingernail.",
+    )  # fmt: skip
+    order.do(made)
+    order.waits = {k: v for k, v in waits.items() if k < order.here}
+
+
+def _layer(order: _Order, stack: Stack, index: int, number: int) -> None:
+    """A layer's coats, with what is done between and after them. `number` is its place among all layers, from 1."""
+    one = stack.laid[index]
+    layer, sand = one.layer, one.layer.sand_after
+    between = sand is not None and sand.purpose == BETWEEN
+    recoat, until = stack.wait(index, "recoat_from"), stack.wait(index, "recoat_until")
+    for coat in range(1, layer.coats + 1):
+        last = coat == layer.coats
+        if one.acts("tapes"):
+            _mask(order, stack, index, number, coat)
+        coats = coats_of(order.bench, stack, index, number, coat, order.area, order.begins())
+        order.add(Link((), coats), sum(c.need.bench_min for c in coats))
+        laid_at = order.here
+        if _buffed(stack, index):
+            _buff(order, stack, index, number, coat)
+        top = index == len(stack.laid) - 1
+        wait = one.left_alone if last else recoat
+        order.waits = {laid_at: (wait, one.film.waits)} if not (last and top) else {}
+        sanded = sand is not None and (not last if between and layer.coats > 1 else last and not (between and top))
+        if sand is not None and sanded:
+            order.waits = {laid_at: (wait, one.film.waits)}
+            _sand(order, stack, index, number, sand, 0 if last else coat)
+            order.waits = {} if last and top else {laid_at: (wait, one.film.waits)}
+        elif not (last and top):
+            _window(order, laid_at, wait, until)
+
+
+def _window(order: _Order, laid_at: int, wait: Wait, until: Wait) -> None:
+    """The time within which the next coat bites, where what is left alone does not already outlast it."""
+    lasts, waits = takes_min(until, order.bench.room), takes_min(wait, order.bench.room)
+    if lasts is not None and (waits is None or waits <= lasts):
+        why = "later the film is too hard for the next to bite"
+        order.ties.append(Tie("at most", laid_at, laid_at + 1, until, why, "abrade it with P320, dust off, go on"))
+
+
+def _looked_up(zone: Zone, at: str, catalogue: Catalogue, memo: Memo) -> tuple[list[Laid | None], list[Problem]]:
+    found: list[Laid | None] = []
+    problems = []
+    for j, layer in enumerate(zone.layers):
+        where = f"{at}/layers/{j}"
+        try:
+            one = lay(layer, catalogue, memo)
+            refuse_crumbs(one.recipe, one.flow)
+            found.append(one)
+        except InvalidValue as error:
+            problems.append(Problem(f"{where}/{error.field}".rstrip("/"), error.says, error.allowed))
+            found.append(None)
+        except UnknownEntry as error:
+            part = error.noun if error.noun in {"recipe", "technique", "tool"} else "recipe"
+            says = f"There is no {error.noun} called {error.slug!r}."
+            problems.append(Problem(f"{where}/{part}", says, ", ".join(error.known)))
+            found.append(None)
+    return found, problems
+
+
+def _pot_problems(zone: Zone, at: str, has_piece: bool) -> list[Problem]:
+    """Pots that cover more than there is, and amounts by area where there is none."""
+    problems = []
+    for j, layer in enumerate(zone.layers):
+        over = sum(pot.share for pot in layer.pots) - 1
+        if over > 1e-6:
+            says = f"The pots of layer {j + 1} cover {1 + over:.0%} of the surface."
+            problems.append(Problem(f"{at}/layers/{j}/pots", says, "shares that come to at most 100 %"))
+        if not has_piece and isinstance(layer.want, FromArea):
+            says = "An amount by area needs a piece to take it from."
+            problems.append(Problem(f"{at}/layers/{j}/want", says, "a total, a part or a vessel"))
+    return problems
+
+
+def _beneath(laid: Sequence[Laid | None], zone: Zone, catalogue: Catalogue) -> tuple[Beneath | None, ...]:
+    """What each layer lies on, those that cannot be composed left out of it."""
+    ground = catalogue.grounds.get(zone.ground)
+    if ground is None:
+        return tuple(None for _ in laid)
+    found: list[Beneath | None] = []
+    for index in range(len(laid)):
+        known = [one for one in laid[:index] if one is not None]
+        found.append(beneath_each(ground, known)[-1])
+    return tuple(found)
+
+
+def work_zone(zone: Zone, at: str, area: Figure | None, surfaces: tuple[Surface, ...] | None, bench: Bench,
+              memo: Memo) -> ZoneWork:  # fmt: skip
+    """A zone worked apart. `at` is its JSON pointer; `surfaces` those it coats, None for a pot with no piece."""
+    laid, problems = _looked_up(zone, at, bench.catalogue, memo)
+    problems += _pot_problems(zone, at, surfaces is not None)
+    ground = bench.catalogue.grounds.get(zone.ground)
+    if ground is None:
+        known = ", ".join(sorted(bench.catalogue.grounds))
+        problems.append(Problem(f"{at}/ground", f"There is no ground called {zone.ground!r}.", known))
+    for k, slug in enumerate(zone.prep):
+        if slug not in bench.catalogue.preparations:
+            known = ", ".join(sorted(bench.catalogue.preparations))
+            problems.append(Problem(f"{at}/prep/{k}", f"There is no preparation called {slug!r}.", known))
+    under = _beneath(laid, zone, bench.catalogue)
+    done = tuple(one for one in laid if one is not None)
+    whole = len(done) == len(laid) and ground is not None and surfaces is not None
+    if ground is None:
+        return ZoneWork(zone, area, None, False, tuple(laid), under, problems=tuple(problems))
+    numbers = [j for j, one in enumerate(laid, 1) if one is not None]
+    stack = Stack(zone, ground, bench.use, surfaces or (), bench.room, done, bench.catalogue)
+    made = ZoneWork(zone, area, stack, whole, tuple(laid), under, problems=tuple(problems))
+    if area is None:
+        nothing = Figure(0.0, "m²", ())
+        given = tuple(
+            coat
+            for index, number in enumerate(numbers)
+            if not isinstance(done[index].layer.want, FromArea)
+            for coat in coats_of(bench, stack, index, number, 1, nothing, 0.0)
+        )
+        return replace(made, given=given)
+    order = _Order(zone, bench, area)
+    _prepare(order)
+    for index, number in enumerate(numbers):
+        _layer(order, stack, index, number)
+    return replace(made, links=tuple(order.links), ties=tuple(order.ties))
+
+
+def zone_work(zone: Zone, at: str, area: Figure | None, surfaces: tuple[Surface, ...] | None, bench: Bench,
+              memo: Memo) -> ZoneWork:  # fmt: skip
+    """`work_zone`, remembered: an edit to another zone does not work this one again."""
+    args = (zone, at, area, surfaces, bench)
+    return memo.recall(("zone", bench.scope, zone.id), args, lambda: work_zone(*args, memo))
