@@ -12,7 +12,7 @@ from lumso.api.app import create_app
 from lumso.catalogue import shipped
 from lumso.core.book.catalogue import Catalogue
 from lumso.core.job.job import Job, Layer
-from lumso.core.layers.conditions import Conditions
+from lumso.core.layers.conditions import steady
 from lumso.core.mixing.mix import Mix
 from lumso.core.plan.plan import Plan, plan
 from lumso.core.workshop.workshop import Workshop
@@ -56,14 +56,14 @@ def db(tmp_path: Path) -> Iterator[Database]:
 
 
 def planned(job: Job, measures: str = "metric") -> Plan:
-    return plan(job, Workshop(measures=measures), shipped(), Conditions())
+    return plan(job, Workshop(measures=measures), shipped(), steady())
 
 
 def only_mix(made: Plan) -> Mix:
     """The one mix of the first layer of the first zone, which must have been planned."""
     assert made.problems == ()
-    (mix,) = made.zones[0].layers[0].mixes
-    return mix
+    (pot,) = made.zones[0].layers[0].pots
+    return pot.mix
 
 
 def with_layer(job: Job, **changes: object) -> Job:

@@ -17,7 +17,7 @@ EXAMPLE = str(ROOT / "examples" / "programme-rack.json")
 def test_plan_prints_the_plan_as_json() -> None:
     result = run.invoke(app, ["plan", EXAMPLE, "--measures", "us"])
     assert result.exit_code == 0
-    mix = json.loads(result.stdout)["zones"][0]["layers"][0]["mixes"][0]
+    mix = json.loads(result.stdout)["zones"][0]["layers"][0]["pots"][0]["mix"]
     assert mix["volume"]["value"] == pytest.approx(46.13, abs=0.01)
     assert mix["parts"][1]["spoken"]["words"] == "2 tbsp + 1 tsp"
 

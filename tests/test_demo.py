@@ -38,7 +38,7 @@ def test_each_plans_whole(job: Job, measures: str) -> None:
     for zone in made.zones:
         assert zone.area is not None
         for layer in zone.layers:
-            assert layer.mixes
+            assert layer.pots
             assert [x for x in layer.limits if x.crossed] == []
 
 

@@ -11,7 +11,7 @@ import time
 from collections.abc import Callable, Iterator
 from contextlib import contextmanager
 from functools import partial
-from itertools import count
+from itertools import count, cycle
 from pathlib import Path
 from urllib.request import Request, urlopen
 
@@ -23,12 +23,13 @@ from lumso.core.advice import advise, trial, with_finish
 from lumso.core.book.kit import Kit, KitMeasure
 from lumso.core.checks import RULES
 from lumso.core.job.job import FromTotal
-from lumso.core.layers.conditions import Conditions
+from lumso.core.layers.conditions import steady
+from lumso.core.memory import Memo
 from lumso.core.mixing.measuring import Need, measure_out
 from lumso.core.mixing.recipe_page import sheet
 from lumso.core.piece.kinds import KINDS
 from lumso.core.plan.plan import plan
-from lumso.core.work.mix_sheet import mix_sheet
+from lumso.core.work.sheet import WhatIf, mix_sheet
 from lumso.core.workshop.workshop import Workshop
 from lumso.formats import workshop
 from lumso.formats.jobfile import from_json, to_json
@@ -96,20 +97,23 @@ SHARES = (0.4, 0.3, 0.2, 0.07, 0.03)
 
 
 def core() -> None:
-    job, catalogue = from_json(EXAMPLE.read_bytes()), shipped()
-    row("plan of the example, core", median_ms(lambda: plan(job, Workshop(), catalogue, Conditions())))
+    job, catalogue, memo = from_json(EXAMPLE.read_bytes()), shipped(), Memo()
+    row("plan of the example, core", median_ms(lambda: plan(job, Workshop(), catalogue, steady())))
     job, known = large_job(), catalogue
-    row("first plan of 12 zones × 10 layers, core", once_ms(lambda: plan(job, Workshop(), known, Conditions())))
+    row("first plan of 12 zones × 10 layers, core", once_ms(lambda: plan(job, Workshop(), known, steady(), memo)))
     changed = edits(job)
-    times = [once_ms(partial(plan, next(changed), Workshop(), known, Conditions())) for _ in range(60)]
+    times = [once_ms(partial(plan, next(changed), Workshop(), known, steady(), memo)) for _ in range(60)]
     row("re-planning it after an edit, core, median of 60", statistics.median(times))
     row("re-planning it after an edit, core, slowest of 60", max(times))
-    bench = trial(job, 0, known.with_entries(job.entries), Conditions())
+    bench = trial(job, 0, known.with_entries(job.entries), steady())
     ids = (f"new-{n}" for n in count())
     row(f"{len(RULES)} rules over a stack of 10 layers", median_ms(lambda: bench.findings(job.zones[0])))
     row("all advisers on a stack of 10 layers", median_ms(lambda: advise(job.zones[0], bench, ids), 10))
     here = Workshop(measures="metric")
-    row("mix sheet of 12 zones × 10 layers, core", median_ms(lambda: mix_sheet([job], here, known, Conditions()), 10))
+    asked = partial(mix_sheet, [job], here, known, steady(), None, memo)
+    row("mix sheet of 12 zones × 10 layers, core", median_ms(asked, 10))
+    tries = cycle((WhatIf(margin=0.2), None, WhatIf(coats={"layer-1": 3})))
+    row("what if, back and forth, core", median_ms(lambda: mix_sheet([job], here, known, steady(), next(tries), memo)))
     finish = known.finishes["trowelled-metal"]
     row("a finish put on a zone, prepared and sealed", median_ms(lambda: with_finish(job.zones[0], finish, bench, ids)))
     kind = KINDS["chest-of-drawers"]

@@ -51,7 +51,7 @@ def test_the_advisers_answer(client: TestClient) -> None:
 
 def test_the_steps_and_the_efforts(client: TestClient) -> None:
     steps = client.post("/api/finish/steps", json=job()).json()
-    assert [t["kind"] for t in steps["zones"][0]["tasks"]][:3] == ["prepare", "prepare", "prepare"]
+    assert [s["operation"]["kind"] for s in steps["steps"]][:4] == ["lay out", "prepare", "prepare", "clear away"]
     efforts = client.get("/api/finish/efforts").json()
     finishes = client.get("/api/catalogue").json()["finishes"]
     assert set(efforts) == {f["slug"] for f in finishes}
@@ -121,7 +121,7 @@ def test_only_the_zone_looked_at_comes_with_its_working(client: TestClient) -> N
     slim = client.post("/api/plan", json={**body, "looked_at": "rack"}).json()["plan"]
     assert slim["zones"][0] == whole["zones"][0]
     mixes = [
-        (a["mixes"][0], b["mixes"][0])
+        (a["pots"][0]["mix"], b["pots"][0]["mix"])
         for a, b in zip(slim["zones"][1]["layers"], whole["zones"][1]["layers"], strict=True)
     ]
     for bare, full in mixes:

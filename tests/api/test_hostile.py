@@ -96,7 +96,7 @@ def test_any_allowed_setting_is_planned(
     layer.update(coats=coats, margin=margin, touched=touched)
     layer["amounts"] = {"water": {"by": "volume-share", "share": share}}
     made = client.post("/api/plan", json={"sequence": 1, "job": job}).json()["plan"]
-    mix = made["zones"][0]["layers"][0]["mixes"][0]
+    mix = made["zones"][0]["layers"][0]["pots"][0]["mix"]
     assert made["problems"] == []
     assert mix["volume"]["value"] > 0
     assert sum(p["share"] for p in mix["parts"]) == pytest.approx(1)

@@ -65,7 +65,7 @@ def test_the_saved_job_carries_its_entries(client: TestClient) -> None:
 def test_a_quick_pot_becomes_a_job(client: TestClient) -> None:
     pot = begin(client, ml=200)
     assert pot["job"]["piece"] is None
-    assert pot["plan"]["zones"][0]["layers"][0]["mixes"][0]["volume"]["value"] == pytest.approx(200)
+    assert pot["plan"]["zones"][0]["layers"][0]["pots"][0]["mix"]["volume"]["value"] == pytest.approx(200)
     job = client.post("/api/jobs/on-piece", json={"job": pot["job"], "kind": "board"}).json()
     saved = save(client, pot, sized(job), 1).json()
     assert saved["plan"]["problems"] == []

@@ -20,7 +20,7 @@ def rack_document() -> dict[str, Any]:
 def test_a_plan_comes_back_with_its_sequence_number(client: TestClient, rack_document: dict[str, Any]) -> None:
     reply = client.post("/api/plan", json={"sequence": 7, "job": rack_document}).json()
     assert reply["sequence"] == 7
-    mix = reply["plan"]["zones"][0]["layers"][0]["mixes"][0]
+    mix = reply["plan"]["zones"][0]["layers"][0]["pots"][0]["mix"]
     assert [round(p["poured"]["value"], 1) for p in mix["parts"]] == [11.5, 34.6]
 
 

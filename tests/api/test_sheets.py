@@ -127,7 +127,7 @@ def test_the_bench_sheet_has_the_steps_their_checks_and_cautions(client: TestCli
     text = " ".join("\n".join(pages(pdf)).split())
     for words in (
         "Lay out first",
-        "1. Tested for lead",
+        "Body: Tested for lead",
         "Take care.",
         "Right when:",
         "Then leave it",
@@ -135,7 +135,7 @@ def test_the_bench_sheet_has_the_steps_their_checks_and_cautions(client: TestCli
         "Doors",
     ):
         assert words in text
-    assert text.index("Tested for lead") < text.index("Mix milk paint") < text.index("Clean the tools")
+    assert text.index("Tested for lead") < text.index("Mix milk paint") < text.index("Clean the 50 mm flat brush")
 
 
 def test_a_frozen_batch_stays_as_it_was_when_the_job_changes(client: TestClient) -> None:
@@ -155,8 +155,11 @@ def test_a_frozen_batch_stays_as_it_was_when_the_job_changes(client: TestClient)
 
 
 def test_nothing_to_print_is_said_in_words(client: TestClient) -> None:
-    pot = client.post("/api/jobs/start", json={"recipe": "colour-wash", "ml": 100}).json()["id"]
-    reply = client.post(f"/api/jobs/{pot}/print", json={"what": "cards"})
+    pot = client.post("/api/jobs/start", json={"recipe": "colour-wash", "ml": 100}).json()
+    assert client.post(f"/api/jobs/{pot['id']}/print", json={"what": "cards"}).status_code == 200
+    empty = {**pot["job"], "zones": [{**pot["job"]["zones"][0], "layers": []}]}
+    nothing = client.post("/api/jobs", json=empty).json()["id"]
+    reply = client.post(f"/api/jobs/{nothing}/print", json={"what": "cards"})
     assert reply.status_code == 422
     assert "nothing to mix" in reply.json()["detail"]
     assert client.post("/api/jobs/nope/print", json={"what": "steps"}).status_code == 404

@@ -10,12 +10,12 @@ from hypothesis import strategies as st
 from lumso.catalogue import shipped
 from lumso.core.errors import InvalidValue
 from lumso.core.job.job import Job
-from lumso.core.layers.conditions import Conditions
+from lumso.core.layers.conditions import Room, steady
 from lumso.core.layers.wet_edge import OVERLAP_MM, glaze_plan, section_area
 from lumso.core.measure.lengths import Length
 from lumso.core.mixing.jar import HEADROOM
-from lumso.core.work.batches import SMALLEST_ML, CoatNeed, Losses, MixLife, first_small, runs, sittings, split, volume
-from lumso.core.work.mix_sheet import MixSheet, WhatIf, mix_sheet
+from lumso.core.work.batches import CoatNeed, Losses, MixLife, pot_of, runs, sittings, split, trial_batch
+from lumso.core.work.sheet import MixSheet, WhatIf, mix_sheet
 from lumso.core.work.step_down import WashStep, chain
 from lumso.core.workshop.workshop import Workshop
 from lumso.demo import demo_jobs
@@ -25,16 +25,17 @@ from tests.core.test_stack_plan import with_stack
 
 C = shipped()
 JOBS = {job.name: job for job in demo_jobs()}
-BATTER = Losses(C.pot_losses["batter"], 10)
-FOREVER = MixLife(None, 0, 0, False, True)
+H = C.habits
+BATTER = Losses(C.pot_losses["batter"], C.tools["flat-brush-50"])
 
 
 def coat(film: float, work: float, at: float = 0.0, margin: float = 0.1, zone: str = "z", number: int = 1) -> CoatNeed:
-    return CoatNeed("Job", zone, zone.upper(), f"{zone}-l", 1, number, 9, 1.0, film, work, at, margin)
+    return CoatNeed(f"{zone}{number}{at}", "Job", zone, zone.upper(), f"{zone}-l", 1, number, 9, 1.0, film, work,
+                    at * 60, margin)  # fmt: skip
 
 
-def sheet(*jobs: Job, room: Conditions | None = None, workshop: Workshop | None = None, **tried: object) -> MixSheet:
-    return mix_sheet(jobs, workshop or Workshop(), C, room or Conditions(), WhatIf(**tried))  # type: ignore[arg-type]
+def sheet(*jobs: Job, room: Room | None = None, workshop: Workshop | None = None, **tried: object) -> MixSheet:
+    return mix_sheet(jobs, workshop or Workshop(), C, room or steady(), WhatIf(**tried))  # type: ignore[arg-type]
 
 
 def board(job: Job, length: str, width: str, mm: tuple[float, float], *layers: object, **zone: object) -> Job:
@@ -56,8 +57,10 @@ def test_fast_stiffening_grit_paint_on_a_large_panel(rack: Job) -> None:
     made = sheet(job)
     assert [(b.number, b.of, round(b.mix.volume.value, 1)) for b in made.batches] == [(1, 2, 192.7), (2, 2, 192.7)]
     first, second = made.batches
-    assert [first.work_min, second.ready_h - first.ready_h] == pytest.approx([20, 1 / 3])
-    assert first.use_by_h == pytest.approx(0.5)
+    # The second is mixed when it is needed: 20 min of laying, 5 of cleaning, 8 of mixing after the first.
+    assert [first.work_min, second.ready_h - first.ready_h] == pytest.approx([20, 33 / 60])
+    assert second.mix_at_h >= first.ready_h + first.work_min / 60
+    assert first.use_by_h == pytest.approx(first.ready_h + 0.5)
     assert "intermix" in first.matching
 
 
@@ -67,7 +70,8 @@ def test_milk_paint_for_a_wardrobe_over_a_day() -> None:
     paint, clear = made.batches
     assert (paint.name, paint.of, clear.name) == ("Milk paint", 1, "Clear coat")
     assert [(u.zone_name, u.first_coat, u.last_coat) for u in paint.uses] == [("Body", 1, 2), ("Doors", 1, 2)]
-    assert paint.ready_h - paint.mix_at_h == pytest.approx(10 / 60)
+    assert paint.rest_min == 10
+    assert paint.ready_h - paint.mix_at_h == pytest.approx((8 + 10 + 1) / 60)
     assert paint.use_by_h == pytest.approx(paint.ready_h + 8)
     assert paint.kept_for.startswith("Keep about")
     assert clear.first_ml == 0
@@ -86,8 +90,9 @@ def test_milk_paint_for_a_wardrobe_over_a_day() -> None:
 def test_thickener_rests_overnight(rack: Job) -> None:
     made = sheet(board(rack, "1 m", "1 m", (1000, 1000), layer("paste-thickened", "trowelled", thickness_mm=0.5)))
     (batch,) = made.batches
-    # 8 h of rest: it is mixed that much before the work begins.
-    assert batch.mix_at_h == pytest.approx(batch.ready_h - 8)
+    # 8 h of rest between 8 min of mixing and a minute of stirring: it is mixed that much before the work begins.
+    assert batch.rest_min == 480
+    assert batch.mix_at_h == pytest.approx(batch.ready_h - 8 - 9 / 60)
     assert batch.mix_at_h < 0
     assert "Frosting" in batch.pot_test
 
@@ -97,7 +102,7 @@ def test_four_colours_of_salt_wash_on_a_chest() -> None:
     lid = [b for b in made.batches if b.name == "Salt wash" and b.uses[0].zone_name == "Lid"]
     film = sum(b.mix.volume.value for b in lid)
     zone = next(z for z in planned(JOBS["Prop chest"]).zones if z.name == "Lid")
-    pots = zone.layers[0].mixes
+    pots = [p.mix for p in zone.layers[0].pots]
     assert len(lid) == len(pots) == 4
     assert sorted(b.mix.volume.value for b in lid) == pytest.approx(sorted(m.volume.value for m in pots))
     assert film == pytest.approx(sum(m.volume.value for m in pots))
@@ -163,7 +168,7 @@ def test_what_is_left_and_too_much_is_poured_off() -> None:
 def test_a_life_too_short_for_any_batch_says_so_with_the_numbers_and_the_ways(rack: Job) -> None:
     short = MixLife(8, 0, 0, False, False)
     with pytest.raises(InvalidValue) as caught:
-        split([coat(100, 60)], short, BATTER, 2500)
+        split([coat(100, 60)], short, BATTER, 2500, H)
     assert "8 min" in caught.value.says
     assert "60 min for 100 ml" in caught.value.says
     assert "second pair of hands" in caught.value.allowed
@@ -247,9 +252,9 @@ def test_the_painters_own_pace_with_a_technique_stays_when_another_is_tried(rack
 
 
 def test_the_first_small_batch_can_still_be_corrected() -> None:
-    assert first_small(400) == 100
-    assert first_small(80) == 30
-    assert first_small(50) == 50
+    assert trial_batch(400, H) == 100
+    assert trial_batch(80, H) == 30
+    assert trial_batch(50, H) == 50
 
 
 # Laws -------------------------------------------------------------------------------------------------------------
@@ -269,7 +274,7 @@ needs = st.lists(
 lives = st.builds(
     MixLife,
     life_min=st.one_of(st.none(), st.floats(20, 600)),
-    keep_h=st.sampled_from([0.0, 24.0, 336.0]),
+    keep_min=st.sampled_from([0.0, 24.0 * 60, 336.0 * 60]),
     rest_min=st.just(0.0),
     from_wetting=st.booleans(),
     as_bought=st.booleans(),
@@ -282,42 +287,43 @@ def test_batches_sum_to_the_need_fit_their_vessel_and_none_outlives_its_life(
     coats: list[CoatNeed], life: MixLife, vessel: float
 ) -> None:
     served: list[CoatNeed] = []
-    for run, _ in runs(coats, life, BATTER, vessel):
+    for run, _ in runs(coats, life, BATTER, vessel, H):
         served += run
         try:
-            made = split(run, life, BATTER, vessel)
+            made = split(run, life, BATTER, vessel, H)
         except InvalidValue:
             usable = life.usable_min
             assert usable is not None or sum(c.film_ml for c in run) / 60 > vessel * (1 - HEADROOM) / 1.5
             continue
         film = sum(c.film_ml for c in run)
-        assert made.total_ml == pytest.approx(film + made.lost_ml + made.margin_ml)
-        assert made.batch_ml <= vessel * (1 - HEADROOM) + 1e-6
+        pot = made.pot
+        assert made.total_ml == pytest.approx(film + (pot.lost_ml + pot.margin_ml) * made.count)
+        assert pot.mix_ml <= vessel * (1 - HEADROOM) + 1e-6
         if life.usable_min is not None:
-            assert made.work_min <= life.usable_min + 1e-6
-        assert made.count == 1 or film / made.count >= SMALLEST_ML
+            assert made.bench_min <= life.usable_min + 1e-6
+        assert made.count == 1 or film / made.count >= H.smallest_batch_ml
         if made.bound == "life":
-            longest = max(sum(c.work_min for c in s) for s in sittings(run))
+            longest = max(sum(c.work_min for c in s) for s in sittings(run, H.pause_min))
             assert made.count == ceil(longest / (life.usable_min or 1) - 1e-9)
     assert sorted(c.film_ml for c in served) == sorted(c.film_ml for c in coats)
 
 
 @given(needs)
 def test_pooling_never_takes_more_than_each_alone(coats: list[CoatNeed]) -> None:
-    together, _, _ = volume(coats, 1, BATTER)
-    alone = sum(volume([c], 1, BATTER)[0] for c in coats)
+    together = pot_of(coats, 1, BATTER, H.pause_min).mix_ml
+    alone = sum(pot_of([c], 1, BATTER, H.pause_min).mix_ml for c in coats)
     assert together <= alone + 1e-6
 
 
 @given(needs, lives, vessels)
 def test_coats_that_share_a_pot_lie_within_what_it_lives(coats: list[CoatNeed], life: MixLife, vessel: float) -> None:
-    made = runs(coats, life, BATTER, vessel)
+    made = runs(coats, life, BATTER, vessel, H)
     assert made[0][1] == ""
     assert all(why for _, why in made[1:])
     for run, _ in made:
-        if len(run) > 1 and len(sittings(run)) > 1 and not life.as_bought:
-            reach = max(life.keep_h, (life.usable_min or 0) / 60)
-            assert run[-1].at_h - run[0].at_h <= reach + 1e-6
+        if len(run) > 1 and len(sittings(run, H.pause_min)) > 1 and not life.as_bought:
+            reach = max(life.keep_min, life.usable_min or 0)
+            assert run[-1].at_min - run[0].at_min <= reach + 1e-6
 
 
 @given(
@@ -366,6 +372,5 @@ def test_a_sheet_serves_every_coat_of_the_job_once(name: str) -> None:
     }  # fmt: skip
     assert coats == {(z.id, x.id, k) for z in job.zones for x in z.layers for k in range(1, x.coats + 1)}
     assert [b.mix_at_h for b in made.batches] == sorted(b.mix_at_h for b in made.batches)
-    alone = sum(m.volume.value for z in planned(job).zones for x in z.layers for m in x.mixes)
-    assert made.mixed_ml <= alone * 1.12
+    assert made.mixed_ml == pytest.approx(sum(p.ml for z in planned(job).zones for x in z.layers for p in x.pots))
     assert len({b.id for b in made.batches}) == len(made.batches)

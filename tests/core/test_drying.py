@@ -7,16 +7,20 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from lumso.catalogue import shipped
+from lumso.core.layers.conditions import Conditions, Room, Spell, steady
 from lumso.core.layers.drying import (
     LEAST_FACTOR,
     MOST_FACTOR,
+    Wait,
     cure_factor,
     dew_point_c,
+    dry_at,
     factor,
     no_film,
     saturation_hpa,
     takes_min,
     thickness_factor,
+    wait_for,
 )
 
 F = shipped().films
@@ -67,28 +71,65 @@ def test_thickness_is_linear_to_half_a_millimetre_and_square_beyond() -> None:
     assert thickness_factor(2000, 1000) == 4
 
 
+def minutes(film: str, moment: str, um: float, *room: float) -> float | None:
+    return takes_min(wait_for(F[film], moment, um), steady(*room))  # type: ignore[arg-type]
+
+
 def test_a_night_is_never_under_eight_hours() -> None:
-    paint = F["mineral-paint"]
-    assert takes_min(paint.times.wet_rub, paint, 75, 28, 0.35) == 480
-    assert takes_min(paint.times.wet_rub, paint, 75, 20, 0.5) == 720
-    assert takes_min(paint.times.recoat_from, paint, 75, 28, 0.35) == pytest.approx(120 * 0.476, rel=0.003)
+    assert minutes("mineral-paint", "wet_rub", 75, 28, 0.35) == 480
+    assert minutes("mineral-paint", "wet_rub", 75) == 720
+    assert minutes("mineral-paint", "wet_rub", 20) == 480
+    assert minutes("mineral-paint", "recoat_from", 75, 28, 0.35) == pytest.approx(120 * 0.476, rel=0.003)
 
 
 def test_unknown_stays_unknown() -> None:
-    primer = F["bonding-primer"]
-    assert takes_min(primer.times.cured, primer, 100, 20, 0.5, cure=True) is None
+    assert minutes("bonding-primer", "cured", 100) is None
+    assert dry_at(0, Wait(None, "evaporation"), steady()) is None
 
 
-def test_thick_coats_take_longer_thin_ones_are_not_promised_to_be_faster() -> None:
-    texture, wash = F["texture"], F["wash"]
-    assert takes_min(texture.times.touch, texture, 2000, 20, 0.5) == pytest.approx(180 * 4)
-    assert takes_min(wash.times.touch, wash, 10, 20, 0.5) == 30
+def test_thick_coats_take_longer_and_thin_ones_are_sooner() -> None:
+    # 2 mm against the usual 1 mm, both beyond half a millimetre: by the square. 10 µm against 45: by as much.
+    assert minutes("texture", "touch", 2000) == pytest.approx(180 * 4)
+    assert minutes("wash", "touch", 10) == pytest.approx(30 * 10 / 45)
 
 
-def test_wax_and_oil_do_not_dry_by_water() -> None:
-    wax, oil = F["paste-wax"], F["oil-wax"]
-    assert takes_min(wax.times.touch, wax, 40, 28, 0.35) == 30
-    assert takes_min(oil.times.recoat_from, oil, 60, 8, 0.5) == 1440
+def test_wax_and_oil_do_not_dry_by_water_nor_by_thickness() -> None:
+    assert minutes("paste-wax", "touch", 40, 28, 0.35) == 30
+    assert minutes("oil-wax", "recoat_from", 60, 8, 0.5) == 1440
+    for film in ("paste-wax", "dark-wax", "oil-wax"):
+        assert minutes(film, "touch", 10) == minutes(film, "touch", 400) == F[film].times.touch
+
+
+def test_a_cure_goes_by_warmth_alone() -> None:
+    assert minutes("clear-coat", "cured", 900, 8, 0.8) == 2 * 40320
+    assert minutes("clear-coat", "cured", 10, 28, 0.1) == 40320
+
+
+def test_what_was_laid_in_the_evening_dries_through_a_cold_night_as_far_as_the_night_takes_it() -> None:
+    # Two hours' worth at 20 °C and 50 %. From 60 on it is 12 °C and 75 %, where each minute counts 1/3.33:
+    # 60 min are done, 60 are left and take 200; a spell without film stands still, and at the end is no promise.
+    cold, frost = Conditions(12, 0.75), Conditions(4, 0.5)
+    evening = Room((Spell(0, Conditions()), Spell(60, cold)))
+    wait = Wait(120, "evaporation")
+    assert dry_at(0, wait, evening) == pytest.approx(60 + 60 * factor(12, 0.75))
+    assert dry_at(100, wait, evening) == pytest.approx(100 + 120 * factor(12, 0.75))
+    snap = Room((Spell(0, Conditions()), Spell(60, frost), Spell(500, Conditions())))
+    assert dry_at(0, wait, snap) == 560
+    assert dry_at(0, wait, Room((Spell(0, Conditions()), Spell(60, frost)))) is None
+    assert dry_at(0, Wait(30, "evaporation"), Room((Spell(0, Conditions()), Spell(60, frost)))) == 30
+    assert dry_at(0, Wait(120, "clock"), snap) == 120
+
+
+@given(rooms, st.floats(0, 3000), st.floats(0, 5000), st.sampled_from(["evaporation", "night", "oil", "clock"]))
+def test_a_room_that_stays_as_it_is_may_be_cut_into_spells(
+    room: tuple[float, float], minutes: float, at: float, by: str
+) -> None:
+    air = Conditions(*room)
+    cut = Room((Spell(0, air), Spell(100, air), Spell(2000, air)))
+    wait = Wait(minutes, by)  # type: ignore[arg-type]
+    whole, parts = dry_at(at, wait, steady(*room)), dry_at(at, wait, cut)
+    assert parts == (None if whole is None else pytest.approx(whole))
+    assert whole is None or whole >= at
 
 
 @pytest.mark.parametrize(
@@ -103,7 +144,7 @@ def test_wax_and_oil_do_not_dry_by_water() -> None:
     ],
 )
 def test_where_no_film_forms_no_time_is_promised(t: float, rh: float, surface: float | None, word: str) -> None:
-    says = no_film(t, rh, surface)
+    says = no_film(Conditions(t, rh), surface)
     assert (says == "") == (word == "")
     assert word in says
 

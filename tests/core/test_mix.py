@@ -164,7 +164,7 @@ def test_a_job_keeps_the_entries_it_took_up_when_the_book_changes(rack: Job) -> 
 def test_crossing_a_limit_is_told_and_still_planned(rack: Job) -> None:
     made_anyway = planned(with_layer(rack, amounts={"water": VolumeShare("volume-share", 0.9)}))
     layer = made_anyway.zones[0].layers[0]
-    assert layer.mixes
+    assert layer.pots
     assert layer.findings[0].says == "Water is 90% of the whole; here at most 80%."
 
 

@@ -433,4 +433,4 @@ def test_a_part_without_its_sizes_is_a_problem_at_the_size(rack: Job, sizes: dic
 
 def test_a_piece_of_no_parts_says_what_it_needs(rack: Job) -> None:
     made = planned(replace(rack, piece=Piece("parts", {})))
-    assert (made.problems[0].at, made.zones[0].layers[0].mixes) == ("/piece/parts", ())
+    assert (made.problems[0].at, made.zones[0].layers[0].pots) == ("/piece/parts", ())

@@ -81,17 +81,17 @@ def four_pots() -> tuple[Pot, ...]:
 
 
 def test_several_pots_share_the_surface_and_each_has_its_own_amounts(rack: Job) -> None:
-    one = planned(with_layer(rack, margin=0.0)).zones[0].layers[0].mixes
-    many = planned(with_layer(rack, margin=0.0, pots=four_pots())).zones[0].layers[0].mixes
-    assert [m.pot_name for m in many] == ["red", "ochre", "grey", "ink"]
-    films = [next(s.value for s in m.volume.steps if s.name == "On the surface") for m in many]
+    one = planned(with_layer(rack, margin=0.0)).zones[0].layers[0].pots
+    many = planned(with_layer(rack, margin=0.0, pots=four_pots())).zones[0].layers[0].pots
+    assert [p.mix.pot_name for p in many] == [p.label for p in many] == ["red", "ochre", "grey", "ink"]
+    films = [next(s.value for s in p.mix.volume.steps if s.name == "On the surface") for p in many]
     assert sum(films) == pytest.approx(33.6)
     assert films[0] == pytest.approx(0.4 * 33.6)
-    assert sum(m.volume.value for m in many) > one[0].volume.value, "each pot has losses of its own"
+    assert sum(p.ml for p in many) > one[0].ml, "each pot has losses of its own"
 
 
 def test_a_colour_mixed_from_two_paints_is_given_in_amounts(rack: Job) -> None:
-    paint = planned(with_layer(rack, pots=four_pots())).zones[0].layers[0].mixes[0].parts[0]
+    paint = planned(with_layer(rack, pots=four_pots())).zones[0].layers[0].pots[0].mix.parts[0]
     assert [p.name for p in paint.paints] == ["Curtain red", "Gaslight white"]
     assert paint.paints[0].ml == pytest.approx(3 * paint.paints[1].ml)
     assert sum(p.ml for p in paint.paints) == pytest.approx(paint.poured.value)

@@ -23,11 +23,13 @@ from lumso.core.checks.findings import GRADES
 from lumso.core.colour.srgb import lightness
 from lumso.core.errors import InvalidValue, UnknownEntry
 from lumso.core.job.job import Acceptance, Job
-from lumso.core.layers.conditions import Conditions
+from lumso.core.layers.conditions import steady
 from lumso.core.layers.hiding import class_of, coats_to_cover, per_coat, reflectance, scattering_from_hiding
-from lumso.core.memory import remembered
+from lumso.core.memory import Memo
 from lumso.core.plan.plan import plan
 from lumso.core.plan.section import film_height, wait_height
+from lumso.core.work import zone as one_zone
+from lumso.core.work.sheet import WhatIf, mix_sheet
 from lumso.core.workshop.shelf import Overlay, ShelfItem
 from lumso.core.workshop.workshop import Workshop
 from lumso.demo import demo_jobs
@@ -47,9 +49,15 @@ def with_stack(job: Job, *layers: object, **zone: object) -> Job:
 def test_only_the_lowest_layer_is_drunk_by_the_ground(rack: Job) -> None:
     # 0.56 m² of raw pine: 0.56·(75+20) on the first coat of the lowest layer, 0.56·75 on the next layer.
     made = planned(with_stack(rack, "paint-plain", "paint-plain", accepted=()))
-    low, high = (x.mixes[0].volume.steps for x in made.zones[0].layers)
-    assert next(s.value for s in low if s.name == "On the surface") == pytest.approx(0.56 * 95)
-    assert next(s.value for s in high if s.name == "On the surface") == pytest.approx(0.56 * 75)
+    # As bought it comes from one tin, whose working shows both.
+    (low,), (high,) = (x.pots for x in made.zones[0].layers)
+    assert low.batch == high.batch
+    on = {s.name: s.value for s in low.mix.volume.steps if s.name.startswith("On rack board")}
+    assert on == {
+        "On rack board, layer 1": pytest.approx(0.56 * 95),
+        "On rack board, layer 2": pytest.approx(0.56 * 75),
+    }
+    assert low.ml / high.ml == pytest.approx(95 / 75)
 
 
 @pytest.mark.parametrize(
@@ -64,8 +72,8 @@ def test_limits_follow_what_the_layers_beneath_made_of_the_ground(rack: Job, ben
 
 def test_waits_are_said_or_taken_from_the_film_in_this_room(rack: Job) -> None:
     job = with_stack(rack, layer("paint-plain", wait=None), layer("paint-plain", wait=36))
-    warm = plan(job, Workshop(), C, Conditions(28, 0.35)).zones[0].layers
-    cold = plan(job, Workshop(), C, Conditions(12, 0.75)).zones[0].layers
+    warm = plan(job, Workshop(), C, steady(28, 0.35)).zones[0].layers
+    cold = plan(job, Workshop(), C, steady(12, 0.75)).zones[0].layers
     assert warm[0].wait_h == pytest.approx(2 * 0.476, rel=0.003)
     assert cold[0].wait_h == pytest.approx(2 * 3.33, rel=0.003)
     assert warm[1].wait_h == cold[1].wait_h == 36
@@ -76,8 +84,8 @@ def test_a_labels_spreading_rate_counts_for_an_even_coat_of_that_paint(rack: Job
     shelf = (ShelfItem("matt-paint", overlays=(label,)),)
     job = with_stack(rack, "paint-plain", layer("paint-plain", "dry-brushed"), "colour-wash")
     rates = [
-        next(s for s in x.mixes[0].volume.steps if s.name == "Wet rate")
-        for x in plan(job, Workshop(shelf=shelf), C, Conditions()).zones[0].layers
+        next(s for s in x.pots[0].mix.volume.steps if s.name == "Wet rate")
+        for x in plan(job, Workshop(shelf=shelf), C, steady()).zones[0].layers
     ]
     assert [(r.value, r.source) for r in rates] == [
         (100, "label"),
@@ -114,26 +122,52 @@ def test_planning_again_after_an_edit_comes_to_the_same_as_planning_afresh(name:
     renamed = replace(job, zones=tuple(replace(z, id=f"{z.id}-x") for z in job.zones))
     fresh = planned(renamed)
     assert [f.says for z in fresh.zones for f in z.findings] == [f.says for z in first.zones for f in z.findings]
-    assert [m.volume.value for z in fresh.zones for x in z.layers for m in x.mixes] == [
-        m.volume.value for z in first.zones for x in z.layers for m in x.mixes
+    assert [m.volume.value for z in fresh.zones for x in z.layers for m in (p.mix for p in x.pots)] == [
+        m.volume.value for z in first.zones for x in z.layers for m in (p.mix for p in x.pots)
     ]
 
 
-def test_remembering_goes_by_equality_and_forgets_the_oldest() -> None:
+def test_remembering_goes_by_equality_and_forgets_what_was_least_lately_used() -> None:
     calls = []
 
-    @remembered(2)
-    def double(values: list[int]) -> list[int]:
-        calls.append(list(values))
-        return [2 * v for v in values]
+    def double(memo: Memo, place: str, *values: int) -> list[int]:
+        def make() -> list[int]:
+            calls.append(values)
+            return [2 * v for v in values]
 
-    assert double("a", [1]) == double("a", [1]) == [2]
-    assert len(calls) == 1
-    assert double("a", [2]) == [4]
-    double("b", [1])
-    double("c", [1])
-    double("a", [2])
-    assert calls == [[1], [2], [1], [1], [2]]
+        return memo.recall(place, (list(values),), make)
+
+    memo = Memo(2)
+    assert double(memo, "a", 1) == double(memo, "a", 1) == [2]
+    assert double(memo, "a", 2) == [4]
+    assert calls == [(1,), (2,)]
+    assert double(memo, "a", 1) == [2]  # an edit and its undo are both remembered
+    assert calls == [(1,), (2,)]
+    for value in (3, 4, 5):
+        double(memo, "a", value)
+    double(memo, "a", 2)  # four are
+    assert calls[-1] == (2,)
+    double(memo, "b", 1)
+    double(memo, "c", 1)
+    double(memo, "a", 1)
+    assert calls[-3:] == [(1,), (1,), (1,)]
+    assert double(Memo(), "c", 1) == [2]
+    assert len(calls) == 10
+
+
+def test_what_is_and_what_if_do_not_push_each_other_out(rack: Job, monkeypatch: pytest.MonkeyPatch) -> None:
+    memo, seen = Memo(), []
+    worked = one_zone.work_zone
+
+    def counted(*args: object) -> object:
+        seen.append(1)
+        return worked(*args)  # type: ignore[arg-type]
+
+    monkeypatch.setattr(one_zone, "work_zone", counted)
+    for _ in range(3):
+        for tried in (None, WhatIf(margin=0.5)):
+            mix_sheet([rack], Workshop(), C, steady(), tried, memo)
+    assert len(seen) == 2
 
 
 # Totals -----------------------------------------------------------------------------------------------------------
@@ -142,17 +176,18 @@ def test_remembering_goes_by_equality_and_forgets_the_oldest() -> None:
 @pytest.mark.parametrize("name", sorted(JOBS))
 def test_totals_are_the_sums_of_the_mixes_and_their_parts(name: str) -> None:
     made = planned(JOBS[name])
-    mixes = [m for z in made.zones for x in z.layers for m in x.mixes]
-    assert sum(t.ml for t in made.totals.mixes) == pytest.approx(sum(m.volume.value for m in mixes))
-    assert sum(t.pots for t in made.totals.mixes) == len(mixes)
-    assert sum(t.g for t in made.totals.materials) == pytest.approx(sum(m.mass_g for m in mixes))
+    pots = [p for z in made.zones for x in z.layers for p in x.pots]
+    assert sum(t.ml for t in made.totals.mixes) == pytest.approx(sum(p.ml for p in pots))
+    assert sum(t.pots for t in made.totals.mixes) == sum({p.batch: p.times for p in pots}.values())
+    grams = {p.batch: p.mix.mass_g * p.times for p in pots}
+    assert sum(t.g for t in made.totals.materials) == pytest.approx(sum(grams.values()))
 
 
 def test_like_mixes_are_one_total_and_colours_are_kept_apart(rack: Job) -> None:
     job = with_stack(rack, layer("paint-plain", hex="#aa0000"), layer("paint-plain", hex="#aa0000"),
                      layer("paint-plain", hex="#00aa00"))  # fmt: skip
     totals = planned(job).totals
-    assert [t.pots for t in totals.mixes] == [2, 1]
+    assert [t.pots for t in totals.mixes] == [1, 1]  # one tin serves both red coats
     assert {t.hex for t in totals.materials} == {"#aa0000", "#00aa00"}
 
 

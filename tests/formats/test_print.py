@@ -9,13 +9,14 @@ from pypdf import PdfReader
 from reportlab.pdfbase import pdfmetrics
 
 from lumso.catalogue import shipped
-from lumso.core.layers.conditions import Conditions
+from lumso.core.layers.conditions import steady
 from lumso.core.mixing.fillings import Filling
 from lumso.core.mixing.measuring import Need, measure_out
-from lumso.core.plan.plan import plan, stacks
+from lumso.core.work.batch import Batch
 from lumso.core.work.batch_file import BatchFile
-from lumso.core.work.mix_sheet import Batch, mix_sheet
-from lumso.core.work.procedure import procedure
+from lumso.core.work.sheet import mix_sheet
+from lumso.core.work.steps import steps_of
+from lumso.core.work.work import work
 from lumso.core.workshop.workshop import Workshop
 from lumso.demo import demo_jobs
 from lumso.formats.pdf import PAPERS, Paper, bench_sheet, cards, labels
@@ -28,7 +29,7 @@ LONG = "Home-made mineral paint with everything that was left of the old stage f
 
 
 def files(name: str, kit: str = "metric-spoons") -> list[BatchFile]:
-    sheet = mix_sheet([JOBS[name]], Workshop(), C, Conditions())
+    sheet = mix_sheet([JOBS[name]], Workshop(), C, steady())
     return [in_kit(name, batch, kit) for batch in sheet.batches]
 
 
@@ -107,11 +108,10 @@ def test_printing_twice_gives_the_same_bytes() -> None:
 @pytest.mark.parametrize("name", ["Costume wardrobe", "Ticket counter"])
 def test_every_step_is_on_the_bench_sheet_with_its_box(name: str) -> None:
     job = JOBS[name]
-    here = (job, Workshop(), C, Conditions())
-    steps = procedure(job, plan(*here), stacks(*here), C, Workshop())
+    steps = steps_of(work(job, Workshop(), C, steady()), steady())
     pdf = bench_sheet(job.name, steps, "a4")
     text = " ".join(" ".join(p.extract_text() for p in PdfReader(io.BytesIO(pdf)).pages).split())
-    tasks = [task for zone in steps.zones for task in zone.tasks]
+    tasks = [step.operation for step in steps.steps]
     assert text.count("Begun ____________") == len(tasks)
     for task in tasks:
         assert " ".join(printable(task.says).split()) in text

@@ -11,7 +11,7 @@ from lumso.core.book.recipes import VolumeShare
 from lumso.core.checks.findings import Finding
 from lumso.core.job.job import Layer, Use, Zone
 from lumso.core.job.start import start_layer
-from lumso.core.layers.conditions import Conditions
+from lumso.core.layers.conditions import steady
 from lumso.core.piece.kinds import Surface
 
 C = shipped()
@@ -83,5 +83,5 @@ def stack(
     zone = Zone("z", "Front", ground, (part,), laid, condition=condition, prep=tuple(prep.split()), sheen=sheen)  # type: ignore[arg-type]
     surface = Surface(part, part.capitalize(), 1.0, "given", vertical=upright)
     known = replace(C, films={k: v for k, v in C.films.items() if k != nobody_knows})
-    bench = Trial(Use(words, old), (surface,), known, Conditions(*room))  # type: ignore[arg-type]
+    bench = Trial(Use(words, old), (surface,), known, steady(*room))  # type: ignore[arg-type]
     return Case(zone, bench)

@@ -854,6 +854,42 @@ export interface components {
             says: string;
         };
         /**
+         * Amounts
+         * @description What goes into a pot, and where it goes, in ml of the finished mix.
+         *
+         *     mixed = laid + lost + margin + left. `from_last_ml` is what it begins from, left of an earlier pot; what is poured
+         *     makes the rest. `short_ml` is what an amount that was given falls short of the surface.
+         */
+        Amounts: {
+            /**
+             * From Last Ml
+             * @default 0
+             */
+            from_last_ml: number;
+            /** Laid Ml */
+            laid_ml: number;
+            /** Left Ml */
+            left_ml: number;
+            /** Lost Ml */
+            lost_ml: number;
+            /** Margin Ml */
+            margin_ml: number;
+            /** Mixed Ml */
+            mixed_ml: number;
+            /** Parts */
+            parts: components["schemas"]["PartPoured"][];
+            /**
+             * Rinse Ml
+             * @default 0
+             */
+            rinse_ml: number;
+            /**
+             * Short Ml
+             * @default 0
+             */
+            short_ml: number;
+        };
+        /**
          * Apart
          * @description Coats of the same mix that need a pot of their own, and why.
          */
@@ -967,6 +1003,11 @@ export interface components {
             ready_h: number;
             /** Recipe */
             recipe: string;
+            /**
+             * Rest Min
+             * @description Minutes it rests before it is stirred again; None in batches frozen before that was kept apart.
+             */
+            rest_min: number | null;
             /** @description How it begins from what is left of the last wash; `mix` is then only what is added. */
             step_down: components["schemas"]["StepDown"] | null;
             /** Steps */
@@ -1007,6 +1048,31 @@ export interface components {
          * @description A frozen batch as a file.
          */
         BatchFileBody: components["schemas"]["BatchFile"];
+        /**
+         * BenchStep
+         * @description An operation, and the wait after it: None where only the label knows it, or where no film forms in this room.
+         *
+         *     `zones` are all that it is for: a pot may serve several.
+         */
+        BenchStep: {
+            /**
+             * Else Do
+             * @description What is done when it is left longer.
+             */
+            else_do: string;
+            /**
+             * Go On Within Min
+             * @description The next coat must follow by then; None where it may be left.
+             */
+            go_on_within_min: number | null;
+            operation: components["schemas"]["Operation"];
+            /** Wait Check */
+            wait_check: string;
+            /** Wait Min */
+            wait_min: number | null;
+            /** Zones */
+            zones: string[];
+        };
         /**
          * Callout
          * @description A dimension line from one point to another that carries the size called `size`.
@@ -2711,7 +2777,7 @@ export interface components {
         };
         /**
          * LayerPlan
-         * @description The plan of one layer: a mix for each of its pots, none where a problem stands in its way.
+         * @description The plan of one layer: the pots it is laid from, none where a problem stands in its way.
          */
         LayerPlan: {
             /** Film */
@@ -2724,10 +2790,10 @@ export interface components {
             layer: string;
             /** Limits */
             limits: components["schemas"]["DialLimit"][];
-            /** Mixes */
-            mixes: components["schemas"]["Mix"][];
             /** Name */
             name: string;
+            /** Pots */
+            pots: components["schemas"]["LayerPot"][];
             /**
              * Wait H
              * @description Hours until the next coat; None where nobody knows: read the label.
@@ -2740,6 +2806,26 @@ export interface components {
             waits: string;
             /** Zone */
             zone: string;
+        };
+        /**
+         * LayerPot
+         * @description A pot that a layer is laid from: `times` equal batches of `mix`.
+         *
+         *     `ml` is what of all of them is for this layer; `others` are what else comes from the same pot. `label` tells the
+         *     layer's pots apart.
+         */
+        LayerPot: {
+            /** Batch */
+            batch: string;
+            /** Label */
+            label: string;
+            mix: components["schemas"]["Mix"];
+            /** Ml */
+            ml: number;
+            /** Others */
+            others: string[];
+            /** Times */
+            times: number;
         };
         /**
          * Length
@@ -3318,6 +3404,145 @@ export interface components {
             y: number;
         };
         /**
+         * Operation
+         * @description One thing that is done: what for, how, how long, with what, and what right looks like.
+         *
+         *     `id` is made of zone, layer, coat, pot, batch, patch and kind, so that it stays when others come and go.
+         */
+        Operation: {
+            amounts: components["schemas"]["Amounts"] | null;
+            /**
+             * Area M2
+             * @default 0
+             */
+            area_m2: number;
+            /**
+             * At Min
+             * @description When it begins at the earliest, for one painter: minutes after the job is begun, below zero before it.
+             * @default 0
+             */
+            at_min: number;
+            /**
+             * Batch
+             * @default
+             */
+            batch: string;
+            /**
+             * Check
+             * @default
+             */
+            check: string;
+            /**
+             * Coat
+             * @default 0
+             */
+            coat: number;
+            /**
+             * Coats
+             * @default 0
+             */
+            coats: number;
+            /**
+             * Film Ml
+             * @description What it lays on the surface, wet.
+             * @default 0
+             */
+            film_ml: number;
+            /**
+             * Hands On Min
+             * @default 0
+             */
+            hands_on_min: number;
+            /**
+             * How
+             * @default []
+             */
+            how: string[];
+            /** Id */
+            id: string;
+            /**
+             * Job
+             * @default
+             */
+            job: string;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "lay out" | "prepare" | "mask" | "mix" | "rest" | "stir" | "lay" | "part-dry" | "wipe back" | "lift tape" | "clean" | "buff" | "sand" | "dust off" | "clear away" | "refit" | "cure";
+            /**
+             * Lasts Min
+             * @description Minutes that pass by themselves, hands free.
+             * @default 0
+             */
+            lasts_min: number;
+            /**
+             * Layer
+             * @default
+             */
+            layer: string;
+            /**
+             * Makes Dust
+             * @default false
+             */
+            makes_dust: boolean;
+            /**
+             * Number
+             * @description The layer's place in its stack, from 1; 0 where it is for no layer.
+             * @default 0
+             */
+            number: number;
+            /**
+             * Patch
+             * @default 0
+             */
+            patch: number;
+            /**
+             * Patches
+             * @default 0
+             */
+            patches: number;
+            /**
+             * Pot
+             * @default
+             */
+            pot: string;
+            /**
+             * Remember
+             * @description Cautions already given in full, in few words.
+             * @default []
+             */
+            remember: string[];
+            /**
+             * Rescues
+             * @default []
+             */
+            rescues: string[];
+            /** Says */
+            says: string;
+            /**
+             * Take Care
+             * @description Cautions in full, where they first matter.
+             * @default []
+             */
+            take_care: string[];
+            /**
+             * Tools
+             * @default []
+             */
+            tools: string[];
+            /**
+             * Zone
+             * @default
+             */
+            zone: string;
+            /**
+             * Zone Name
+             * @default
+             */
+            zone_name: string;
+        };
+        /**
          * Overlay
          * @description A value of the user's own in place of a starting value; deleting it puts the starting value back.
          */
@@ -3436,15 +3661,64 @@ export interface components {
          * PartDry
          * @description Work on a coat that is neither wet nor dry: it opens and it closes, in minutes after laying.
          */
-        PartDry: {
+        "PartDry-Input": {
             /** Check */
             check: string;
             /** Closes Min */
             closes_min: number;
+            /**
+             * Kind
+             * @default part-dry
+             * @enum {string}
+             */
+            kind?: "part-dry" | "wipe back";
             /** Opens Min */
             opens_min: number;
             /** What */
             what: string;
+        };
+        /**
+         * PartDry
+         * @description Work on a coat that is neither wet nor dry: it opens and it closes, in minutes after laying.
+         */
+        "PartDry-Output": {
+            /** Check */
+            check: string;
+            /** Closes Min */
+            closes_min: number;
+            /**
+             * Kind
+             * @default part-dry
+             * @enum {string}
+             */
+            kind: "part-dry" | "wipe back";
+            /** Opens Min */
+            opens_min: number;
+            /** What */
+            what: string;
+        };
+        /**
+         * PartPoured
+         * @description What is poured of one part of a mix, with its colour and the paints that is mixed from.
+         */
+        PartPoured: {
+            /** Colour */
+            colour: string;
+            /** Component */
+            component: string;
+            /** G */
+            g: number;
+            /** Hex */
+            hex: string;
+            /** Ml */
+            ml: number;
+            /** Name */
+            name: string;
+            /**
+             * Tints
+             * @default []
+             */
+            tints: components["schemas"]["TintPart"][];
         };
         /**
          * Piece
@@ -3862,9 +4136,10 @@ export interface components {
         };
         /**
          * Procedure
-         * @description The job: what to see to first, the kit to lay out, the steps, and about how long they take.
+         * @description The job in order: what to see to first, the kit to lay out, every step, and about how long it takes.
          *
-         *     `elapsed_h` is the longest zone; one painter works on the others while it dries.
+         *     `elapsed_h` is from the first step to the last, one painter, curing aside; `sessions` how often the bench is laid
+         *     out.
          */
         Procedure: {
             /** Elapsed H */
@@ -3875,8 +4150,17 @@ export interface components {
             hands_on_min: number;
             /** Kit */
             kit: string[];
+            /**
+             * Missed
+             * @description Windows and lives that one painter cannot keep in this order, in words.
+             */
+            missed: string[];
+            /** Sessions */
+            sessions: number;
+            /** Steps */
+            steps: components["schemas"]["BenchStep"][];
             /** Zones */
-            zones: components["schemas"]["ZoneProcedure"][];
+            zones: components["schemas"]["ZoneTime"][];
         };
         /**
          * ProcedureBody
@@ -4757,39 +5041,6 @@ export interface components {
             technique: string;
         };
         /**
-         * Task
-         * @description One step. `wait_min` is how long to leave it after; None is unknown: read the label.
-         */
-        Task: {
-            /** Check */
-            check: string;
-            /** Hands On Min */
-            hands_on_min: number;
-            /** How */
-            how: string[];
-            /** Id */
-            id: string;
-            /**
-             * Kind
-             * @enum {string}
-             */
-            kind: "prepare" | "mix" | "lay" | "part-dry" | "sand" | "clean" | "finish";
-            /** Layer */
-            layer: string;
-            /** Rescues */
-            rescues: string[];
-            /** Says */
-            says: string;
-            /** Take Care */
-            take_care: string[];
-            /** Wait Check */
-            wait_check: string;
-            /** Wait Min */
-            wait_min: number | null;
-            /** Zone */
-            zone: string;
-        };
-        /**
          * Technique
          * @description A way of putting a mix on.
          */
@@ -4827,9 +5078,15 @@ export interface components {
              * @default 0
              */
             needs_open_min?: number;
+            /**
+             * Next Wet Rate Ml Per M2
+             * @description The wet rate over a coat of the same film, which drinks less; 0 where it is the same.
+             * @default 0
+             */
+            next_wet_rate_ml_per_m2?: number;
             /** Pace M2 Per H */
             pace_m2_per_h: number;
-            part_dry?: components["schemas"]["PartDry"] | null;
+            part_dry?: components["schemas"]["PartDry-Input"] | null;
             /**
              * Pass M2 Per H
              * @default 0
@@ -4938,9 +5195,15 @@ export interface components {
              * @default 0
              */
             needs_open_min: number;
+            /**
+             * Next Wet Rate Ml Per M2
+             * @description The wet rate over a coat of the same film, which drinks less; 0 where it is the same.
+             * @default 0
+             */
+            next_wet_rate_ml_per_m2: number;
             /** Pace M2 Per H */
             pace_m2_per_h: number;
-            part_dry: components["schemas"]["PartDry"] | null;
+            part_dry: components["schemas"]["PartDry-Output"] | null;
             /**
              * Pass M2 Per H
              * @default 0
@@ -5068,6 +5331,22 @@ export interface components {
             target: number;
             /** Tin G */
             tin_g: number;
+        };
+        /**
+         * TintPart
+         * @description One of the paints a part's colour is mixed from.
+         */
+        TintPart: {
+            /** G */
+            g: number;
+            /** Hex */
+            hex: string;
+            /** Ml */
+            ml: number;
+            /** Name */
+            name: string;
+            /** Parts */
+            parts: number;
         };
         /**
          * TintStep
@@ -5418,18 +5697,16 @@ export interface components {
             zone: string;
         };
         /**
-         * ZoneProcedure
-         * @description A zone's steps in order, its hands-on minutes and the hours from start to end.
+         * ZoneTime
+         * @description What a zone takes: hands-on minutes, hours from its first operation to its last, waits only labels know.
          */
-        ZoneProcedure: {
+        ZoneTime: {
             /** Elapsed H */
             elapsed_h: number;
             /** Hands On Min */
             hands_on_min: number;
             /** Name */
             name: string;
-            /** Tasks */
-            tasks: components["schemas"]["Task"][];
             /** Unknown Waits */
             unknown_waits: number;
             /** Zone */

@@ -134,4 +134,4 @@ def dry_at(begun_min: float, wait: Wait, room: Room) -> float | None:
 def takes_min(wait: Wait, room: Room, begun_min: float = 0.0) -> float | None:
     """Minutes a wait takes when it begins at `begun_min`; None as in `dry_at`."""
     done = dry_at(begun_min, wait, room)
-    return None if done is None else done - begun_min
+    return None if done is None else round(done - begun_min, 9)

@@ -77,6 +77,13 @@ class Batch(Value):
     """What to do so that colours match across several batches of a coat; "" for one batch."""
     step_down: StepDown | None
     """How it begins from what is left of the last wash; `mix` is then only what is added."""
+    rest_min: float | None = None
+    """Minutes it rests before it is stirred again; None in batches frozen before that was kept apart."""
+
+    @property
+    def rests_h(self) -> float:
+        """Hours it rests."""
+        return self.ready_h - self.mix_at_h if self.rest_min is None else self.rest_min / 60
 
 
 @dataclass(frozen=True)
@@ -272,4 +279,5 @@ def timed(brew: Brew, mix_at_min: float, ready_min: float, catalogue: Catalogue)
         when_mixing(laid),
         MATCH if brew.of > 1 else "",
         run.step_down,
+        life.rest_min,
     )

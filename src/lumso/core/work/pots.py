@@ -69,12 +69,12 @@ def life_of(laid: Laid, room: Room, habits: Habits) -> MixLife:
 
 
 def mix_key(coat: CoatWork) -> tuple[object, ...]:
-    """Coats with the same key come from the same mix: recipe, shares, colours and tool alike."""
+    """Coats with the same key come from the same mix: recipe, shares, colours, pot and tool alike."""
     laid, pot = coat.laid, coat.pot
     shares = tuple(sorted((k, round(v, 6)) for k, v in laid.shares.items()))
     colours = tuple(sorted((k, c.name, c.hex) for k, c in pot.colours.items()))
     tints = tuple(sorted((k, tuple((t.name, t.hex, t.parts) for t in v)) for k, v in pot.tints.items()))
-    return (laid.recipe.slug, shares, colours, tints, laid.tool.slug)
+    return (laid.recipe.slug, shares, colours, tints, pot.name, laid.tool.slug)
 
 
 def _is_wash(coat: CoatWork) -> bool:

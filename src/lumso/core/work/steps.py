@@ -15,7 +15,7 @@ PASSING = {"rest", "cure"}
 
 
 @dataclass(frozen=True)
-class Step(Value):
+class BenchStep(Value):
     """An operation, and the wait after it: None where only the label knows it, or where no film forms in this room.
 
     `zones` are all that it is for: a pot may serve several.
@@ -52,7 +52,7 @@ class Procedure(Value):
 
     first: tuple[str, ...]
     kit: tuple[str, ...]
-    steps: tuple[Step, ...]
+    steps: tuple[BenchStep, ...]
     zones: tuple[ZoneTime, ...]
     hands_on_min: float
     elapsed_h: float
@@ -93,7 +93,7 @@ def steps_of(made: Work, room: Room) -> Procedure:
         within = takes_min(window.wait, room, operation.ends_min) if window else None
         shared = uses.get(operation.batch, ()) if operation.kind in {"mix", "rest", "stir", "clean"} else ()
         zones = shared or ((operation.zone,) if operation.zone else ())
-        steps.append(Step(operation, zones, wait, check, within, window.remedy if window else ""))
+        steps.append(BenchStep(operation, zones, wait, check, within, window.remedy if window else ""))
     kit = [tool for o in made.operations for tool in o.tools]
     return Procedure(
         tuple(dict.fromkeys(c for job in made.jobs for c in cautions.before_work(job.job.use))),
@@ -107,7 +107,7 @@ def steps_of(made: Work, room: Room) -> Procedure:
     )
 
 
-def _times(made: Work, steps: Sequence[Step]) -> tuple[ZoneTime, ...]:
+def _times(made: Work, steps: Sequence[BenchStep]) -> tuple[ZoneTime, ...]:
     unknown = {c.first for c in made.unknown}
     found = []
     for job in made.jobs:

@@ -10,7 +10,7 @@ from reportlab.pdfgen.canvas import Canvas
 from reportlab.platypus import BaseDocTemplate, Flowable, Frame, KeepTogether, PageTemplate, Paragraph, Spacer, Table
 
 from lumso.core.work.operations import Amounts
-from lumso.core.work.steps import Procedure, Step
+from lumso.core.work.steps import Procedure, BenchStep
 
 from .page import BOLD, MARGIN, PAPERS, REGULAR, Paper, grams, hours, ml, printable, register
 
@@ -65,7 +65,7 @@ def _amounts(amounts: Amounts) -> Iterator[str]:
         yield f"{ml(part.ml)} ({grams(part.g)}) {part.name.lower()}{colour}{f': {tints}' if tints else ''}"
 
 
-def _step(step: Step, number: int, width: float) -> Flowable:
+def _step(step: BenchStep, number: int, width: float) -> Flowable:
     task = step.operation
     where = f"{task.zone_name}: " if task.zone_name and task.kind not in {"mix", "rest", "stir", "clean"} else ""
     lines: list[Flowable] = [_text(f"{number}. {where}{task.says}", STEP)]

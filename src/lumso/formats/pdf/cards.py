@@ -84,9 +84,8 @@ def _card(page: Canvas, coded: Coded, x: float, top: float, width: float, bottom
         )
     if batch.first_ml and batch.first_ml < batch.mix.volume.value:
         notes.append(f"First {ml(batch.first_ml)} in these shares, look, correct; then the rest.")
-    rest = batch.ready_h - batch.mix_at_h
-    if rest > 0.01:
-        notes.append(f"Rest {hours(rest)}, stir again.")
+    if batch.rests_h > 0.01:
+        notes.append(f"Rest {hours(batch.rests_h)}, stir again.")
     if batch.pot_test:
         notes.append(f"Right when like {batch.pot_test[:1].lower()}{batch.pot_test[1:]}")
     if batch.use_by_h is not None:
