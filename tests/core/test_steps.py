@@ -9,7 +9,7 @@ from lumso.core.job.job import Job, Use
 from lumso.core.layers import cautions
 from lumso.core.layers.conditions import Room, steady
 from lumso.core.work.operations import Operation
-from lumso.core.work.steps import Procedure, BenchStep, steps_of
+from lumso.core.work.steps import BenchStep, Procedure, steps_of
 from lumso.core.work.work import work
 from lumso.core.workshop.workshop import Workshop
 from lumso.demo import demo_jobs

@@ -1,7 +1,7 @@
 """A zone's stack as the checker reads it: from the ground up, each layer with its film, its times and its mix."""
 
 from collections.abc import Iterator, Mapping, Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from functools import cached_property
 
 from ..book.catalogue import Catalogue, pick
@@ -100,7 +100,9 @@ def _mixed(base: Recipe, school: str, amounts: Mapping[str, Amount], materials: 
     flow = thickness(ingredients(pours), scale)
     stress = yield_stress(flow.viscosity_mpa_s, scale)
     if recipe.rest_min >= LONG_REST_MIN:
-        stress = max(stress, *(c.yield_stress_pa for c in scale if c.slug == recipe.target), 0.0)
+        aim = next((c for c in scale if c.slug == recipe.target), None)
+        if aim and aim.yield_stress_pa > stress:
+            stress, flow = aim.yield_stress_pa, replace(flow, cling=aim.cling)
     return recipe, pours, flow, stress
 
 

@@ -10,7 +10,7 @@ from reportlab.pdfgen.canvas import Canvas
 from reportlab.platypus import BaseDocTemplate, Flowable, Frame, KeepTogether, PageTemplate, Paragraph, Spacer, Table
 
 from lumso.core.work.operations import Amounts
-from lumso.core.work.steps import Procedure, BenchStep
+from lumso.core.work.steps import BenchStep, Procedure
 
 from .page import BOLD, MARGIN, PAPERS, REGULAR, Paper, grams, hours, ml, printable, register
 
