@@ -185,3 +185,11 @@ def test_varnish_that_is_wet_keeps_dust_away(rack: Job) -> None:
     assert {c.first for c in ties} == {varnish.id}
     assert {c.then for c in ties} >= {o.id for o in of_kind(made, "sand")}
     assert all(o.at_min >= varnish.ends_min + 60 - 1e-6 for o in of_kind(made, "sand") if o.at_min > varnish.at_min)
+
+
+def test_mixing_counts_for_a_paint_that_sets_from_when_it_is_wetted(rack: Job) -> None:
+    # 2.4 m² take 24 min. It sets 30 min after it was wetted, and 8 of them are gone when it is mixed: two pots.
+    made = worked(board(rack, "2.4 m", "1 m", (2400, 1000), layer("mineral-paint-plaster")))
+    assert [o.hands_on_min for o in of_kind(made, "lay")] == pytest.approx([12, 12])
+    smaller = worked(board(rack, "2.2 m", "1 m", (2200, 1000), layer("mineral-paint-plaster")))
+    assert [o.hands_on_min for o in of_kind(smaller, "lay")] == pytest.approx([22])
