@@ -21,6 +21,7 @@ from large import edits, large_job
 from lumso.catalogue import shipped
 from lumso.core.advice import advise, trial, with_finish
 from lumso.core.book.kit import Kit, KitMeasure
+from lumso.core.changes.what_if import WhatIf
 from lumso.core.checks import RULES
 from lumso.core.job.job import FromTotal
 from lumso.core.layers.conditions import steady
@@ -29,7 +30,7 @@ from lumso.core.mixing.measuring import Need, measure_out
 from lumso.core.mixing.recipe_page import sheet
 from lumso.core.piece.kinds import KINDS
 from lumso.core.plan.plan import plan
-from lumso.core.work.sheet import WhatIf, mix_sheet
+from lumso.core.work.sheet import mix_sheet
 from lumso.core.workshop.workshop import Workshop
 from lumso.formats import workshop
 from lumso.formats.jobfile import from_json, to_json

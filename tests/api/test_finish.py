@@ -9,6 +9,8 @@ from fastapi.testclient import TestClient
 
 from tests.conftest import ROOT
 
+from .conftest import edited
+
 RACK = json.loads((ROOT / "examples" / "programme-rack.json").read_text())
 
 
@@ -17,12 +19,12 @@ def job(**zone: Any) -> dict[str, Any]:
 
 
 def test_a_finish_is_put_on_a_zone_with_what_its_ground_needs(client: TestClient) -> None:
-    asked = {"job": job(ground="slick"), "zone": "rack", "finish": "dragged-linen"}
-    made = client.post("/api/finish/put", json=asked).json()
-    assert made["zone"]["layers"][0]["recipe"] == "bonding-primer-plain"
-    assert made["zone"]["finish"] == "dragged-linen"
+    made = edited(client, job(ground="slick"), "finish", zone="rack", finish="dragged-linen")
+    (zone,) = made["job"]["zones"]
+    assert zone["layers"][0]["recipe"] == "bonding-primer-plain"
+    assert zone["finish"] == "dragged-linen"
     assert "Put a bonding primer beneath, and leave it a night" in [m["did"] for m in made["mends"]]
-    ids = [x["id"] for x in made["zone"]["layers"]]
+    ids = [x["id"] for x in zone["layers"]]
     assert len(set(ids)) == len(ids)
     assert not set(ids) & {x["id"] for x in RACK["zones"][0]["layers"]}
 
@@ -30,15 +32,15 @@ def test_a_finish_is_put_on_a_zone_with_what_its_ground_needs(client: TestClient
 def test_a_way_out_of_a_finding_is_taken(client: TestClient) -> None:
     planned = client.post("/api/plan", json={"sequence": 1, "job": job(ground="slick")}).json()["plan"]
     (found,) = [f for f in planned["zones"][0]["findings"] if f["rule"] == "slick-unprimed"]
-    asked = {"job": job(ground="slick"), "zone": "rack", "changes": found["ways"][0]["changes"]}
-    zone = client.post("/api/finish/change", json=asked).json()
-    again = client.post("/api/plan", json={"sequence": 2, "job": {**RACK, "zones": [zone]}}).json()["plan"]
+    made = edited(client, job(ground="slick"), "stack", zone="rack", changes=found["ways"][0]["changes"])
+    again = client.post("/api/plan", json={"sequence": 2, "job": made["job"]}).json()["plan"]
     assert "slick-unprimed" not in [f["rule"] for f in again["zones"][0]["findings"]]
 
 
 def test_everything_that_can_be_mended_is(client: TestClient) -> None:
-    made = client.post("/api/finish/mend", json={"job": job(ground="old-gloss", prep=[]), "zone": "rack"}).json()
-    planned = client.post("/api/plan", json={"sequence": 1, "job": {**RACK, "zones": [made["zone"]]}}).json()["plan"]
+    made = edited(client, job(ground="old-gloss", prep=[]), "mend", zone="rack")
+    assert made["mends"]
+    planned = client.post("/api/plan", json={"sequence": 1, "job": made["job"]}).json()["plan"]
     assert {f["grade"] for f in planned["zones"][0]["findings"]} <= {"know this"}
 
 
@@ -87,7 +89,7 @@ def test_stack_acceptance_and_preparation_survive_saving_undo_and_the_file(clien
     made = client.post("/api/jobs", json={**RACK, "zones": [zone]}).json()
     bare = {**made["job"], "zones": [{**made["job"]["zones"][0], "accepted": [], "prep": []}]}
     saved = client.put(f"/api/jobs/{made['id']}", json=bare, headers={"If-Match": f'"{made["revision"]}"'}).json()
-    assert saved["job"]["zones"][0]["accepted"] == []
+    assert client.get(f"/api/jobs/{made['id']}").json()["job"]["zones"][0]["accepted"] == []
     undone = client.post(f"/api/jobs/{made['id']}/undo", headers={"If-Match": f'"{saved["revision"]}"'}).json()
     back = undone["job"]["zones"][0]
     assert back["accepted"][0]["reason"] == "the knots are part of it"

@@ -13,7 +13,7 @@ from lumso.catalogue import shipped
 from tests.api.test_hostile import NASTY, PATHS, RACK, changed
 
 C = shipped()
-ASKS = ("/api/finish/advice", "/api/finish/mend", "/api/mix-sheet", "/api/finish/steps", "/api/finish/put")
+ASKS = ("/api/finish/advice", "/api/finish/library", "/api/mix-sheet", "/api/finish/steps", "/api/edits")
 
 
 def body(path: str, job: Any) -> Any:
@@ -22,8 +22,9 @@ def body(path: str, job: Any) -> Any:
         return job
     if path.endswith("mix-sheet"):
         return {"job": job, "what_if": {"pace": 0.5, "step_down": True}}
-    more = {"finish": "dragged-linen"} if path.endswith("put") else {}
-    return {"job": job, "zone": "rack", **more}
+    if path.endswith("edits"):
+        return {"job": job, "edit": {"edit": "finish", "seed": "s", "zone": "rack", "finish": "dragged-linen"}}
+    return {"job": job, "zone": "rack"}
 
 
 def well_answered(reply: Any) -> bool:

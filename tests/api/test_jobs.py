@@ -9,6 +9,8 @@ from starlette.testclient import TestClient
 from lumso.store import jobs
 from lumso.store.database import Database
 
+from .conftest import edited
+
 
 def begin(client: TestClient, **start: Any) -> dict[str, Any]:
     reply = client.post("/api/jobs/start", json={"recipe": "paint-wash-raw-wood", **start})
@@ -31,12 +33,18 @@ def test_a_new_job_is_measured_saved_and_undone(client: TestClient) -> None:
     assert made["plan"]["problems"][0]["at"] == "/piece/sizes/length"
     saved = save(client, made, sized(made["job"]), 1)
     assert saved.headers["ETag"] == '"2"'
-    assert saved.json()["plan"]["zones"][0]["area"]["value"] == pytest.approx(0.56)
+    assert "plan" not in saved.json(), "a save is answered in a few hundred bytes"
+    kept = client.get(f"/api/jobs/{made['id']}").json()
+    assert kept["plan"]["zones"][0]["area"]["value"] == pytest.approx(0.56)
     undone = client.post(f"/api/jobs/{made['id']}/undo", headers={"If-Match": '"2"'}).json()
     assert (undone["revision"], undone["can_undo"], undone["can_redo"]) == (1, False, True)
     assert undone["job"]["piece"]["sizes"] == {}
     redone = client.post(f"/api/jobs/{made['id']}/redo", headers={"If-Match": '"1"'}).json()
-    assert redone["job"] == saved.json()["job"]
+    assert redone["job"] == kept["job"]
+    # What was undone where nobody could ask is saved as what it was: the head moves back, and on again.
+    back = save(client, made, made["job"], 2)
+    assert (back.json()["revision"], back.json()["can_redo"]) == (1, True)
+    assert save(client, made, sized(made["job"]), 1).json()["revision"] == 2
 
 
 def test_a_stale_save_gets_412_with_the_head_and_loses_nothing(client: TestClient) -> None:
@@ -66,8 +74,8 @@ def test_a_quick_pot_becomes_a_job(client: TestClient) -> None:
     pot = begin(client, ml=200)
     assert pot["job"]["piece"] is None
     assert pot["plan"]["zones"][0]["layers"][0]["pots"][0]["mix"]["volume"]["value"] == pytest.approx(200)
-    job = client.post("/api/jobs/on-piece", json={"job": pot["job"], "kind": "board"}).json()
-    saved = save(client, pot, sized(job), 1).json()
+    save(client, pot, sized(edited(client, pot["job"], "piece", kind="board")["job"]), 1)
+    saved = client.get(f"/api/jobs/{pot['id']}").json()
     assert saved["plan"]["problems"] == []
     assert saved["job"]["zones"][0]["layers"][0]["want"] == {"by": "area"}
 
@@ -102,10 +110,7 @@ def test_an_unknown_job_is_404(client: TestClient) -> None:
 
 def on(client: TestClient, kind: str) -> dict[str, Any]:
     made = begin(client)
-    reply = client.post("/api/jobs/on-piece", json={"job": made["job"], "kind": kind})
-    assert reply.status_code == 200, reply.text
-    found: dict[str, Any] = {**made, "job": reply.json()}
-    return found
+    return {**made, "job": edited(client, made["job"], "piece", kind=kind)["job"]}
 
 
 @pytest.mark.parametrize(
@@ -130,7 +135,8 @@ def test_another_kind_of_piece_brings_its_usual_zones_each_with_the_layers(
 
 def test_a_kind_nobody_knows_is_refused_with_those_that_are(client: TestClient) -> None:
     made = begin(client)
-    reply = client.post("/api/jobs/on-piece", json={"job": made["job"], "kind": "spaceship"})
+    edit = {"edit": "piece", "seed": "new", "kind": "spaceship"}
+    reply = client.post("/api/edits", json={"job": made["job"], "edit": edit})
     assert reply.status_code == 422
     assert "chest-of-drawers" in reply.json()["detail"]
 

@@ -84,10 +84,3 @@ def test_unknown_api_addresses_are_404_and_pages_are_the_interface(client: TestC
     assert client.get("/assets/nothing.js").status_code == 404
     for page in ("/", "/jobs/some-id"):
         assert "<!doctype html>" in client.get(page).text.lower()
-
-
-def test_layers_start_with_the_technique_the_ground_asks_for(client: TestClient) -> None:
-    start = client.post("/api/layers", json={"id": "x", "recipe": "colour-wash", "ground": "painted-unsealed"})
-    assert (start.json()["technique"], start.json()["tool"]) == ("wash-wiped", "flat-brush-50")
-    refused = client.post("/api/layers", json={"id": "x", "recipe": "moonlight", "ground": "raw-pine"})
-    assert "colour-wash" in refused.json()["detail"]

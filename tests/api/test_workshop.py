@@ -31,8 +31,9 @@ def own_recipe() -> dict[str, Any]:
 def test_a_kit_of_ones_own_measures_and_can_be_taken_out(client: TestClient) -> None:
     assert client.put("/api/kits/own-drawer", json=KIT).status_code == 200
     client.put("/api/workshop", json={"measures": "metric", "kit": "own-drawer"})
-    needs = [{"component": "paint", "ml": 180, "g": 243}]
-    answer = client.post("/api/measure", json={"needs": needs}).json()
+    paint = {"recipe": "paint-plain", "want": {"by": "total", "ml": 180}}
+    answer = client.post("/api/sheet/measure", json=paint).json()
+    assert answer["options"][0]["parts"][0]["component"] == "paint"
     assert answer["options"][0]["parts"][0]["fillings"] == [
         {"name": "blue cup", "ml": 183, "count": 1, "to_mark": False}
     ]

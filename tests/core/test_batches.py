@@ -8,6 +8,7 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from lumso.catalogue import shipped
+from lumso.core.changes.what_if import WhatIf
 from lumso.core.errors import InvalidValue
 from lumso.core.job.job import Job
 from lumso.core.layers.conditions import Room, steady
@@ -15,7 +16,7 @@ from lumso.core.layers.wet_edge import OVERLAP_MM, glaze_plan, section_area
 from lumso.core.measure.lengths import Length
 from lumso.core.mixing.jar import HEADROOM
 from lumso.core.work.batches import CoatNeed, Losses, MixLife, pot_of, runs, sittings, split, trial_batch
-from lumso.core.work.sheet import MixSheet, WhatIf, mix_sheet
+from lumso.core.work.sheet import MixSheet, mix_sheet
 from lumso.core.work.step_down import WashStep, chain
 from lumso.core.workshop.workshop import Workshop
 from lumso.demo import demo_jobs

@@ -8,6 +8,7 @@ import lumso.core
 ALLOWED = {"annotated_types", "numpy"}  # bounds as plain metadata; linear algebra
 STANDARD = {
     "bisect",
+    "contextlib",
     "collections",
     "dataclasses",
     "fractions",

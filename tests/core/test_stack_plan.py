@@ -19,6 +19,7 @@ from lumso.core.changes.change import (
     SwapRecipe,
     apply,
 )
+from lumso.core.changes.what_if import WhatIf
 from lumso.core.checks.findings import GRADES
 from lumso.core.colour.srgb import lightness
 from lumso.core.errors import InvalidValue, UnknownEntry
@@ -29,7 +30,7 @@ from lumso.core.memory import Memo
 from lumso.core.plan.plan import plan
 from lumso.core.plan.section import film_height, wait_height
 from lumso.core.work import zone as one_zone
-from lumso.core.work.sheet import WhatIf, mix_sheet
+from lumso.core.work.sheet import mix_sheet
 from lumso.core.workshop.shelf import Overlay, ShelfItem
 from lumso.core.workshop.workshop import Workshop
 from lumso.demo import demo_jobs

@@ -53,6 +53,36 @@ def test_an_edit_after_undo_keeps_the_undone_revision(db: Database) -> None:
     assert revisions(db) == 3
 
 
+def test_redo_follows_its_own_branch_to_the_newest(db: Database) -> None:
+    # one → two → deep, and one → three: from one, redo leads to three; from two to deep; never across.
+    job = jobs.create(db, "Rack", "one")
+    jobs.save(db, job.id, 1, "Rack", "two")
+    jobs.save(db, job.id, 2, "Rack", "deep")
+    jobs.undo(db, job.id, 3)
+    jobs.undo(db, job.id, 2)
+    third = jobs.save(db, job.id, 1, "Rack", "three")
+    assert not third.can_redo
+    assert jobs.redo(db, job.id, 4).document == "three"
+    jobs.undo(db, job.id, 4)
+    assert jobs.redo(db, job.id, 1).document == "three"
+    jobs.undo(db, job.id, 4)
+    fifth = jobs.save(db, job.id, 1, "Rack", "five")
+    jobs.undo(db, job.id, fifth.revision)
+    assert jobs.redo(db, job.id, 1).document == "five"
+
+
+def test_a_save_that_says_what_was_before_is_an_undo_and_one_that_says_what_was_undone_a_redo(db: Database) -> None:
+    job = jobs.create(db, "Rack", "one")
+    jobs.save(db, job.id, 1, "Rack", "two")
+    back = jobs.save(db, job.id, 2, "Rack", "one")
+    assert (back.revision, back.can_undo, back.can_redo) == (1, False, True)
+    on = jobs.save(db, job.id, 1, "Rack", "two")
+    assert (on.revision, on.can_undo) == (2, True)
+    assert revisions(db) == 2
+    jobs.save(db, job.id, 2, "Rack", "three")
+    assert jobs.save(db, job.id, 3, "Rack", "one").revision == 4, "what lies further back is a new revision"
+
+
 def test_jobs_are_listed_last_worked_on_first_and_can_be_put_away(db: Database) -> None:
     first, second = jobs.create(db, "A", "a"), jobs.create(db, "B", "b")
     assert [j.id for j in jobs.every(db)] == [second.id, first.id]

@@ -6,8 +6,9 @@ it once. What is sent and received is the document itself.
 
 from pydantic import RootModel
 
+from lumso.core.book.catalogue import Entries
 from lumso.core.book.recipes import Recipe
-from lumso.core.job.job import Job, Layer, Zone
+from lumso.core.job.job import Job
 from lumso.core.plan.plan import Plan
 from lumso.core.work.steps import Procedure
 
@@ -20,12 +21,8 @@ class RecipeBody(RootModel[Recipe]):
     """A recipe as in a catalogue file."""
 
 
-class ZoneBody(RootModel[Zone]):
-    """A zone of a job."""
-
-
-class LayerBody(RootModel[Layer]):
-    """A layer of a zone."""
+class EntriesBody(RootModel[Entries]):
+    """The entries a job carries."""
 
 
 class PlanBody(RootModel[Plan]):

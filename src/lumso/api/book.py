@@ -11,6 +11,8 @@ from lumso.core.book.catalogue import Catalogue, pick
 from lumso.core.book.recipes import Recipe
 from lumso.core.errors import InvalidValue
 from lumso.core.job.job import FromPart, FromTotal, FromVessel
+from lumso.core.mixing.fillings import KitAnswer
+from lumso.core.mixing.measuring import measure_out, needs_of
 from lumso.core.mixing.recipe_page import Sheet, sheet
 from lumso.core.mixing.tinting import TintStep, strengthen
 from lumso.formats import workshop as files
@@ -74,6 +76,20 @@ def work_out(asked: SheetIn, here: Here) -> SheetOut:
     recipe = asked.recipe if isinstance(asked.recipe, Recipe) else pick("recipe", here.known().recipes, asked.recipe)
     made = sheet(recipe, asked.school, asked.want, here.workshop(), here.catalogue)
     return SheetOut(sequence=asked.sequence, sheet=made)
+
+
+class SheetMeasureIn(SheetIn):
+    """A recipe worked out, and the kit to measure it with: the one in use when it is left out."""
+
+    sequence: int = 0
+    kit: str | None = None
+
+
+@router.post("/sheet/measure")
+def measure_sheet(asked: SheetMeasureIn, here: Here) -> KitAnswer:
+    """How to measure a recipe worked out for an amount: the trade-offs, least waste first. Keeps nothing."""
+    kit = pick("kit", here.known().kits, asked.kit or here.workshop().kit)
+    return measure_out(needs_of(work_out(asked, here).sheet.mix), kit)
 
 
 @router.put("/recipes/{slug}")

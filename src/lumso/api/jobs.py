@@ -8,7 +8,7 @@ from pydantic import BaseModel, Field
 from lumso.core.errors import InvalidValue
 from lumso.core.job.entries import embed
 from lumso.core.job.job import Job
-from lumso.core.job.start import on_piece, start_job, start_pot
+from lumso.core.job.start import start_job, start_pot
 from lumso.core.mixing.mix import Mix
 from lumso.core.plan.plan import NextAction
 from lumso.formats import jobfile, svg
@@ -17,7 +17,7 @@ from lumso.store import jobs
 from lumso.store.ids import new_id
 from lumso.store.jobs import StoredJob
 
-from .bodies import JobBody, PlanBody
+from .bodies import EntriesBody, JobBody, PlanBody
 from .context import Context, Here
 
 router = APIRouter(prefix="/jobs", tags=["jobs"])
@@ -33,6 +33,17 @@ class JobOut(BaseModel):
     can_redo: bool
     job: JobBody
     plan: PlanBody
+
+
+class SavedOut(BaseModel):
+    """What was kept: the revision, and the entries the job carries now."""
+
+    id: str
+    revision: int
+    saved_at: str
+    can_undo: bool
+    can_redo: bool
+    entries: EntriesBody
 
 
 class JobLine(BaseModel):
@@ -51,13 +62,6 @@ class JobLine(BaseModel):
 
 class AwayIn(BaseModel):
     away: bool
-
-
-class PieceIn(BaseModel):
-    """A job, and the kind of piece it is to be on."""
-
-    job: JobBody
-    kind: str = "board"
 
 
 class StartIn(BaseModel):
@@ -98,10 +102,12 @@ def _out(stored: StoredJob, here: Context, response: Response) -> JobOut:
     )
 
 
-def _checked(job: Job, here: Context) -> tuple[str, str]:
+def _checked(job: Job, here: Context) -> tuple[Job, str]:
+    """The job with all its entries, and its document."""
     if faults := jobfile.lengths_disagree(job):
         raise UnfitDocument("The job", faults)
-    return job.name, jobfile.to_json(embed(job, here.known()))
+    whole = embed(job, here.known())
+    return whole, jobfile.to_json(whole)
 
 
 def _line(stored: StoredJob, here: Context) -> JobLine:
@@ -134,7 +140,8 @@ def _line(stored: StoredJob, here: Context) -> JobLine:
 
 
 def _created(job: Job, here: Context, response: Response) -> JobOut:
-    return _out(jobs.create(here.db, *_checked(job, here)), here, response)
+    whole, document = _checked(job, here)
+    return _out(jobs.create(here.db, whole.name, document), here, response)
 
 
 @router.get("")
@@ -171,12 +178,6 @@ def begin_job(start: StartIn, here: Here, response: Response) -> JobOut:
     else:
         job = start_pot(zone, layer, start.recipe, start.ml, here.known())
     return _created(job, here, response)
-
-
-@router.post("/on-piece")
-def give_piece(asked: PieceIn) -> JobBody:
-    """The job on another kind of piece, to be measured, with its usual zones. Keeps nothing."""
-    return JobBody(on_piece(asked.job.root, asked.kind, iter(new_id, "")))
 
 
 @router.get("/{job_id}")
@@ -222,10 +223,22 @@ def get_drawing(job_id: str, here: Here) -> Response:
 
 
 @router.put("/{job_id}")
-def save_job(job_id: str, job: JobBody, if_match: IfMatch, here: Here, response: Response) -> JobOut:
-    """Save a new revision; 412 when the job was changed elsewhere meanwhile."""
-    name, document = _checked(job.root, here)
-    return _out(jobs.save(here.db, job_id, _read_revision(if_match), name, document), here, response)
+def save_job(job_id: str, job: JobBody, if_match: IfMatch, here: Here, response: Response) -> SavedOut:
+    """Save a new revision; 412 when the job was changed elsewhere meanwhile.
+
+    A save that says what the revision before said moves back to it, one that says what was undone moves on to it.
+    """
+    whole, document = _checked(job.root, here)
+    stored = jobs.save(here.db, job_id, _read_revision(if_match), whole.name, document)
+    response.headers["ETag"] = f'"{stored.revision}"'
+    return SavedOut(
+        id=stored.id,
+        revision=stored.revision,
+        saved_at=stored.saved_at,
+        can_undo=stored.can_undo,
+        can_redo=stored.can_redo,
+        entries=EntriesBody(whole.entries),
+    )
 
 
 @router.post("/{job_id}/undo")

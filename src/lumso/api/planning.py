@@ -1,15 +1,19 @@
 """Planning without saving: what an edit comes to, and how a length reads."""
 
-from fastapi import APIRouter, Response
-from pydantic import BaseModel, ConfigDict
+from typing import Annotated
 
-from lumso.core.job.start import start_layer
+from fastapi import APIRouter, Response
+from pydantic import BaseModel, ConfigDict, Field
+
+from lumso.core.advice import Mend
+from lumso.core.edits.edit import Edit, edited
+from lumso.core.job.entries import embed
 from lumso.core.measure.lengths import Length, parse_length
 from lumso.core.plan.slim import without_workings
 from lumso.formats.jobfile import lengths_disagree
 from lumso.formats.reading import UnfitDocument
 
-from .bodies import JobBody, LayerBody, PlanBody
+from .bodies import JobBody, PlanBody
 from .context import Here
 
 router = APIRouter(tags=["planning"])
@@ -30,18 +34,32 @@ class PlanOut(BaseModel):
     plan: PlanBody
 
 
-class LayerIn(BaseModel):
-    """A layer to start: `id` is the caller's, never used before in the job."""
-
-    model_config = ConfigDict(extra="forbid")
-    id: str
-    recipe: str
-    ground: str
-
-
 class LengthIn(BaseModel):
     model_config = ConfigDict(extra="forbid")
     typed: str
+
+
+class EditIn(BaseModel):
+    """A job, and an edit of it that asks the rules."""
+
+    model_config = ConfigDict(extra="forbid")
+    job: JobBody
+    edit: Annotated[Edit, Field(discriminator="edit")]
+
+
+class EditOut(BaseModel):
+    """The job after the edit, and what was done of itself and why."""
+
+    job: JobBody
+    mends: tuple[Mend, ...]
+
+
+@router.post("/edits")
+def edit_job(asked: EditIn, here: Here) -> EditOut:
+    """What an edit makes of a job. Keeps nothing; the same edit of the same job comes to the same."""
+    job = asked.job.root
+    made = edited(job, asked.edit, here.known_for(job), here.room())
+    return EditOut(job=JobBody(embed(made.job, here.known())), mends=made.mends)
 
 
 @router.post("/plan", response_model=PlanOut)
@@ -58,12 +76,6 @@ def plan_job(edit: PlanIn, here: Here) -> Response:
         made = without_workings(made, edit.looked_at)
     answer = PlanOut(sequence=edit.sequence, plan=PlanBody(made))
     return Response(answer.model_dump_json(), media_type="application/json")
-
-
-@router.post("/layers")
-def start(layer: LayerIn, here: Here) -> LayerBody:
-    """A layer of a recipe on a ground, with the technique and tool that are usual for them. Keeps nothing."""
-    return LayerBody(start_layer(layer.id, layer.recipe, layer.ground, here.known()))
 
 
 @router.post("/lengths")

@@ -6,11 +6,13 @@ from fastapi import APIRouter, Request, Response
 from pydantic import BaseModel, ConfigDict, Field, RootModel, TypeAdapter
 
 from lumso.core.book.catalogue import pick
+from lumso.core.changes.what_if import WhatIf
 from lumso.core.errors import InvalidValue
-from lumso.core.mixing.measuring import Need, measure_out
+from lumso.core.mixing.fillings import KitAnswer
+from lumso.core.mixing.measuring import measure_out, needs_of
 from lumso.core.work.batch import Batch
 from lumso.core.work.batch_file import BatchFile
-from lumso.core.work.sheet import MixSheet, WhatIf, mix_sheet
+from lumso.core.work.sheet import MixSheet, mix_sheet
 from lumso.core.work.steps import steps_of
 from lumso.formats import jobfile
 from lumso.formats.reading import read_json
@@ -85,8 +87,23 @@ def get_sheet(asked: SheetAsk, here: Here) -> MixSheetOut:
 
 def _file(job: str, batch: Batch, here: Context) -> BatchFile:
     kit = pick("kit", here.known().kits, here.workshop().kit)
-    needs = tuple(Need(p.name, p.poured.value, p.mass.value, p.solid) for p in batch.mix.parts)
-    return BatchFile("lumso-batch", 1, job, kit.name, batch, measure_out(needs, kit))
+    return BatchFile("lumso-batch", 1, job, kit.name, batch, measure_out(needs_of(batch.mix), kit))
+
+
+class BatchAsk(SheetAsk):
+    """A batch of the sheet (by id), and the kit to measure it with: the one in use when it is left out."""
+
+    batch: str
+    kit: str | None = None
+
+
+@router.post("/mix-sheet/measure")
+def measure_batch(asked: BatchAsk, here: Here) -> KitAnswer:
+    """How to measure a planned batch with a kit: the trade-offs, least waste first. Keeps nothing."""
+    kit = pick("kit", here.known().kits, asked.kit or here.workshop().kit)
+    sheet = _sheet(asked.job, _others(asked.with_jobs, here), asked.what_if, here)
+    batch = pick("batch", {b.id: b for b in sheet.batches}, asked.batch)
+    return measure_out(needs_of(batch.mix), kit)
 
 
 @router.post("/jobs/{job_id}/print", response_class=Response, responses={200: {"content": {"application/pdf": {}}}})

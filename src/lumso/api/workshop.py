@@ -17,8 +17,6 @@ from lumso.core.book.techniques import Technique, Tool
 from lumso.core.errors import InvalidValue, LumsoError
 from lumso.core.measure.measures import MeasureSystem
 from lumso.core.mixing.compose import compose
-from lumso.core.mixing.fillings import KitAnswer
-from lumso.core.mixing.measuring import Need, measure_out
 from lumso.core.piece.kinds import KINDS, CountSpec, SizeSpec, free
 from lumso.core.piece.piece import Shape
 from lumso.core.workshop.shelf import BOUNDS, ShelfItem, density_from_weighing, with_overlays
@@ -121,21 +119,6 @@ class DensityOut(BaseModel):
     density: float
 
 
-class NeedIn(BaseModel):
-    component: str
-    ml: Annotated[float, Field(ge=0, le=1e6, allow_inf_nan=False)]
-    g: Annotated[float, Field(ge=0, le=1e7, allow_inf_nan=False)]
-    dry: bool = False
-
-
-class MeasureIn(BaseModel):
-    """What a mix needs of each component. `kit` is the one in use when it is left out."""
-
-    model_config = ConfigDict(extra="forbid")
-    needs: Annotated[list[NeedIn], Field(max_length=12)]
-    kit: str | None = None
-
-
 def _kinds() -> list[PieceKindOut]:
     kinds = []
     for kind in KINDS.values():
@@ -203,13 +186,6 @@ def put_settings(chosen: Settings, here: Here) -> Settings:
     """Choose measures and kit."""
     here.choose(chosen)
     return chosen
-
-
-@router.post("/measure")
-def measure(asked: MeasureIn, here: Here) -> KitAnswer:
-    """How to measure a mix with a kit: the trade-offs, least waste first. Keeps nothing."""
-    kit = pick("kit", here.known().kits, asked.kit or here.workshop().kit)
-    return measure_out(tuple(Need(n.component, n.ml, n.g, n.dry) for n in asked.needs), kit)
 
 
 @router.put("/kits/{slug}")

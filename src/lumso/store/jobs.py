@@ -87,14 +87,32 @@ def _expect(connection: sqlite3.Connection, job_id: str, read: int) -> StoredJob
     return stored
 
 
+def _beside(connection: sqlite3.Connection, job_id: str, number: int, document: str) -> int | None:
+    """The revision before this one, or else the newest made from it, when it says just the same."""
+    row = connection.execute(
+        "SELECT r.number FROM job_revision AS r JOIN job_revision AS now ON now.job_id = r.job_id AND now.number = ? "
+        "WHERE r.job_id = ? AND r.document = ? AND (r.number = now.parent OR r.number = "
+        "(SELECT max(number) FROM job_revision WHERE job_id = now.job_id AND parent = now.number)) "
+        "ORDER BY r.number LIMIT 1",
+        (number, job_id, document),
+    ).fetchone()
+    return None if row is None else int(row["number"])
+
+
 def save(db: Database, job_id: str, read: int, name: str, document: str) -> StoredJob:
     """Append a revision made from revision `read`; the same document again appends nothing.
 
+    A document that says what the revision before said moves the head back to it, one that says what the newest
+    revision made from this one says moves it on: undone and done again where nobody could ask the server.
     Raises NotFound, and StaleRevision when the head has moved meanwhile.
     """
     with db.write() as connection:
         if _expect(connection, job_id, read).document != document:
-            _append(connection, job_id, read, name, document)
+            beside = _beside(connection, job_id, read, document)
+            if beside is None:
+                _append(connection, job_id, read, name, document)
+            else:
+                connection.execute("UPDATE job SET head = ?, opened_at = ? WHERE id = ?", (beside, now(), job_id))
         return _get(connection, job_id)
 
 

@@ -64,6 +64,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/edits": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Edit Job
+         * @description What an edit makes of a job. Keeps nothing; the same edit of the same job comes to the same.
+         */
+        post: operations["edit_job_api_edits_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/export/shelf.csv": {
         parameters: {
             query?: never;
@@ -124,26 +144,6 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/finish/change": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        /**
-         * Change Zone
-         * @description The zone with changes made to it: a way out taken.
-         */
-        post: operations["change_zone_api_finish_change_post"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
     "/api/finish/efforts": {
         parameters: {
             query?: never;
@@ -164,7 +164,7 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/finish/mend": {
+    "/api/finish/library": {
         parameters: {
             query?: never;
             header?: never;
@@ -174,30 +174,10 @@ export interface paths {
         get?: never;
         put?: never;
         /**
-         * Mend Zone
-         * @description The zone with the first way out taken of everything worse than a note that has one.
+         * Library
+         * @description The finishes of the library for a zone, those that suit it first, with why the others do not.
          */
-        post: operations["mend_zone_api_finish_mend_post"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/finish/put": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        /**
-         * Put Finish
-         * @description The zone with a finish of the library on it, prepared, primed and sealed as its ground and its use ask.
-         */
-        post: operations["put_finish_api_finish_put_post"];
+        post: operations["library_api_finish_library_post"];
         delete?: never;
         options?: never;
         head?: never;
@@ -288,26 +268,6 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/jobs/on-piece": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        /**
-         * Give Piece
-         * @description The job on another kind of piece, to be measured, with its usual zones. Keeps nothing.
-         */
-        post: operations["give_piece_api_jobs_on_piece_post"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
     "/api/jobs/start": {
         parameters: {
             query?: never;
@@ -343,6 +303,8 @@ export interface paths {
         /**
          * Save Job
          * @description Save a new revision; 412 when the job was changed elsewhere meanwhile.
+         *
+         *     A save that says what the revision before said moves back to it, one that says what was undone moves on to it.
          */
         put: operations["save_job_api_jobs__job_id__put"];
         post?: never;
@@ -496,26 +458,6 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/layers": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        /**
-         * Start
-         * @description A layer of a recipe on a ground, with the technique and tool that are usual for them. Keeps nothing.
-         */
-        post: operations["start_api_layers_post"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
     "/api/lengths": {
         parameters: {
             query?: never;
@@ -536,26 +478,6 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/measure": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        /**
-         * Measure
-         * @description How to measure a mix with a kit: the trade-offs, least waste first. Keeps nothing.
-         */
-        post: operations["measure_api_measure_post"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
     "/api/mix-sheet": {
         parameters: {
             query?: never;
@@ -570,6 +492,26 @@ export interface paths {
          * @description Every batch of the job, in order; with something to try, as it would be too. Keeps nothing.
          */
         post: operations["get_sheet_api_mix_sheet_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/mix-sheet/measure": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Measure Batch
+         * @description How to measure a planned batch with a kit: the trade-offs, least waste first. Keeps nothing.
+         */
+        post: operations["measure_batch_api_mix_sheet_measure_post"];
         delete?: never;
         options?: never;
         head?: never;
@@ -637,6 +579,26 @@ export interface paths {
          * @description A recipe worked out for an amount. Keeps nothing.
          */
         post: operations["work_out_api_sheet_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sheet/measure": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Measure Sheet
+         * @description How to measure a recipe worked out for an amount: the trade-offs, least waste first. Keeps nothing.
+         */
+        post: operations["measure_sheet_api_sheet_measure_post"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1022,6 +984,28 @@ export interface components {
             work_min: number;
         };
         /**
+         * BatchAsk
+         * @description A batch of the sheet (by id), and the kit to measure it with: the one in use when it is left out.
+         */
+        BatchAsk: {
+            /** Batch */
+            batch: string;
+            job: components["schemas"]["JobBody-Input"];
+            /** Kit */
+            kit?: string | null;
+            /**
+             * Sequence
+             * @default 0
+             */
+            sequence?: number;
+            what_if?: components["schemas"]["WhatIf"] | null;
+            /**
+             * With Jobs
+             * @default []
+             */
+            with_jobs?: string[];
+        };
+        /**
          * BatchFile
          * @description A frozen batch: the format of the file and of what the database keeps.
          */
@@ -1145,15 +1129,36 @@ export interface components {
             vessels: components["schemas"]["Vessel"][];
         };
         /**
-         * ChangesIn
-         * @description Changes to the zone, as a finding's way out gives them.
+         * ChooseGround
+         * @description Another ground; the first layer goes on the way that is usual there.
          */
-        ChangesIn: {
-            /** Changes */
-            changes: (components["schemas"]["InsertLayer-Input"] | components["schemas"]["SwapRecipe-Input"] | components["schemas"]["RemoveLayer"] | components["schemas"]["MoveLayer"] | components["schemas"]["SetLayer-Input"] | components["schemas"]["SetShare"] | components["schemas"]["AddPrep"] | components["schemas"]["DropPrep"] | components["schemas"]["SortPrep"])[];
-            job: components["schemas"]["JobBody-Input"];
+        ChooseGround: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            edit: "ground";
+            /** Ground */
+            ground: string;
+            /** Seed */
+            seed: string;
             /** Zone */
             zone: string;
+        };
+        /**
+         * ChoosePiece
+         * @description Another kind of piece, with its usual zones.
+         */
+        ChoosePiece: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            edit: "piece";
+            /** Kind */
+            kind: string;
+            /** Seed */
+            seed: string;
         };
         /**
          * CoatsAdvice
@@ -1300,6 +1305,23 @@ export interface components {
             stated: number;
         };
         /**
+         * CopyStack
+         * @description A zone's whole treatment copied to others: layers, preparation, and what was accepted.
+         */
+        CopyStack: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            edit: "copy";
+            /** Seed */
+            seed: string;
+            /** To */
+            to: string[];
+            /** Zone */
+            zone: string;
+        };
+        /**
          * CountSpec
          * @description A number of like things: drawers in a row, doors, legs.
          */
@@ -1430,6 +1452,41 @@ export interface components {
             wet_rub: number | null;
         };
         /**
+         * EditIn
+         * @description A job, and an edit of it that asks the rules.
+         */
+        EditIn: {
+            /** Edit */
+            edit: components["schemas"]["EditStack"] | components["schemas"]["PutFinish"] | components["schemas"]["MendZone"] | components["schemas"]["ChooseGround"] | components["schemas"]["ChoosePiece"] | components["schemas"]["SplitZone"] | components["schemas"]["MergeZone"] | components["schemas"]["CopyStack"] | components["schemas"]["KeepWhatIf"];
+            job: components["schemas"]["JobBody-Input"];
+        };
+        /**
+         * EditOut
+         * @description The job after the edit, and what was done of itself and why.
+         */
+        EditOut: {
+            job: components["schemas"]["JobBody-Output"];
+            /** Mends */
+            mends: components["schemas"]["Mend"][];
+        };
+        /**
+         * EditStack
+         * @description Changes to a zone's stack: a layer added, swapped, moved or taken out, a preparation, a way out taken.
+         */
+        EditStack: {
+            /** Changes */
+            changes: (components["schemas"]["InsertLayer-Input"] | components["schemas"]["SwapRecipe-Input"] | components["schemas"]["RemoveLayer"] | components["schemas"]["MoveLayer"] | components["schemas"]["SetLayer-Input"] | components["schemas"]["SetShare"] | components["schemas"]["AddPrep"] | components["schemas"]["DropPrep"] | components["schemas"]["SortPrep"])[];
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            edit: "stack";
+            /** Seed */
+            seed: string;
+            /** Zone */
+            zone: string;
+        };
+        /**
          * EffortOut
          * @description About what a finish takes: hours of work on a m², and days from first to last step. An estimate.
          */
@@ -1521,6 +1578,11 @@ export interface components {
              */
             tools: components["schemas"]["Tool"][];
         };
+        /**
+         * EntriesBody
+         * @description The entries a job carries.
+         */
+        EntriesBody: components["schemas"]["Entries-Output"];
         /**
          * Face
          * @description A surface as a polygon. `zone` is the zone that coats it, "" where it is left bare.
@@ -1968,17 +2030,6 @@ export interface components {
             uses: ("hands" | "water" | "heat" | "food" | "feet" | "children" | "weather")[];
         };
         /**
-         * FinishIn
-         * @description A finish of the library to put on the zone.
-         */
-        FinishIn: {
-            /** Finish */
-            finish: string;
-            job: components["schemas"]["JobBody-Input"];
-            /** Zone */
-            zone: string;
-        };
-        /**
          * FinishLayer
          * @description A layer of a finish. What is not said is as usual for the recipe and the technique.
          */
@@ -2316,6 +2367,7 @@ export interface components {
             recipe: string;
             /**
              * Technique
+             * @description How it is put on; "" as is usual for the recipe on what it lies on.
              * @default
              */
             technique?: string;
@@ -2338,6 +2390,7 @@ export interface components {
             recipe: string;
             /**
              * Technique
+             * @description How it is put on; "" as is usual for the recipe on what it lies on.
              * @default
              */
             technique: string;
@@ -2468,6 +2521,25 @@ export interface components {
             revision: number;
             /** Saved At */
             saved_at: string;
+        };
+        /**
+         * KeepWhatIf
+         * @description Coats and a margin that were tried become so.
+         */
+        KeepWhatIf: {
+            /** Coats */
+            coats: {
+                [key: string]: number;
+            };
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            edit: "what if";
+            /** Margin */
+            margin?: number | null;
+            /** Seed */
+            seed: string;
         };
         /**
          * Kit
@@ -2757,23 +2829,6 @@ export interface components {
             wait_h: number | null;
             /** Want */
             want: components["schemas"]["FromArea"] | components["schemas"]["FromTotal"] | components["schemas"]["FromPart"] | components["schemas"]["FromVessel"];
-        };
-        /**
-         * LayerBody
-         * @description A layer of a zone.
-         */
-        LayerBody: components["schemas"]["Layer-Output"];
-        /**
-         * LayerIn
-         * @description A layer to start: `id` is the caller's, never used before in the job.
-         */
-        LayerIn: {
-            /** Ground */
-            ground: string;
-            /** Id */
-            id: string;
-            /** Recipe */
-            recipe: string;
         };
         /**
          * LayerPlan
@@ -3186,16 +3241,6 @@ export interface components {
             spoken: boolean;
         };
         /**
-         * MeasureIn
-         * @description What a mix needs of each component. `kit` is the one in use when it is left out.
-         */
-        MeasureIn: {
-            /** Kit */
-            kit?: string | null;
-            /** Needs */
-            needs: components["schemas"]["NeedIn"][];
-        };
-        /**
          * MeasureSystem
          * @description A family of measures that go together, with where their sizes are laid down.
          */
@@ -3224,7 +3269,7 @@ export interface components {
         };
         /**
          * Measured
-         * @description How one component is measured out. `error` is the relative change of its share of the whole.
+         * @description How one component, named by its id, is measured out. `error` is the relative change of its share of the whole.
          */
         Measured: {
             /** Component */
@@ -3253,13 +3298,34 @@ export interface components {
             says: string;
         };
         /**
-         * Mended
-         * @description The zone as it would be, and what was done to it and why.
+         * MendZone
+         * @description The first way out taken of everything worse than a note that has one.
          */
-        Mended: {
-            /** Mends */
-            mends: components["schemas"]["Mend"][];
-            zone: components["schemas"]["ZoneBody"];
+        MendZone: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            edit: "mend";
+            /** Seed */
+            seed: string;
+            /** Zone */
+            zone: string;
+        };
+        /**
+         * MergeZone
+         * @description A zone's surfaces given to the first other one; the zone and its layers go.
+         */
+        MergeZone: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            edit: "merge";
+            /** Seed */
+            seed: string;
+            /** Zone */
+            zone: string;
         };
         /**
          * Mix
@@ -3355,20 +3421,6 @@ export interface components {
             do: "move";
             /** Layer */
             layer: string;
-        };
-        /** NeedIn */
-        NeedIn: {
-            /** Component */
-            component: string;
-            /**
-             * Dry
-             * @default false
-             */
-            dry?: boolean;
-            /** G */
-            g: number;
-            /** Ml */
-            ml: number;
         };
         /**
          * NextAction
@@ -3817,18 +3869,6 @@ export interface components {
             };
         };
         /**
-         * PieceIn
-         * @description A job, and the kind of piece it is to be on.
-         */
-        PieceIn: {
-            job: components["schemas"]["JobBody-Input"];
-            /**
-             * Kind
-             * @default board
-             */
-            kind?: string;
-        };
-        /**
          * PieceKindOut
          * @description A kind of piece: the sizes it asks for and the surfaces it has.
          */
@@ -4168,6 +4208,23 @@ export interface components {
          */
         ProcedureBody: components["schemas"]["Procedure"];
         /**
+         * PutFinish
+         * @description A finish of the library put on a zone, prepared, primed and sealed as its ground and its use ask.
+         */
+        PutFinish: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            edit: "finish";
+            /** Finish */
+            finish: string;
+            /** Seed */
+            seed: string;
+            /** Zone */
+            zone: string;
+        };
+        /**
          * Recipe
          * @description A mix as the recipe book holds it. Lives are minutes; an unknown one is None: read the label.
          */
@@ -4430,6 +4487,23 @@ export interface components {
              * @enum {string}
              */
             purpose: "scuff" | "soften" | "bite" | "reveal" | "level" | "between clear coats";
+        };
+        /**
+         * SavedOut
+         * @description What was kept: the revision, and the entries the job carries now.
+         */
+        SavedOut: {
+            /** Can Redo */
+            can_redo: boolean;
+            /** Can Undo */
+            can_undo: boolean;
+            entries: components["schemas"]["EntriesBody"];
+            /** Id */
+            id: string;
+            /** Revision */
+            revision: number;
+            /** Saved At */
+            saved_at: string;
         };
         /**
          * School
@@ -4696,6 +4770,28 @@ export interface components {
             /** Want */
             want: components["schemas"]["FromTotal"] | components["schemas"]["FromPart"] | components["schemas"]["FromVessel"];
         };
+        /**
+         * SheetMeasureIn
+         * @description A recipe worked out, and the kit to measure it with: the one in use when it is left out.
+         */
+        SheetMeasureIn: {
+            /** Kit */
+            kit?: string | null;
+            /** Recipe */
+            recipe: string | components["schemas"]["Recipe-Input"];
+            /**
+             * School
+             * @default
+             */
+            school?: string;
+            /**
+             * Sequence
+             * @default 0
+             */
+            sequence?: number;
+            /** Want */
+            want: components["schemas"]["FromTotal"] | components["schemas"]["FromPart"] | components["schemas"]["FromVessel"];
+        };
         /** SheetOut */
         SheetOut: {
             /** Sequence */
@@ -4795,6 +4891,18 @@ export interface components {
             values: components["schemas"]["FieldOut"][];
         };
         /**
+         * Shelved
+         * @description A finish of the library for a zone: whether it suits ground and use, and if not, why.
+         */
+        Shelved: {
+            /** Finish */
+            finish: string;
+            /** Suits */
+            suits: boolean;
+            /** Why */
+            why: string;
+        };
+        /**
          * SizeSpec
          * @description A size a tape gives, and between which bounds (mm) a piece of this kind can have it.
          */
@@ -4834,6 +4942,23 @@ export interface components {
              * @constant
              */
             do: "sort prep";
+        };
+        /**
+         * SplitZone
+         * @description A surface made a zone of its own, with the treatment of the zone that had it.
+         */
+        SplitZone: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            edit: "split";
+            /** Seed */
+            seed: string;
+            /** Surface */
+            surface: string;
+            /** Zone */
+            zone: string;
         };
         /**
          * Spoken
@@ -5663,11 +5788,6 @@ export interface components {
             surfaces: string[];
         };
         /**
-         * ZoneBody
-         * @description A zone of a job.
-         */
-        ZoneBody: components["schemas"]["Zone-Output"];
-        /**
          * ZoneIn
          * @description A job, and the zone (by id) that is meant.
          */
@@ -5838,6 +5958,39 @@ export interface operations {
             };
         };
     };
+    edit_job_api_edits_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["EditIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["EditOut"];
+                };
+            };
+            /** @description Problem details */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
     export_csv_api_export_shelf_csv_get: {
         parameters: {
             query?: never;
@@ -5931,39 +6084,6 @@ export interface operations {
             };
         };
     };
-    change_zone_api_finish_change_post: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["ChangesIn"];
-            };
-        };
-        responses: {
-            /** @description Successful Response */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ZoneBody"];
-                };
-            };
-            /** @description Problem details */
-            default: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ProblemOut"];
-                };
-            };
-        };
-    };
     efforts_api_finish_efforts_get: {
         parameters: {
             query?: never;
@@ -5995,7 +6115,7 @@ export interface operations {
             };
         };
     };
-    mend_zone_api_finish_mend_post: {
+    library_api_finish_library_post: {
         parameters: {
             query?: never;
             header?: never;
@@ -6014,40 +6134,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Mended"];
-                };
-            };
-            /** @description Problem details */
-            default: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ProblemOut"];
-                };
-            };
-        };
-    };
-    put_finish_api_finish_put_post: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["FinishIn"];
-            };
-        };
-        responses: {
-            /** @description Successful Response */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Mended"];
+                    "application/json": components["schemas"]["Shelved"][];
                 };
             };
             /** @description Problem details */
@@ -6222,39 +6309,6 @@ export interface operations {
             };
         };
     };
-    give_piece_api_jobs_on_piece_post: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["PieceIn"];
-            };
-        };
-        responses: {
-            /** @description Successful Response */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["JobBody-Output"];
-                };
-            };
-            /** @description Problem details */
-            default: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ProblemOut"];
-                };
-            };
-        };
-    };
     begin_job_api_jobs_start_post: {
         parameters: {
             query?: never;
@@ -6343,7 +6397,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["JobOut"];
+                    "application/json": components["schemas"]["SavedOut"];
                 };
             };
             /** @description Problem details */
@@ -6619,39 +6673,6 @@ export interface operations {
             };
         };
     };
-    start_api_layers_post: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["LayerIn"];
-            };
-        };
-        responses: {
-            /** @description Successful Response */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["LayerBody"];
-                };
-            };
-            /** @description Problem details */
-            default: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ProblemOut"];
-                };
-            };
-        };
-    };
     read_length_api_lengths_post: {
         parameters: {
             query?: never;
@@ -6685,39 +6706,6 @@ export interface operations {
             };
         };
     };
-    measure_api_measure_post: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["MeasureIn"];
-            };
-        };
-        responses: {
-            /** @description Successful Response */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["KitAnswer"];
-                };
-            };
-            /** @description Problem details */
-            default: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ProblemOut"];
-                };
-            };
-        };
-    };
     get_sheet_api_mix_sheet_post: {
         parameters: {
             query?: never;
@@ -6738,6 +6726,39 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["MixSheetOut"];
+                };
+            };
+            /** @description Problem details */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    measure_batch_api_mix_sheet_measure_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["BatchAsk"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["KitAnswer"];
                 };
             };
             /** @description Problem details */
@@ -6868,6 +6889,39 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["SheetOut"];
+                };
+            };
+            /** @description Problem details */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    measure_sheet_api_sheet_measure_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SheetMeasureIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["KitAnswer"];
                 };
             };
             /** @description Problem details */

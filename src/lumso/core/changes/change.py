@@ -1,15 +1,17 @@
 """Changes to a zone's stack that can be made with one press, as values, and what they make of the zone."""
 
 from collections.abc import Iterator
+from contextlib import suppress
 from dataclasses import dataclass, replace
 from typing import Literal
 
 from ..book.catalogue import Catalogue, pick
 from ..book.preparation import Sanding
 from ..book.recipes import VolumeShare
-from ..errors import InvalidValue
+from ..errors import InvalidValue, UnknownEntry
 from ..job.job import FromArea, Layer, Zone
-from ..job.start import start_layer
+from ..job.start import start_on
+from ..layers.stack import beneath_each, lay
 from ..value import Fraction, Positive, Slug, Value
 
 
@@ -21,6 +23,7 @@ class InsertLayer(Value):
     above: str
     recipe: Slug
     technique: str = ""
+    """How it is put on; "" as is usual for the recipe on what it lies on."""
     wait_h: float | None = None
 
 
@@ -113,8 +116,21 @@ def _place(layers: list[Layer], above: str) -> int:
     return next((i for i, layer in enumerate(layers) if layer.id == above), len(layers))
 
 
-def _swapped(layer: Layer, change: SwapRecipe, ground: str, catalogue: Catalogue) -> Layer:
-    start = start_layer(layer.id, change.recipe, ground, catalogue)
+def surface_under(zone: Zone, index: int, catalogue: Catalogue) -> str:
+    """The kind of surface that the layer of that index lies on; layers that cannot be composed are left out of it.
+
+    Raises UnknownEntry for a ground nobody knows.
+    """
+    ground = pick("ground", catalogue.grounds, zone.ground)
+    beneath = []
+    for layer in zone.layers[:index]:
+        with suppress(InvalidValue, UnknownEntry):
+            beneath.append(lay(layer, catalogue))
+    return beneath_each(ground, beneath)[-1].surface
+
+
+def _swapped(layer: Layer, change: SwapRecipe, surface: str, catalogue: Catalogue) -> Layer:
+    start = start_on(layer.id, change.recipe, surface, catalogue)
     if change.technique:
         technique = pick("technique", catalogue.techniques, change.technique)
         start = replace(start, technique=technique.slug, tool=technique.tools[0], touched=technique.touched)
@@ -166,14 +182,17 @@ def changed(zone: Zone, change: Change, catalogue: Catalogue, ids: Iterator[str]
     layers = list(zone.layers)
     match change:
         case InsertLayer():
-            made = start_layer(next(ids), change.recipe, zone.ground, catalogue)
+            place = _place(layers, change.above)
+            surface = "" if change.technique else surface_under(zone, place, catalogue)
+            made = start_on(next(ids), change.recipe, surface, catalogue)
             if change.technique:
                 made = _set(made, SetLayer("set", made.id, technique=change.technique), catalogue)
             want = FromArea("area")
-            layers.insert(_place(layers, change.above), replace(made, want=want, wait_h=change.wait_h))
+            layers.insert(place, replace(made, want=want, wait_h=change.wait_h))
         case SwapRecipe():
             i = _with_layer(zone, change.layer)
-            layers[i] = _swapped(layers[i], change, zone.ground, catalogue)
+            surface = "" if change.technique else surface_under(zone, i, catalogue)
+            layers[i] = _swapped(layers[i], change, surface, catalogue)
         case RemoveLayer():
             del layers[_with_layer(zone, change.layer)]
         case MoveLayer():

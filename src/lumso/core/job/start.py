@@ -18,9 +18,14 @@ def technique_for(recipe: Recipe, surface: str, catalogue: Catalogue) -> Techniq
 
 
 def start_layer(layer_id: str, recipe: str, ground: str, catalogue: Catalogue) -> Layer:
-    """One coat of a recipe on a ground with its usual technique and tool. Raises UnknownEntry."""
+    """One coat of a recipe on a bare ground with its usual technique and tool. Raises UnknownEntry."""
+    return start_on(layer_id, recipe, pick("ground", catalogue.grounds, ground).surface, catalogue)
+
+
+def start_on(layer_id: str, recipe: str, surface: str, catalogue: Catalogue) -> Layer:
+    """One coat of a recipe on a kind of surface with its usual technique and tool. Raises UnknownEntry."""
     mixed = pick("recipe", catalogue.recipes, recipe)
-    technique = technique_for(mixed, pick("ground", catalogue.grounds, ground).surface, catalogue)
+    technique = technique_for(mixed, surface, catalogue)
     start = Layer(layer_id, mixed.slug, technique.slug, technique.tools[0], FromArea("area"))
     return replace(start, touched=technique.touched)
 

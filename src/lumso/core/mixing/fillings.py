@@ -17,7 +17,7 @@ class Filling(Value):
 
 @dataclass(frozen=True)
 class Measured(Value):
-    """How one component is measured out. `error` is the relative change of its share of the whole."""
+    """How one component, named by its id, is measured out. `error` is the relative change of its share of the whole."""
 
     component: str
     need_ml: float

@@ -8,16 +8,31 @@ from math import ceil
 from ..book.kit import Kit
 from .fillings import KitAnswer, KitOption, Measured, Weighed
 from .kit_search import EXACT, FillingValue, Search, choices_in, fill, fillings_of, grid, reachable
+from .mix import Mix
 
 
 @dataclass(frozen=True)
 class Need:
-    """What a mix needs of one component: ml as poured and g, both more than zero. `dry`: measured level."""
+    """What a mix needs of one component: ml as poured and g, both more than zero. `dry`: measured level.
+
+    `component` is its id in the recipe, `name` what it is called where something must be said of it.
+    """
 
     component: str
     ml: float
     g: float
     dry: bool = False
+    name: str = ""
+
+    @property
+    def called(self) -> str:
+        """What it is called."""
+        return self.name or self.component
+
+
+def needs_of(mix: Mix) -> tuple[Need, ...]:
+    """What a planned mix needs of each of its components."""
+    return tuple(Need(p.component, p.poured.value, p.mass.value, p.solid, p.name) for p in mix.parts)
 
 
 LITTLE = 0.1
@@ -107,19 +122,19 @@ def _cannot(needs: Sequence[Need], kit: Kit) -> tuple[str, float | None]:
     for need in needs:
         if not fillings_of(kit, need.dry):
             kind = "is measured level, and this kit has no spoon, scoop or cup" if need.dry else "cannot be poured"
-            return f"{need.component} {kind}: weigh it, or use another kit.", None
+            return f"{need.called} {kind}: weigh it, or use another kit.", None
     least = {dry: fillings[0][1] for dry in (False, True) if (fillings := fillings_of(kit, dry))}
     short = min(needs, key=lambda n: n.ml / least[n.dry])
     scale = max(1.0, least[short.dry] / short.ml)
     why = f"No fillings keep the shares within {kit.tolerance:.0%} at {kit.surplus:.0%} surplus or less."
     if scale > 1:
         why = (
-            f"{short.component} needs {short.ml:.3g} ml, less than the smallest filling of this kit, "
+            f"{short.called} needs {short.ml:.3g} ml, less than the smallest filling of this kit, "
             f"{least[short.dry]:.3g} ml."
         )
     for doubled in range(8):
         times = scale * 2**doubled
-        larger = [Need(n.component, n.ml * times, n.g * times, n.dry) for n in needs]
+        larger = [Need(n.component, n.ml * times, n.g * times, n.dry, n.name) for n in needs]
         options, _ = offers(larger, kit, max(1.0, kit.surplus))
         if options:
             return f"{why} The batch is too small to measure.", options[0].total_ml / sum(n.ml for n in needs)

@@ -1,39 +1,23 @@
 """The mix sheet: every batch of a job, or of several, in the order they are needed; and what would change if."""
 
 from collections.abc import Sequence
-from dataclasses import dataclass, field, replace
-from typing import Annotated
-
-from annotated_types import Interval
+from dataclasses import dataclass, replace
 
 from ..book.catalogue import Catalogue
+from ..changes.what_if import WhatIf, changed
 from ..errors import InvalidValue, Problem
 from ..job.job import Job
-from ..layers.conditions import Celsius, Humidity, Room, steady
+from ..layers.conditions import Room, steady
 from ..layers.drying import Wait, takes_min
 from ..layers.wet_edge import GlazePlan, glaze_plan
 from ..memory import Memo
 from ..mixing.totals import Totals, total_up
-from ..value import Slug, Value
+from ..value import Value
 from ..workshop.workshop import Workshop
 from .batch import Batch
 from .batches import CoatNeed, split
 from .pots import PotRun
 from .work import JobWork, Work, work_together
-
-
-@dataclass(frozen=True)
-class WhatIf(Value):
-    """Changes to try on the sheet before keeping them; what is None or missing stays."""
-
-    coats: dict[str, Annotated[int, Interval(ge=1, le=12)]] = field(default_factory=dict)
-    margin: Annotated[float, Interval(ge=0, le=1)] | None = None
-    vessel: Slug | None = None
-    pace: Annotated[float, Interval(gt=0, le=10)] | None = None
-    temperature_c: Celsius | None = None
-    humidity: Humidity | None = None
-    step_down: bool = False
-    """Start each of a run of stacked washes from what is left of the last."""
 
 
 @dataclass(frozen=True)
@@ -69,25 +53,6 @@ class MixSheet(Value):
     problems: tuple[Problem, ...]
     mixed_ml: float
     elapsed_h: float
-
-
-def changed(job: Job, what_if: WhatIf) -> Job:
-    """The job with the coats and the margin that are tried."""
-    zones = tuple(
-        replace(
-            zone,
-            layers=tuple(
-                replace(
-                    layer,
-                    coats=what_if.coats.get(layer.id, layer.coats),
-                    margin=layer.margin if what_if.margin is None else what_if.margin,
-                )
-                for layer in zone.layers
-            ),
-        )
-        for zone in job.zones
-    )
-    return replace(job, zones=zones)
 
 
 def tried_room(room: Room, what_if: WhatIf) -> Room:

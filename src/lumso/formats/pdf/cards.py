@@ -27,13 +27,14 @@ def said(fillings: Sequence[Filling]) -> str:
 def kit_words(file: BatchFile, part: Part) -> str:
     """How a part is measured with the kit it was printed for: fillings, a weight, or the nearest said measure."""
     measured = file.measured
+    called = {part.component, part.name}  # batches frozen earlier know a part by its name
     if file.batch.mix.measured_by == "weight" or not measured.options:
-        weighed = next((w for w in measured.weighed if w.component == part.name), None)
+        weighed = next((w for w in measured.weighed if w.component in called), None)
         if weighed:
             return f"{weighed.g:g} g"
     for option in measured.options[:1]:
         for one in option.parts:
-            if one.component == part.name and one.fillings:
+            if one.component in called and one.fillings:
                 return said(one.fillings)
     return f"about {part.spoken.words}"
 

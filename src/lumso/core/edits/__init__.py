@@ -1,0 +1,1 @@
+"""Edits of a job that decide something, as one closed union."""
