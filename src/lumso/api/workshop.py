@@ -15,6 +15,7 @@ from lumso.core.book.recipes import Recipe
 from lumso.core.book.surfaces import Ground, Relief
 from lumso.core.book.techniques import Technique, Tool
 from lumso.core.errors import InvalidValue, LumsoError
+from lumso.core.job.job import MOST_COATS, MOST_LAYERS, MOST_POTS, MOST_ZONES
 from lumso.core.measure.measures import MeasureSystem
 from lumso.core.mixing.compose import compose
 from lumso.core.piece.kinds import KINDS, CountSpec, SizeSpec, free
@@ -60,6 +61,15 @@ class Slice(BaseModel):
     share: float
 
 
+class CapsOut(BaseModel):
+    """How much a job may hold."""
+
+    zones: int
+    layers: int
+    pots: int
+    coats: int
+
+
 class CatalogueOut(BaseModel):
     """What there is to choose from, the workshop's own included."""
 
@@ -83,6 +93,7 @@ class CatalogueOut(BaseModel):
     finishes: list[Finish]
     pieces: list[PieceKindOut]
     shapes: list[ShapeOut]
+    caps: CapsOut
 
 
 class FieldOut(BaseModel):
@@ -172,6 +183,7 @@ def get_catalogue(here: Here) -> CatalogueOut:
         finishes=list(c.finishes.values()),
         pieces=_kinds(),
         shapes=[ShapeOut(slug=slug, sizes=list(shape.sizes)) for slug, shape in free.SHAPES.items()],
+        caps=CapsOut(zones=MOST_ZONES, layers=MOST_LAYERS, pots=MOST_POTS, coats=MOST_COATS),
     )
 
 

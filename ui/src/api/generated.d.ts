@@ -1073,6 +1073,20 @@ export interface components {
             start: components["schemas"]["Point"];
         };
         /**
+         * CapsOut
+         * @description How much a job may hold.
+         */
+        CapsOut: {
+            /** Coats */
+            coats: number;
+            /** Layers */
+            layers: number;
+            /** Pots */
+            pots: number;
+            /** Zones */
+            zones: number;
+        };
+        /**
          * Carried
          * @description An earlier colour in the pot, as a share of all its paint.
          */
@@ -1089,6 +1103,7 @@ export interface components {
         CatalogueOut: {
             /** Abrasives */
             abrasives: components["schemas"]["Abrasive"][];
+            caps: components["schemas"]["CapsOut"];
             /** Consistencies */
             consistencies: components["schemas"]["Consistency"][];
             /** Films */
@@ -2243,6 +2258,8 @@ export interface components {
             layer: string;
             /** Open Min */
             open_min: number;
+            /** Overlap Mm */
+            overlap_mm: number;
             /** Says */
             says: string;
             /** Section M2 */
@@ -2835,6 +2852,11 @@ export interface components {
          * @description The plan of one layer: the pots it is laid from, none where a problem stands in its way.
          */
         LayerPlan: {
+            /**
+             * Dial
+             * @description The share of the whole, as poured, of the component painters turn up and down; None where there is none.
+             */
+            dial: number | null;
             /** Film */
             film: string;
             /** Findings */
@@ -2859,6 +2881,11 @@ export interface components {
              * @description What ready for the next coat looks like.
              */
             waits: string;
+            /**
+             * Ways
+             * @description Techniques that are done on what it lies on, those that are usual for its mix first.
+             */
+            ways: string[];
             /** Zone */
             zone: string;
         };
@@ -3889,6 +3916,11 @@ export interface components {
          * @description Everything a job comes to, with its working attached.
          */
         Plan: {
+            /**
+             * Bands
+             * @description m² of each of the piece's bands that stay bare, in their order.
+             */
+            bands: number[];
             /**
              * Cautions
              * @description What must be seen to before any work on the old finish.
@@ -5807,6 +5839,11 @@ export interface components {
              * @description What the checker found in the stack, accepted or not, the lowest boundary first.
              */
             findings: components["schemas"]["Finding"][];
+            /**
+             * Hex
+             * @description The colour it is drawn in: of the last layer that covers most of it. Not a prediction.
+             */
+            hex: string;
             /** Layers */
             layers: components["schemas"]["LayerPlan"][];
             /** Name */

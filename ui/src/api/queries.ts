@@ -44,18 +44,25 @@ export function useShelf() {
   return useQuery<ShelfLine[]>({ queryKey: ["shelf"], queryFn: () => answer(api.GET("/api/shelf")) });
 }
 
+/** Where a mix was planned: the server measures what it planned itself. */
+export type MixSource =
+  | { job: Job; batch: string; with_jobs?: string[]; what_if?: WhatIf | null }
+  | { recipe: string | Recipe; school: string; want: PotWant };
+
 /** How to measure a mix with the kit in use: arrives beside the live plan, and is remembered. */
-export function useMeasured(mix: Mix | undefined, kit: string) {
-  const needs = (mix?.parts ?? []).map((p) => ({
-    component: p.name,
-    ml: Number(p.poured.value.toFixed(4)),
-    g: Number(p.mass.value.toFixed(4)),
-    dry: p.solid,
-  }));
+export function useMeasured(mix: Mix, source: MixSource | null, kit: string) {
+  const amounts = mix.parts.map((p) => [p.component, p.poured.value.toFixed(4)]);
   return useQuery<KitAnswer>({
-    queryKey: ["measure", kit, needs],
-    queryFn: ({ signal }) => answer(api.POST("/api/measure", { body: { needs, kit }, signal })),
-    enabled: needs.length > 0 && kit !== "",
+    queryKey: ["measure", kit, mix.recipe, amounts],
+    queryFn: ({ signal }) => {
+      if (!source) throw new Error("Nothing was planned.");
+      if ("recipe" in source)
+        return answer(api.POST("/api/sheet/measure", { body: { ...source, kit, sequence: 0 }, signal }));
+      const { job, batch, with_jobs = [], what_if = null } = source;
+      const body = { sequence: 0, job, batch, with_jobs, what_if, kit };
+      return answer(api.POST("/api/mix-sheet/measure", { body, signal }));
+    },
+    enabled: source !== null && kit !== "",
     placeholderData: keepPreviousData,
     staleTime: HELD,
   });
@@ -115,6 +122,16 @@ export function useSteps(job: Job) {
     placeholderData: keepPreviousData,
     retry: false,
     gcTime: 60_000,
+  });
+}
+
+/** The finishes for a zone, those that suit it first. */
+export function useLibrary(job: Job, zone: string, asked: boolean) {
+  return useQuery({
+    queryKey: ["library", zone, job],
+    queryFn: ({ signal }) => answer(api.POST("/api/finish/library", { body: { job, zone }, signal })),
+    enabled: asked,
+    placeholderData: keepPreviousData,
   });
 }
 

@@ -4,6 +4,7 @@ import type { Catalogue, Recipe } from "../api/client";
 import { useCatalogue } from "../api/queries";
 import { Failure } from "../parts/Failure";
 import { FilePanel } from "../parts/FilePanel";
+import { Loading } from "../parts/notices";
 import { ShareBar } from "../parts/ShareBar";
 import { TextField } from "../parts/TextField";
 import { inOrder, life } from "./words";
@@ -15,7 +16,7 @@ export function BookView() {
   const [search, setSearch] = useState("");
   const [picked, setPicked] = useState<string[]>([]);
   if (catalogue.error) return <Failure error={catalogue.error} onRetry={() => void catalogue.refetch()} />;
-  if (!catalogue.data) return <p className="p-6 text-soft">Opening the recipe book…</p>;
+  if (!catalogue.data) return <Loading>Opening the recipe book…</Loading>;
   const { recipes, own_recipes } = catalogue.data;
   const wanted = search.trim().toLowerCase();
   const found = recipes.filter(

@@ -9,6 +9,7 @@ import {
 } from "../api/client";
 import { useCatalogue, usePutRecipe, useSettings, useSheet } from "../api/queries";
 import { Choice, NumberField } from "../parts/fields";
+import { Alert, LABEL, Loading } from "../parts/notices";
 import { newId, percent } from "../parts/say";
 import { TextField } from "../parts/TextField";
 import { useDraft } from "../parts/useDraft";
@@ -29,7 +30,7 @@ export function ChangeView() {
   const { slug } = useParams();
   const catalogue = useCatalogue();
   const recipe = catalogue.data?.recipes.find((r) => r.slug === slug);
-  if (!catalogue.data) return <p className="p-6 text-soft">Opening the recipe…</p>;
+  if (!catalogue.data) return <Loading>Opening the recipe…</Loading>;
   if (!recipe || !catalogue.data.own_recipes.includes(recipe.slug))
     return <p className="p-6">Only a recipe of your own can be changed. Copy one first.</p>;
   return <Form key={recipe.slug} saved={recipe} catalogue={catalogue.data} />;
@@ -91,9 +92,9 @@ function Form({ saved, catalogue }: { saved: Recipe; catalogue: Catalogue }) {
           {error ? "Not saved: it must add up first." : kept ? "Saved" : "Saving…"}
         </p>
         {error && (
-          <p role="alert" className="mt-1 border-l-4 border-ink pl-2 font-semibold">
+          <Alert>
             {error.message} {fault && <span className="font-normal">Allowed: {fault.allowed}.</span>}
-          </p>
+          </Alert>
         )}
         <ol className="mt-4">
           {recipe.components.map((component) => (
@@ -152,7 +153,13 @@ function Form({ saved, catalogue }: { saved: Recipe; catalogue: Catalogue }) {
         <div className="mt-6 max-w-xl">{sheet.data && <Shares sheet={sheet.data} />}</div>
       </div>
       <section aria-label="The pot" className="border-ink bg-enamel p-4 max-lg:border-t-2 lg:border-l-2">
-        {sheet.data && !sheet.error && <Pot mix={sheet.data.mix} kit={settings.data?.kit ?? ""} />}
+        {sheet.data && !sheet.error && (
+          <Pot
+            mix={sheet.data.mix}
+            source={{ recipe, school: "", want: WANT }}
+            kit={settings.data?.kit ?? ""}
+          />
+        )}
       </section>
     </div>
   );
@@ -223,7 +230,7 @@ function StatedShare({
   onChange: (share: number | null) => void;
 }) {
   return (
-    <label className="narrow text-sm font-semibold text-soft">
+    <label className={LABEL}>
       also written as
       <input
         className="tape numeral w-full text-lg text-ink"

@@ -3,6 +3,7 @@ import type { Catalogue, PotWant, Recipe } from "../api/client";
 import { useCatalogue, useSettings, useSheet } from "../api/queries";
 import { Jar } from "../drawings/Jar";
 import { Choice } from "../parts/fields";
+import { Loading } from "../parts/notices";
 import { say } from "../parts/say";
 import { Shares } from "./RecipeView";
 import { keeps, life, minutes } from "./words";
@@ -13,7 +14,7 @@ const WANT: PotWant = { by: "total", ml: 250 };
 export function CompareView() {
   const [chosen, choose] = useSearchParams();
   const catalogue = useCatalogue();
-  if (!catalogue.data) return <p className="p-6 text-soft">Opening the recipe book…</p>;
+  if (!catalogue.data) return <Loading>Opening the recipe book…</Loading>;
   const recipes = catalogue.data.recipes;
   const side = (key: "a" | "b", other: "a" | "b") => {
     const recipe = recipes.find((r) => r.slug === chosen.get(key)) ?? recipes[key === "a" ? 0 : 1];

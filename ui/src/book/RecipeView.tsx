@@ -11,6 +11,7 @@ import {
 } from "../api/queries";
 import { Failure } from "../parts/Failure";
 import { Choice } from "../parts/fields";
+import { Alert, LABEL, Loading, TakeCare } from "../parts/notices";
 import { newId, percent, say } from "../parts/say";
 import { MeasureChoice } from "../pot/MeasureChoice";
 import { Pot } from "../pot/Pot";
@@ -24,7 +25,7 @@ export function RecipeView() {
   const catalogue = useCatalogue();
   const recipe = catalogue.data?.recipes.find((r) => r.slug === slug);
   if (catalogue.error) return <Failure error={catalogue.error} onRetry={() => void catalogue.refetch()} />;
-  if (!catalogue.data) return <p className="p-6 text-soft">Opening the recipe…</p>;
+  if (!catalogue.data) return <Loading>Opening the recipe…</Loading>;
   if (!recipe)
     return (
       <div className="p-6">
@@ -106,15 +107,7 @@ function Page({ recipe, catalogue }: { recipe: Recipe; catalogue: Catalogue }) {
         {(put.error ?? begin.error ?? remove.error) && (
           <Failure error={(put.error ?? begin.error ?? remove.error) as Error} />
         )}
-        {recipe.cautions.length > 0 && (
-          <ul aria-label="Take care" className="mt-5 border-2 border-ink bg-enamel p-3">
-            {recipe.cautions.map((caution) => (
-              <li key={caution} className="py-0.5">
-                <strong>Take care.</strong> {caution}
-              </li>
-            ))}
-          </ul>
-        )}
+        <TakeCare texts={recipe.cautions} />
         <div className="mt-5 grid gap-6 xl:grid-cols-2">
           <section aria-label="What is in it">
             <h2 className="mb-2 border-b-2 border-ink pb-1 text-base font-bold">What is in it</h2>
@@ -163,11 +156,13 @@ function Page({ recipe, catalogue }: { recipe: Recipe; catalogue: Catalogue }) {
         <Scale recipe={recipe} catalogue={catalogue} want={want} onChange={setWant} />
         <MeasureChoice catalogue={catalogue} />
         {sheet.error && (
-          <p role="alert" className="border-l-4 border-ink pl-2 font-semibold">
+          <Alert>
             {sheet.error.message} {fault && <span className="font-normal">Allowed: {fault.allowed}.</span>}
-          </p>
+          </Alert>
         )}
-        {sheet.data && !sheet.error && <Pot mix={sheet.data.mix} kit={settings.data?.kit ?? ""} />}
+        {sheet.data && !sheet.error && (
+          <Pot mix={sheet.data.mix} source={{ recipe, school, want }} kit={settings.data?.kit ?? ""} />
+        )}
       </section>
     </div>
   );
@@ -213,10 +208,10 @@ export function Shares({ sheet }: { sheet: Sheet }) {
         </tbody>
       </table>
       {sheet.contradictions.map((c) => (
-        <p key={c.component} role="alert" className="mt-2 border-l-4 border-ink pl-2 text-sm">
+        <Alert key={c.component} quiet>
           <strong>{c.says}</strong>
           {c.parts_for_stated && ` For ${percent(c.stated)} it would be ${say(c.parts_for_stated)} parts.`}
-        </p>
+        </Alert>
       ))}
     </>
   );
@@ -235,7 +230,7 @@ function Limits({
   const crossed = new Set(sheet?.limits.filter((l) => l.crossed).map((l) => l.reason));
   return (
     <div className="mt-4">
-      <h3 className="narrow text-sm font-semibold text-soft">Limits, of the whole as poured</h3>
+      <h3 className={LABEL}>Limits, of the whole as poured</h3>
       <ul>
         {recipe.limits.map((limit) => {
           const name = recipe.components.find((c) => c.id === limit.component)?.name ?? limit.component;

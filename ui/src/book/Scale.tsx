@@ -1,5 +1,6 @@
 import type { Catalogue, PotWant, Recipe } from "../api/client";
 import { Choice, NumberField } from "../parts/fields";
+import { LABEL } from "../parts/notices";
 
 interface ScaleProps {
   recipe: Recipe;
@@ -25,7 +26,7 @@ export function Scale({ recipe, catalogue, want, onChange }: ScaleProps) {
   }
   return (
     <fieldset className="min-w-0">
-      <legend className="narrow text-sm font-semibold text-soft">How much, from</legend>
+      <legend className={LABEL}>How much, from</legend>
       <div className="flex flex-wrap">
         {ENDS.map((e, i) => (
           <button

@@ -2,6 +2,7 @@ import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { answer, api, Refused } from "../api/client";
 import { NumberField } from "../parts/fields";
+import { Alert } from "../parts/notices";
 import { percent, say } from "../parts/say";
 
 /** From what is in the tin already, stepwise stronger, by weight. */
@@ -27,9 +28,9 @@ export function Tinting() {
         <NumberField label="Tint wanted" value={target} unit="%" min={0} max={99} onChange={setTarget} />
       </div>
       {steps.error ? (
-        <p role="alert" className="mt-2 border-l-4 border-ink pl-2 text-sm">
+        <Alert quiet>
           <strong>{steps.error.message}</strong> {fault && `Allowed: ${fault.allowed}.`}
-        </p>
+        </Alert>
       ) : (
         <ol className="mt-3">
           {steps.data?.map((step, i) => (

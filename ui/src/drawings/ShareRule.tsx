@@ -1,5 +1,6 @@
 import { Slider } from "radix-ui";
 import type { DialLimit } from "../api/client";
+import { LABEL } from "../parts/notices";
 import { percent } from "../parts/say";
 
 interface ShareRuleProps {
@@ -18,7 +19,7 @@ export function ShareRule({ name, share, limits, onChange }: ShareRuleProps) {
   return (
     <div>
       <div className="flex items-end justify-between">
-        <span className="narrow text-sm font-semibold text-soft">{name}, share of the whole as poured</span>
+        <span className={LABEL}>{name}, share of the whole as poured</span>
         <output className="numeral text-xl">{percent(share)}</output>
       </div>
       <div className="mt-1 flex items-stretch gap-2">

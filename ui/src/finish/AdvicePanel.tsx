@@ -1,6 +1,7 @@
-import { answer, api, type WayOut } from "../api/client";
+import type { WayOut } from "../api/client";
 import { useAdvice } from "../api/queries";
-import { changeLayer, changeZone } from "../job/change";
+import { changeLayer } from "../job/change";
+import { stackEdit } from "../job/edits";
 import type { OpenJob } from "../job/useJob";
 import { Failure } from "../parts/Failure";
 import { say } from "../parts/say";
@@ -14,14 +15,7 @@ export function AdvicePanel({ open, zone: index }: { open: OpenJob; zone: number
   if (asked.error) return <Failure error={asked.error} onRetry={() => void asked.refetch()} />;
   const advice = asked.data;
   if (!zone || !advice) return <p className="text-soft">Trying things out…</p>;
-  const take = (way: WayOut) =>
-    open.editVia(async (job) => {
-      const now = job.zones[index];
-      if (!now) return job;
-      const body = { job, zone: now.id, changes: way.changes };
-      const changed = await answer(api.POST("/api/finish/change", { body }));
-      return changeZone(job, index, () => changed);
-    });
+  const take = (way: WayOut) => zone && open.decide(way.says.toLowerCase(), stackEdit(zone.id, way.changes));
   return (
     <div className="flex flex-col gap-5">
       <section>

@@ -1,6 +1,7 @@
 import { useEffect, useRef } from "react";
-import { answer, api, type Finding, type WayOut } from "../api/client";
+import type { Finding, WayOut } from "../api/client";
 import { changeZone } from "../job/change";
+import { stackEdit } from "../job/edits";
 import type { OpenJob } from "../job/useJob";
 import { TextField } from "../parts/TextField";
 
@@ -64,14 +65,7 @@ function One({
   const accepted = finding.accepted !== null;
   const note = finding.grade === "know this";
   const zone = open.job.zones[index];
-  const take = (way: WayOut) =>
-    open.editVia(async (job) => {
-      const now = job.zones[index];
-      if (!now) return job;
-      const body = { job, zone: now.id, changes: way.changes };
-      const changed = await answer(api.POST("/api/finish/change", { body }));
-      return changeZone(job, index, () => changed);
-    });
+  const take = (way: WayOut) => zone && open.decide(way.says.toLowerCase(), stackEdit(zone.id, way.changes));
   const accept = (reason: string | null) =>
     open.edit((job) =>
       changeZone(job, index, (z) => {

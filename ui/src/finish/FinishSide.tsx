@@ -1,13 +1,13 @@
 import { Tabs } from "radix-ui";
 import { useState } from "react";
-import type { Catalogue } from "../api/client";
-import { changeZone } from "../job/change";
+import type { Catalogue, Change } from "../api/client";
+import { stackEdit } from "../job/edits";
 import type { OpenJob } from "../job/useJob";
 import { Choice } from "../parts/fields";
-import { newId } from "../parts/say";
+import { Fault, LABEL } from "../parts/notices";
 import { AdvicePanel } from "./AdvicePanel";
 import { countOpen, Findings } from "./Findings";
-import { addLayer, LayerPanel } from "./LayerPanel";
+import { LayerPanel } from "./LayerPanel";
 import { Library } from "./Library";
 import { Stack } from "./Stack";
 
@@ -26,8 +26,8 @@ export function FinishSide({ open, catalogue, zone: index, layer, onLayer }: Fin
   const [says, setSays] = useState("");
   const zone = open.job.zones[index];
   const planned = open.plan.zones[index];
-  if (!zone || !planned) return null;
-  const counts = countOpen(planned.findings);
+  if (!zone) return null;
+  const counts = countOpen(planned?.findings ?? []);
   const open_ones = counts["will fail"] + counts.risky;
   const finish = catalogue.finishes.find((f) => f.slug === zone.finish);
   const problems = open.plan.problems.filter((p) => p.at.startsWith(`/zones/${index}/layers`));
@@ -104,9 +104,7 @@ export function FinishSide({ open, catalogue, zone: index, layer, onLayer }: Fin
           <Tabs.Content value="layer">
             <LayerPanel open={open} catalogue={catalogue} zone={index} layer={layer} onLayer={onLayer} />
             {problems.map((p) => (
-              <p key={p.at + p.says} role="alert" className="mt-3 border-l-4 border-ink pl-2 font-semibold">
-                {p.says} <span className="font-normal">Allowed: {p.allowed}.</span>
-              </p>
+              <Fault key={p.at + p.says} says={p.says} allowed={p.allowed} />
             ))}
           </Tabs.Content>
           <Tabs.Content value="findings">
@@ -129,15 +127,21 @@ function AddLayer(props: {
 }) {
   const { open, catalogue, zone: index, onAdded } = props;
   const [recipe, setRecipe] = useState("paint-plain");
-  const count = open.job.zones[index]?.layers.length ?? 0;
+  const zone = open.job.zones[index];
+  const count = zone?.layers.length ?? 0;
   return (
     <div className="grid grid-cols-[1fr_auto] items-end gap-2">
       <Choice label="Another layer, on top" value={recipe} options={catalogue.recipes} onChange={setRecipe} />
       <button
         type="button"
         className="press"
-        disabled={count >= 40}
-        onClick={() => void addLayer(open, index, recipe, newId()).then(() => onAdded(count))}
+        disabled={count >= catalogue.caps.layers}
+        onClick={() => {
+          if (!zone) return;
+          const put = { do: "insert", above: "", recipe, technique: "", wait_h: null } as const;
+          void open.decide("a layer added", stackEdit(zone.id, [put]));
+          onAdded(count);
+        }}
       >
         Add
       </button>
@@ -149,12 +153,11 @@ function AddLayer(props: {
 function Prep({ open, catalogue, zone: index }: { open: OpenJob; catalogue: Catalogue; zone: number }) {
   const zone = open.job.zones[index];
   if (!zone) return null;
-  const change = (prep: string[]) => open.edit((job) => changeZone(job, index, (z) => ({ ...z, prep })));
   const missing = catalogue.preparations.filter((p) => !zone.prep.includes(p.slug));
-  const order = (slug: string) => catalogue.preparations.find((p) => p.slug === slug)?.order ?? 0;
+  const change = (label: string, what: Change) => void open.decide(label, stackEdit(zone.id, [what]));
   return (
     <div className="border-t-2 border-ink pt-2">
-      <h3 className="narrow text-sm font-semibold text-soft">First, to the ground</h3>
+      <h3 className={LABEL}>First, to the ground</h3>
       <ol>
         {zone.prep.map((slug, i) => {
           const known = catalogue.preparations.find((p) => p.slug === slug);
@@ -167,7 +170,7 @@ function Prep({ open, catalogue, zone: index }: { open: OpenJob; catalogue: Cata
                 type="button"
                 className="min-h-11 px-2 text-sm underline"
                 aria-label={`Leave out: ${known?.name ?? slug}`}
-                onClick={() => change(zone.prep.filter((p) => p !== slug))}
+                onClick={() => change("a preparation left out", { do: "drop prep", prep: slug })}
               >
                 leave out
               </button>
@@ -180,7 +183,7 @@ function Prep({ open, catalogue, zone: index }: { open: OpenJob; catalogue: Cata
           label="Add to it"
           value=""
           options={[{ slug: "", name: "choose…" }, ...missing]}
-          onChange={(slug) => slug && change([...zone.prep, slug].sort((a, b) => order(a) - order(b)))}
+          onChange={(prep) => prep && change("a preparation added", { do: "prep", prep })}
         />
       </div>
     </div>

@@ -1,12 +1,13 @@
 import { DropdownMenu } from "radix-ui";
 import { Link } from "react-router";
-import { answer, api, type Catalogue, type Sanding } from "../api/client";
-import { changeLayer, changeZone, copyOf, copyStack, moveLayer } from "../job/change";
+import type { Catalogue, Layer, Sanding } from "../api/client";
+import { changeLayer, changeZone, copyOf, moveLayer } from "../job/change";
+import { stackEdit } from "../job/edits";
 import { ColourOfLayer, MixChoice, OnSurface } from "../job/LayerFields";
 import type { OpenJob } from "../job/useJob";
 import { Choice, Stepper } from "../parts/fields";
-import { amount } from "../parts/say";
-import { hours, WAITS } from "./waits";
+import { amount, lasts, newId } from "../parts/say";
+import { WAITS } from "./waits";
 
 const PURPOSES = [
   { slug: "", name: "not sanded" },
@@ -32,34 +33,33 @@ interface LayerPanelProps {
 export function LayerPanel({ open, catalogue, zone: index, layer: at, onLayer }: LayerPanelProps) {
   const zone = open.job.zones[index];
   const layer = zone?.layers[at];
-  const planned = open.plan.zones[index]?.layers[at];
-  if (!zone || !layer || !planned)
+  const planned = open.plan.zones[index]?.layers.find((x) => x.layer === layer?.id);
+  if (!zone || !layer)
     return <p className="text-soft">No layer yet: take a finish from the library, or add a layer.</p>;
   const technique = catalogue.techniques.find((t) => t.slug === layer.technique);
   const change = (part: Partial<typeof layer>) =>
     open.edit((job) => changeLayer(job, index, at, (x) => ({ ...x, ...part })));
-  const total = planned.mixes.reduce((sum, mix) => sum + mix.volume.value, 0);
-  const said = amount(total, "ml");
+  const pots = planned?.pots ?? [];
+  const said = amount(
+    pots.reduce((sum, pot) => sum + pot.ml, 0),
+    "ml",
+  );
+  const count = pots.reduce((sum, pot) => sum + pot.times, 0);
   const wait = layer.wait_h === null ? "" : String(layer.wait_h);
   const waits = WAITS.some((w) => w.slug === wait)
     ? WAITS
-    : [...WAITS, { slug: wait, name: hours(layer.wait_h) }];
-  const others = open.job.zones.map((z, i) => ({ name: z.name, i })).filter((z) => z.i !== index);
+    : [...WAITS, { slug: wait, name: lasts((layer.wait_h ?? 0) * 60) }];
+  const others = open.job.zones.filter((_, i) => i !== index);
 
   function duplicate() {
-    open.edit((job) =>
-      changeZone(job, index, (z) => ({
-        ...z,
-        layers: z.layers.flatMap((x, i) => (i === at ? [x, copyOf(x)] : [x])),
-      })),
-    );
+    const again = (layers: Layer[]) => layers.flatMap((x) => (x.id === layer?.id ? [x, copyOf(x)] : [x]));
+    open.edit((job) => changeZone(job, index, (z) => ({ ...z, layers: again(z.layers) })));
     onLayer(at + 1);
   }
 
   function remove() {
-    open.edit((job) =>
-      changeZone(job, index, (z) => ({ ...z, layers: z.layers.filter((_, i) => i !== at) })),
-    );
+    if (!zone || !layer) return;
+    void open.decide("a layer taken out", stackEdit(zone.id, [{ do: "remove", layer: layer.id }]));
     onLayer(Math.max(0, at - 1));
   }
 
@@ -69,11 +69,11 @@ export function LayerPanel({ open, catalogue, zone: index, layer: at, onLayer }:
         <h2 className="wide text-base font-bold">
           Layer {at + 1} of {zone.layers.length}
         </h2>
-        {planned.mixes.length > 0 && (
+        {pots.length > 0 && (
           <Link to={`/jobs/${open.id}/mix`} className="flex min-h-11 items-baseline gap-2 underline">
             <span>
               takes <span className="numeral text-xl">{said.value}</span> {said.unit}
-              {planned.mixes.length > 1 && ` in ${planned.mixes.length} pots`}
+              {count > 1 && ` in ${count} pots`}
             </span>
             to the pot
           </Link>
@@ -82,7 +82,7 @@ export function LayerPanel({ open, catalogue, zone: index, layer: at, onLayer }:
       <MixChoice open={open} catalogue={catalogue} zone={index} layer={at} />
       <ColourOfLayer open={open} catalogue={catalogue} zone={index} layer={at} />
       <OnSurface open={open} catalogue={catalogue} zone={index} layer={at} />
-      {planned.findings.map((f) => (
+      {planned?.findings.map((f) => (
         <p key={f.at + f.says} className="narrow border-l-4 border-ink pl-2 text-sm">
           <strong>{f.says}</strong> {f.reason}
         </p>
@@ -114,7 +114,7 @@ export function LayerPanel({ open, catalogue, zone: index, layer: at, onLayer }:
             onChange={(w) => change({ wait_h: w === "" ? null : Number(w) })}
           />
           <p className="narrow mt-1 text-sm text-soft">
-            {hours(planned.wait_h)}. {planned.waits}
+            {planned ? lasts(planned.wait_h === null ? null : planned.wait_h * 60) : "…"}. {planned?.waits}
           </p>
         </div>
         <SandAfter
@@ -123,13 +123,13 @@ export function LayerPanel({ open, catalogue, zone: index, layer: at, onLayer }:
           onChange={(sand_after) => change({ sand_after })}
         />
       </div>
-      <div className="flex flex-wrap border-t-2 border-ink pt-3">
+      <div className="flex flex-wrap border-t-2 border-ink pt-3 [&>*+*]:-ml-0.5">
         <button
           type="button"
           className="press"
           disabled={at === zone.layers.length - 1}
           onClick={() => {
-            open.edit((job) => moveLayer(job, index, at, at + 1));
+            moveLayer(open, zone, at, at + 1);
             onLayer(at + 1);
           }}
         >
@@ -137,10 +137,10 @@ export function LayerPanel({ open, catalogue, zone: index, layer: at, onLayer }:
         </button>
         <button
           type="button"
-          className="press -ml-0.5"
+          className="press"
           disabled={at === 0}
           onClick={() => {
-            open.edit((job) => moveLayer(job, index, at, at - 1));
+            moveLayer(open, zone, at, at - 1);
             onLayer(at - 1);
           }}
         >
@@ -148,18 +148,18 @@ export function LayerPanel({ open, catalogue, zone: index, layer: at, onLayer }:
         </button>
         <button
           type="button"
-          className="press -ml-0.5"
-          disabled={zone.layers.length >= 40}
+          className="press"
+          disabled={zone.layers.length >= catalogue.caps.layers}
           onClick={duplicate}
         >
           Duplicate
         </button>
-        <button type="button" className="press -ml-0.5" onClick={remove}>
+        <button type="button" className="press" onClick={remove}>
           Remove
         </button>
         {others.length > 0 && (
           <DropdownMenu.Root>
-            <DropdownMenu.Trigger className="press -ml-0.5">Copy stack to…</DropdownMenu.Trigger>
+            <DropdownMenu.Trigger className="press">Copy stack to…</DropdownMenu.Trigger>
             <DropdownMenu.Portal>
               <DropdownMenu.Content
                 className="z-20 border-2 border-ink bg-enamel"
@@ -167,13 +167,20 @@ export function LayerPanel({ open, catalogue, zone: index, layer: at, onLayer }:
                 collisionPadding={12}
               >
                 {[
-                  ...others.map((z) => ({ name: z.name, to: [z.i] })),
-                  { name: "all other zones", to: others.map((z) => z.i) },
+                  ...others.map((z) => ({ name: z.name, to: [z.id] })),
+                  { name: "all other zones", to: others.map((z) => z.id) },
                 ].map((target) => (
                   <DropdownMenu.Item
                     key={target.name}
                     className="flex min-h-11 cursor-pointer items-center px-4 font-semibold data-highlighted:bg-dark data-highlighted:text-enamel"
-                    onSelect={() => open.edit((job) => copyStack(job, index, target.to))}
+                    onSelect={() =>
+                      void open.decide("a stack copied", {
+                        edit: "copy",
+                        seed: newId(),
+                        zone: zone.id,
+                        to: target.to,
+                      })
+                    }
                   >
                     {target.name}
                   </DropdownMenu.Item>
@@ -185,16 +192,6 @@ export function LayerPanel({ open, catalogue, zone: index, layer: at, onLayer }:
       </div>
     </div>
   );
-}
-
-/** A layer that is started by the server with what is usual for its recipe on this ground. */
-export async function addLayer(open: OpenJob, index: number, recipe: string, id: string) {
-  await open.editVia(async (job) => {
-    const zone = job.zones[index];
-    if (!zone) return job;
-    const layer = await answer(api.POST("/api/layers", { body: { id, recipe, ground: zone.ground } }));
-    return changeZone(job, index, (z) => ({ ...z, layers: [...z.layers, layer] }));
-  });
 }
 
 function Line({ name, text }: { name: string; text: string }) {
@@ -213,6 +210,7 @@ interface SandAfterProps {
 }
 
 function SandAfter({ sand, catalogue, onChange }: SandAfterProps) {
+  const grits = [...new Set([...GRITS, ...(sand ? [sand.grit] : [])])].sort((a, b) => a - b);
   const advised = catalogue.abrasives.find((a) => a.purpose === sand?.purpose);
   return (
     <div className="flex flex-col gap-2">
@@ -223,7 +221,7 @@ function SandAfter({ sand, catalogue, onChange }: SandAfterProps) {
         onChange={(purpose) => {
           if (!purpose) return onChange(null);
           const usual = catalogue.abrasives.find((a) => a.purpose === purpose);
-          const grit = GRITS.find((g) => usual && g >= usual.coarsest && g <= usual.finest) ?? 180;
+          const grit = usual?.coarsest ?? 180;
           onChange({ grit, purpose: purpose as Sanding["purpose"], abrasive: sand?.abrasive ?? "paper" });
         }}
       />
@@ -231,11 +229,11 @@ function SandAfter({ sand, catalogue, onChange }: SandAfterProps) {
         <>
           <Stepper
             label="Grit"
-            value={GRITS.indexOf(sand.grit)}
+            value={grits.indexOf(sand.grit)}
             min={0}
-            max={GRITS.length - 1}
+            max={grits.length - 1}
             shown={`P${sand.grit}`}
-            onChange={(i) => onChange({ ...sand, grit: GRITS[i] ?? sand.grit })}
+            onChange={(i) => onChange({ ...sand, grit: grits[i] ?? sand.grit })}
           />
           <Choice
             label="With"

@@ -1,10 +1,9 @@
 import { Dialog } from "radix-ui";
 import { useState } from "react";
-import { answer, api, type Catalogue, type Finish } from "../api/client";
-import { useEfforts } from "../api/queries";
-import { changeZone } from "../job/change";
+import type { Catalogue, Finish } from "../api/client";
+import { useEfforts, useLibrary } from "../api/queries";
 import type { OpenJob } from "../job/useJob";
-import { say } from "../parts/say";
+import { newId, say } from "../parts/say";
 
 interface LibraryProps {
   open: OpenJob;
@@ -18,32 +17,23 @@ export function Library({ open, catalogue, zone: index, onDone }: LibraryProps) 
   const [shown, setShown] = useState(false);
   const efforts = useEfforts(shown);
   const zone = open.job.zones[index];
+  const shelved = useLibrary(open.job, zone?.id ?? "", shown);
   if (!zone) return null;
   const ground = catalogue.grounds.find((g) => g.slug === zone.ground);
   const uses = open.job.use.touched_by.filter((u) => u !== "an unknown buyer");
-  const suits = (f: Finish) => f.grounds.includes(zone.ground) && uses.every((u) => f.uses.includes(u));
-  const why = (f: Finish) => {
-    const against = f.unfit.find((u) => u.ground === zone.ground || uses.some((use) => use === u.use));
-    if (against) return against.why;
-    const left = uses.filter((u) => !f.uses.includes(u));
-    if (left.length) return `Not made to stand ${left.join(", ")}.`;
-    return f.grounds.includes(zone.ground)
-      ? ""
-      : `Usual on ${f.grounds.map((g) => catalogue.grounds.find((x) => x.slug === g)?.name ?? g).join(", ")}.`;
-  };
-  const sorted = [...catalogue.finishes].sort((a, b) => Number(suits(b)) - Number(suits(a)));
+  const finishes = new Map(catalogue.finishes.map((f) => [f.slug, f]));
+  const sorted = (shelved.data ?? []).flatMap((s) => {
+    const finish = finishes.get(s.finish);
+    return finish ? [{ finish, against: s.why }] : [];
+  });
 
   async function put(finish: Finish) {
+    if (!zone) return;
     setShown(false);
-    let did = "";
-    await open.editVia(async (job) => {
-      const now = job.zones[index];
-      if (!now) return job;
-      const body = { job, zone: now.id, finish: finish.slug };
-      const made = await answer(api.POST("/api/finish/put", { body }));
-      did = made.mends.map((m) => m.did).join("; ");
-      return changeZone(job, index, () => made.zone);
-    });
+    const edit = { edit: "finish", seed: newId(), zone: zone.id, finish: finish.slug } as const;
+    const mends = await open.decide("a finish put on", edit);
+    if (!mends) return;
+    const did = mends.map((m) => m.did).join("; ");
     onDone(did ? `For this ground and use: ${did.toLowerCase()}.` : "It needs nothing else on this ground.");
   }
 
@@ -65,9 +55,8 @@ export function Library({ open, catalogue, zone: index, onDone }: LibraryProps) 
             <Dialog.Close className="press">Close</Dialog.Close>
           </div>
           <ul className="overflow-auto">
-            {sorted.map((finish) => {
+            {sorted.map(({ finish, against }) => {
               const effort = efforts.data?.[finish.slug];
-              const against = why(finish);
               return (
                 <li key={finish.slug} className="border-b-2 border-ink">
                   <button

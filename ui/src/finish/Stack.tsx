@@ -3,9 +3,9 @@ import type { Catalogue } from "../api/client";
 import { CoreSample } from "../drawings/CoreSample";
 import { moveLayer } from "../job/change";
 import type { OpenJob } from "../job/useJob";
-import { percent } from "../parts/say";
-import { hours } from "./waits";
+import { lasts, percent } from "../parts/say";
 
+/** What a row takes before its section is drawn. */
 const ROW = 64;
 
 interface StackProps {
@@ -23,25 +23,30 @@ export function Stack({ open, catalogue, zone: index, layer: picked, onLayer, on
   const planned = open.plan.zones[index];
   const list = useRef<HTMLOListElement>(null);
   const [drag, setDrag] = useState<{ from: number; to: number } | null>(null);
-  if (!zone || !planned) return null;
+  if (!zone) return null;
   const count = zone.layers.length;
-  const section = planned.section;
+  const section = planned?.section;
+  const row_height = section?.row_height ?? ROW;
   const matching = section && section.bands.length === count;
+
+  const minutes = (hours: number | null | undefined) => (hours == null ? null : hours * 60);
 
   /** The place in the stack a pointer is at; rows run from the last coat down to the first. */
   function placeAt(event: PointerEvent) {
     const top = list.current?.getBoundingClientRect().top ?? 0;
-    const row = Math.floor((event.clientY - top) / ROW);
+    const row = Math.floor((event.clientY - top) / row_height);
     return count - 1 - Math.min(count - 1, Math.max(0, row));
   }
 
   function move(from: number, to: number) {
-    if (to < 0 || to >= count || to === from) return;
-    open.edit((job) => moveLayer(job, index, from, to));
+    if (!zone || to < 0 || to >= count || to === from) return;
+    moveLayer(open, zone, from, to);
     onLayer(to);
   }
 
-  const rows = zone.layers.map((layer, i) => ({ layer, i, plan: planned.layers[i] })).reverse();
+  const rows = zone.layers
+    .map((layer, i) => ({ layer, i, plan: planned?.layers.find((x) => x.layer === layer.id) }))
+    .reverse();
   return (
     <div className="flex items-start">
       {matching ? (
@@ -53,7 +58,7 @@ export function Stack({ open, catalogue, zone: index, layer: picked, onLayer, on
       ) : (
         <div
           className="w-9 shrink-0 border-r-2 border-dashed border-line"
-          style={{ height: count * ROW + 40 }}
+          style={{ height: count * row_height + 40 }}
         />
       )}
       <div className="min-w-0 grow">
@@ -62,17 +67,17 @@ export function Stack({ open, catalogue, zone: index, layer: picked, onLayer, on
             const technique = catalogue.techniques.find((t) => t.slug === layer.technique);
             const recipe = catalogue.recipes.find((r) => r.slug === layer.recipe);
             const detail = [
-              technique?.name,
+              technique?.name ?? "to be chosen when Lumso answers",
               layer.coats > 1 && `${layer.coats} coats`,
               layer.touched < 0.95 && percent(layer.touched),
               layer.sand_after && `then P${layer.sand_after.grit}`,
-              `wait ${hours(plan?.wait_h ?? null)}`,
+              `wait ${lasts(minutes(plan?.wait_h))}`,
             ].filter(Boolean);
             const landing = drag && drag.to === i && drag.from !== i;
             return (
               <li
                 key={layer.id}
-                style={{ height: ROW }}
+                style={{ height: row_height }}
                 className={`flex items-stretch ${landing ? "outline-3 outline-dashed outline-ink" : ""} ${drag?.from === i ? "opacity-60" : ""}`}
               >
                 <button

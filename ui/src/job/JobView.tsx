@@ -4,6 +4,7 @@ import { NavLink, useParams } from "react-router";
 import { useCatalogue } from "../api/queries";
 import { FinishSide } from "../finish/FinishSide";
 import { Failure } from "../parts/Failure";
+import { Alert, Loading } from "../parts/notices";
 import { say } from "../parts/say";
 import { TextField } from "../parts/TextField";
 import { SheetSide } from "../sheet/SheetSide";
@@ -27,13 +28,13 @@ export function JobView() {
   const catalogue = useCatalogue();
   const [picked, setPicked] = useState({ zone: 0, layer: 0 });
   const looked = open?.job.zones[Math.min(picked.zone, open.job.zones.length - 1)]?.id;
-  const lookAt = open?.lookAt;
+  const lookAt = open?.session.lookAt;
   useEffect(() => {
     if (looked) lookAt?.(looked);
   }, [looked, lookAt]);
   if (failed) return <Failure error={failed} />;
   if (catalogue.error) return <Failure error={catalogue.error} onRetry={() => void catalogue.refetch()} />;
-  if (!open || !catalogue.data) return <p className="p-6 text-soft">Opening the job…</p>;
+  if (!open || !catalogue.data) return <Loading>Opening the job…</Loading>;
   const zone = Math.min(picked.zone, open.job.zones.length - 1);
   const layer = Math.max(0, Math.min(picked.layer, (open.job.zones[zone]?.layers.length ?? 1) - 1));
   // A pot with no piece has nothing to lay layers on: it is a mix and nothing else.
@@ -63,7 +64,7 @@ export function JobView() {
 
 /** On a narrow screen the pot is below the fold: its amounts stay in reach at the foot. */
 function PotInReach({ open, zone, layer }: { open: OpenJob; zone: number; layer: number }) {
-  const mix = open.plan.zones[zone]?.layers[layer]?.mixes[0];
+  const mix = open.plan.zones[zone]?.layers[layer]?.pots[0]?.mix;
   if (!mix) return null;
   return (
     <a
@@ -125,18 +126,26 @@ function JobBar({ open, sides }: { open: OpenJob; sides: string }) {
         {SAVE_WORDS[open.saveState]}
       </p>
       <div className="flex">
-        <button type="button" className="press" onClick={open.undo} disabled={!open.canUndo}>
+        <button
+          type="button"
+          className="press"
+          onClick={open.session.undo}
+          disabled={open.undo === null}
+          title={open.undo ? `Undo: ${open.undo}` : undefined}
+        >
           Undo
         </button>
-        <button type="button" className="press border-l-0" onClick={open.redo} disabled={!open.canRedo}>
+        <button
+          type="button"
+          className="press border-l-0"
+          onClick={open.session.redo}
+          disabled={open.redo === null}
+          title={open.redo ? `Redo: ${open.redo}` : undefined}
+        >
           Redo
         </button>
       </div>
-      {open.says && (
-        <p role="alert" className="narrow w-full border-l-4 border-ink pl-2 text-sm font-semibold">
-          {open.says}
-        </p>
-      )}
+      {open.says && <Alert>{open.says}</Alert>}
     </div>
   );
 }
@@ -154,10 +163,10 @@ function Elsewhere({ open }: { open: OpenJob }) {
             take theirs, and yours is let go.
           </Dialog.Description>
           <div className="mt-4 flex flex-wrap gap-3">
-            <button type="button" className="press press-strong" onClick={open.keepMine}>
+            <button type="button" className="press press-strong" onClick={open.session.keepMine}>
               Keep mine
             </button>
-            <button type="button" className="press" onClick={open.takeTheirs}>
+            <button type="button" className="press" onClick={open.session.takeTheirs}>
               Take theirs
             </button>
           </div>

@@ -1,8 +1,10 @@
-import { answer, api, type Catalogue, type Layer } from "../api/client";
+import type { Catalogue, Change, Layer } from "../api/client";
 import { Choice, Stepper } from "../parts/fields";
+import { LABEL } from "../parts/notices";
 import { percent } from "../parts/say";
 import { TextField } from "../parts/TextField";
 import { changeLayer } from "./change";
+import { stackEdit } from "./edits";
 import type { OpenJob } from "./useJob";
 
 interface LayerFieldsProps {
@@ -23,30 +25,16 @@ function useLayer({ open, zone: index, layer: at }: LayerFieldsProps) {
 
 /** Which mix the layer is. Another one brings the technique and tool that are usual for it. */
 export function MixChoice(props: LayerFieldsProps) {
-  const { open, catalogue, zone: index, layer: at } = props;
-  const { layer } = useLayer(props);
+  const { open, catalogue } = props;
+  const { zone, layer } = useLayer(props);
   if (!layer) return null;
   const recipe = catalogue.recipes.find((r) => r.slug === layer.recipe);
 
-  function setRecipe(slug: string) {
-    void open.editVia(async (job) => {
-      const zone = job.zones[index];
-      const now = zone?.layers[at];
-      if (!zone || !now) return job;
-      const body = { id: now.id, recipe: slug, ground: zone.ground };
-      const start = await answer(api.POST("/api/layers", { body }));
-      const { technique, tool, touched } = start;
-      return changeLayer(job, index, at, (x) => ({
-        ...x,
-        recipe: slug,
-        technique,
-        tool,
-        touched,
-        amounts: {},
-        school: "",
-      }));
-    });
-  }
+  const setRecipe = (slug: string) => {
+    if (!zone) return;
+    const swap = { do: "swap", layer: layer.id, recipe: slug, technique: "" } as const;
+    void open.decide("another mix", stackEdit(zone.id, [swap]));
+  };
 
   return (
     <div>
@@ -69,7 +57,7 @@ export function ColourOfLayer(props: LayerFieldsProps) {
     change({ colours: { ...layer.colours, [paint.id]: { name: colour?.name ?? "", hex, ...part } } });
   return (
     <div className="grid grid-cols-[auto_1fr] gap-2">
-      <label className="narrow text-sm font-semibold text-soft">
+      <label className={LABEL}>
         <span className="block">Colour</span>
         <input
           type="color"
@@ -91,36 +79,24 @@ export function ColourOfLayer(props: LayerFieldsProps) {
 
 /** How the layer goes on: technique, tool, coats, the share it touches, its thickness. */
 export function OnSurface(props: LayerFieldsProps) {
-  const { catalogue, layer: at } = props;
+  const { open, catalogue, zone: index } = props;
   const { zone, layer, change } = useLayer(props);
   if (!zone || !layer) return null;
   const technique = catalogue.techniques.find((t) => t.slug === layer.technique);
-  const recipe = catalogue.recipes.find((r) => r.slug === layer.recipe);
-  const ground = catalogue.grounds.find((g) => g.slug === zone.ground);
-  const fits = catalogue.techniques.filter(
-    (t) =>
-      at > 0 ||
-      !t.surfaces.length ||
-      !ground ||
-      t.surfaces.includes(ground.surface) ||
-      t.slug === layer.technique,
-  );
-  // The ways that are usual for this mix come first.
-  const usual = (slug: string) => (recipe?.techniques.includes(slug) ? 0 : 1);
-  const options = [...fits].sort((a, b) => usual(a.slug) - usual(b.slug));
+  // What is done on what it lies on; before Lumso has said, all there is.
+  const ways = open.plan.zones[index]?.layers.find((x) => x.layer === layer.id)?.ways ?? [];
+  const known = new Map(catalogue.techniques.map((t) => [t.slug, t]));
+  const fits = ways.flatMap((slug) => known.get(slug) ?? []);
+  const options = fits.length ? fits : catalogue.techniques;
+  const setTechnique = (technique: string) => {
+    const set = { do: "set", layer: layer.id, technique } as const;
+    void open.decide("another technique", stackEdit(zone.id, [set as Change]));
+  };
   return (
     <div className="flex flex-col gap-3">
       <div>
         <div className="grid grid-cols-2 gap-3">
-          <Choice
-            label="Put on"
-            value={layer.technique}
-            options={options}
-            onChange={(slug) => {
-              const next = catalogue.techniques.find((t) => t.slug === slug);
-              change({ technique: slug, tool: next?.tools[0] ?? layer.tool, touched: next?.touched ?? 1 });
-            }}
-          />
+          <Choice label="Put on" value={layer.technique} options={options} onChange={setTechnique} />
           <Choice
             label="Tool"
             value={layer.tool}
@@ -131,7 +107,13 @@ export function OnSurface(props: LayerFieldsProps) {
         {technique && <p className="narrow mt-1 text-sm text-soft">{technique.how}</p>}
       </div>
       <div className="grid grid-cols-2 gap-3">
-        <Stepper label="Coats" value={layer.coats} min={1} max={12} onChange={(coats) => change({ coats })} />
+        <Stepper
+          label="Coats"
+          value={layer.coats}
+          min={1}
+          max={catalogue.caps.coats}
+          onChange={(coats) => change({ coats })}
+        />
         <Stepper
           label="Touches"
           value={layer.touched}

@@ -1,6 +1,7 @@
 import type { Catalogue } from "../api/client";
 import { ShareRule } from "../drawings/ShareRule";
 import { Choice, Stepper } from "../parts/fields";
+import { Fault, Remark, TakeCare } from "../parts/notices";
 import { percent } from "../parts/say";
 import { changeLayer } from "./change";
 import { ColourOfLayer, MixChoice, OnSurface } from "./LayerFields";
@@ -27,10 +28,8 @@ export function MixColumn({
   if (!zone || !layer || !planned) return null;
   const recipe = catalogue.recipes.find((r) => r.slug === layer.recipe);
   const dial = recipe?.components.find((c) => c.id === recipe.dial);
-  const schoolAmounts = recipe?.schools.find((x) => x.slug === layer.school)?.amounts ?? {};
-  const amount = dial && (layer.amounts[dial.id] ?? schoolAmounts[dial.id] ?? dial.amount);
-  const now = planned.mixes[0]?.parts.find((p) => p.component === dial?.id)?.share;
-  const share = amount?.by === "volume-share" ? amount.share : (now ?? null);
+  const given = dial && layer.amounts[dial.id];
+  const share = given?.by === "volume-share" ? given.share : planned.dial;
   const paint = recipe?.components.find((c) => c.role === "paint");
   const change = (part: Partial<typeof layer>) =>
     open.edit((job) => changeLayer(job, index, at, (x) => ({ ...x, ...part })));
@@ -87,27 +86,22 @@ export function MixColumn({
         shown={percent(layer.margin)}
         onChange={(margin) => change({ margin: Math.round(margin * 100) / 100 })}
       />
-      {paint && <PotsEditor layer={layer} paint={paint} onChange={(pots) => change({ pots })} />}
-      {recipe && recipe.cautions.length > 0 && (
-        <ul aria-label="Take care" className="border-2 border-ink bg-enamel p-2 text-sm">
-          {recipe.cautions.map((caution) => (
-            <li key={caution} className="py-0.5">
-              <strong>Take care.</strong> {caution}
-            </li>
-          ))}
-        </ul>
+      {paint && (
+        <PotsEditor
+          layer={layer}
+          paint={paint}
+          most={catalogue.caps.pots}
+          onChange={(pots) => change({ pots })}
+        />
       )}
+      {recipe && <TakeCare texts={recipe.cautions} />}
       {problems.map((p) => (
-        <p key={p.at + p.says} role="alert" className="border-l-4 border-ink pl-2 font-semibold">
-          {p.says} <span className="font-normal">Allowed: {p.allowed}.</span>
-        </p>
+        <Fault key={p.at + p.says} says={p.says} allowed={p.allowed} />
       ))}
       {planned.findings
         .filter((f) => !f.at.includes("/amounts/"))
         .map((f) => (
-          <p key={f.says} className="narrow border-l-4 border-soft pl-2 text-sm">
-            <strong>{f.says}</strong> {f.reason}
-          </p>
+          <Remark key={f.says} says={f.says} reason={f.reason} />
         ))}
     </section>
   );

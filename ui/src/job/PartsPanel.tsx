@@ -1,6 +1,7 @@
 import { useState } from "react";
 import type { Catalogue, Length, Piece } from "../api/client";
 import { Choice, LengthField, Stepper } from "../parts/fields";
+import { LABEL } from "../parts/notices";
 import { newId } from "../parts/say";
 import { TextField } from "../parts/TextField";
 import { changePiece, changeZone, moveSurface } from "./change";
@@ -47,7 +48,7 @@ export function PartsPanel({ open, catalogue, zone }: PartsPanelProps) {
 
   return (
     <fieldset className="min-w-0">
-      <legend className="narrow text-sm font-semibold text-soft">Parts of its own</legend>
+      <legend className={LABEL}>Parts of its own</legend>
       <ul>
         {parts.map((part, i) => (
           <li key={part.id} className="border-t border-line py-2">

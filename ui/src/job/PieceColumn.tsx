@@ -1,9 +1,10 @@
 import { Tabs } from "radix-ui";
 import { useState } from "react";
-import { answer, api, type Catalogue, type PieceKind } from "../api/client";
+import type { Catalogue, PieceKind } from "../api/client";
 import { PieceDrawing } from "../drawings/PieceDrawing";
 import { Choice, LengthField, NumberField, Stepper } from "../parts/fields";
-import { say } from "../parts/say";
+import { LABEL } from "../parts/notices";
+import { newId, say } from "../parts/say";
 import { Why } from "../parts/Why";
 import { changeLayer, changePiece } from "./change";
 import { PartsPanel } from "./PartsPanel";
@@ -33,17 +34,7 @@ export function PieceColumn({ open, catalogue, zone: index, onZone }: PieceColum
   const planned = plan.zones[index];
   const kind = catalogue.pieces.find((k) => k.slug === job.piece?.kind);
   if (!zone || !planned) return null;
-  const fills = Object.fromEntries(
-    plan.zones.map((z, i) => {
-      const ground = catalogue.grounds.find((g) => g.slug === job.zones[i]?.ground);
-      const seen = z.layers.filter(
-        (layer, k) =>
-          (job.zones[i]?.layers[k]?.touched ?? 1) >= 0.5 &&
-          layer.mixes[0]?.parts.some((p) => p.role === "paint" || p.role === "pigment"),
-      );
-      return [z.zone, seen[seen.length - 1]?.hex ?? ground?.hex ?? "#cccccc"];
-    }),
-  );
+  const fills = Object.fromEntries(plan.zones.map((z) => [z.zone, z.hex]));
   const areas = Object.fromEntries(plan.surfaces.map((s) => [s.slug, `${say(s.area_m2)} m²`]));
 
   if (!job.piece || !kind)
@@ -75,7 +66,7 @@ export function PieceColumn({ open, catalogue, zone: index, onZone }: PieceColum
         label="Piece"
         value={piece.kind}
         options={catalogue.pieces}
-        onChange={(slug) => void setKind(open, slug)}
+        onChange={(slug) => setKind(open, slug)}
       />
       {plan.drawing ? (
         <PieceDrawing
@@ -105,9 +96,7 @@ export function PieceColumn({ open, catalogue, zone: index, onZone }: PieceColum
       ))}
       <div className="flex flex-wrap items-baseline gap-x-6">
         <span>
-          <span className="narrow block text-sm font-semibold text-soft">
-            Area to coat, {zone.name.toLowerCase()}
-          </span>
+          <span className={LABEL}>Area to coat, {zone.name.toLowerCase()}</span>
           {planned.area ? (
             <Why figure={planned.area} name="Area to coat">
               <span className="numeral text-2xl">{say(planned.area.value)}</span>
@@ -191,8 +180,8 @@ export function PieceColumn({ open, catalogue, zone: index, onZone }: PieceColum
   );
 }
 
-async function setKind(open: OpenJob, kind: string) {
-  await open.editVia((job) => answer(api.POST("/api/jobs/on-piece", { body: { job, kind } })));
+function setKind(open: OpenJob, kind: string) {
+  void open.decide("another piece", { edit: "piece", seed: newId(), kind });
 }
 
 function PotWithoutPiece({ open }: { open: OpenJob }) {
@@ -212,7 +201,7 @@ function PotWithoutPiece({ open }: { open: OpenJob }) {
           }
         />
       )}
-      <button type="button" className="press" onClick={() => void setKind(open, "board")}>
+      <button type="button" className="press" onClick={() => setKind(open, "board")}>
         Put it on a piece
       </button>
     </>

@@ -1,18 +1,20 @@
 import type { Component, Layer, PotPlan, Tint } from "../api/client";
 import { NumberField } from "../parts/fields";
+import { LABEL } from "../parts/notices";
 import { newId, percent } from "../parts/say";
 import { TextField } from "../parts/TextField";
 
 interface PotsEditorProps {
   layer: Layer;
   paint: Component;
+  most: number;
   onChange: (pots: PotPlan[]) => void;
 }
 
 const STARTING = ["#8c2f2b", "#c59a3c", "#6f7f86", "#2b2b2e", "#dcd6c6", "#3f5f7a"];
 
 /** Several pots from one recipe: each with its share of the surface, and paints its colour is mixed from. */
-export function PotsEditor({ layer, paint, onChange }: PotsEditorProps) {
+export function PotsEditor({ layer, paint, most, onChange }: PotsEditorProps) {
   const { pots } = layer;
   const change = (id: string, part: Partial<PotPlan>) =>
     onChange(pots.map((p) => (p.id === id ? { ...p, ...part } : p)));
@@ -41,7 +43,7 @@ export function PotsEditor({ layer, paint, onChange }: PotsEditorProps) {
 
   return (
     <fieldset className="min-w-0">
-      <legend className="narrow text-sm font-semibold text-soft">
+      <legend className={LABEL}>
         {pots.length
           ? `Pots, ${percent(pots.reduce((sum, p) => sum + p.share, 0))} of the surface`
           : "Several colours"}
@@ -143,7 +145,7 @@ export function PotsEditor({ layer, paint, onChange }: PotsEditorProps) {
           </li>
         ))}
       </ul>
-      <button type="button" className="press mt-2" onClick={add} disabled={pots.length >= 12}>
+      <button type="button" className="press mt-2" onClick={add} disabled={pots.length >= most}>
         {pots.length ? "Another pot" : "Mix it in several colours"}
       </button>
     </fieldset>

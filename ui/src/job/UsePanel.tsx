@@ -2,6 +2,7 @@ import { useState } from "react";
 import type { Job, Length } from "../api/client";
 import { useChoose, useSettings } from "../api/queries";
 import { Choice, LengthField, NumberField } from "../parts/fields";
+import { Fault, LABEL } from "../parts/notices";
 import { say } from "../parts/say";
 import { TextField } from "../parts/TextField";
 import { changePiece } from "./change";
@@ -26,7 +27,7 @@ export function UsePanel({ open }: { open: OpenJob }) {
   return (
     <div className="flex flex-col gap-3">
       <fieldset>
-        <legend className="narrow text-sm font-semibold text-soft">It must stand</legend>
+        <legend className={LABEL}>It must stand</legend>
         <div className="grid grid-cols-2">
           {TOUCHES.map((touch) => (
             <label key={touch} className="flex min-h-11 items-center gap-2">
@@ -75,7 +76,7 @@ function Bands({ open }: { open: OpenJob }) {
   const set = (next: typeof bands) => open.edit((j) => changePiece(j, (p) => ({ ...p, bands: next })));
   return (
     <fieldset className="min-w-0">
-      <legend className="narrow text-sm font-semibold text-soft">Kept bare on a surface</legend>
+      <legend className={LABEL}>Kept bare on a surface</legend>
       <ul>
         {bands.map((band, i) => (
           <li
@@ -85,7 +86,7 @@ function Bands({ open }: { open: OpenJob }) {
             <span>
               {band.name}, {band.length.typed} × {band.width.typed}{" "}
               <span className="narrow text-sm text-soft">
-                {say((band.length.mm * band.width.mm) / 1e6)} m² of{" "}
+                {say(open.plan.bands[i] ?? 0)} m² of{" "}
                 {open.plan.surfaces.find((s) => s.slug === band.surface)?.name ?? band.surface}
               </span>
             </span>
@@ -103,9 +104,7 @@ function Bands({ open }: { open: OpenJob }) {
       {open.plan.problems
         .filter((p) => p.at.startsWith("/piece/bands"))
         .map((p) => (
-          <p key={p.says} role="alert" className="border-l-4 border-ink pl-2 text-sm font-semibold">
-            {p.says} <span className="font-normal">Allowed: {p.allowed}.</span>
-          </p>
+          <Fault key={p.says} says={p.says} allowed={p.allowed} />
         ))}
       <div className="grid grid-cols-2 items-end gap-2">
         <TextField label="What" value={name} placeholder="hinges" onChange={setName} />
@@ -140,7 +139,7 @@ function Room({ open }: { open: OpenJob }) {
   if (!settings.data) return null;
   const chosen = settings.data;
   const set = (change: Partial<typeof chosen>) =>
-    choose.mutate({ ...chosen, ...change }, { onSuccess: () => open.replan() });
+    choose.mutate({ ...chosen, ...change }, { onSuccess: () => open.session.replan() });
   return (
     <div className="grid grid-cols-2 gap-2">
       <NumberField

@@ -1,8 +1,9 @@
-import { answer, api, type Catalogue, type Zone } from "../api/client";
+import type { Catalogue, Zone } from "../api/client";
 import { Choice } from "../parts/fields";
+import { Alert } from "../parts/notices";
 import { newId, say } from "../parts/say";
 import { TextField } from "../parts/TextField";
-import { changePiece, changeZone, copyOf, moveSurface } from "./change";
+import { changePiece, changeZone, moveSurface } from "./change";
 import type { OpenJob } from "./useJob";
 
 interface ZonesPanelProps {
@@ -29,29 +30,17 @@ export function ZonesPanel({ open, catalogue, zone: index, onZone }: ZonesPanelP
   const problem = plan.problems.find((p) => p.at === `/zones/${index}/surfaces`);
   const places = [...job.zones.map((z) => ({ slug: z.id, name: z.name })), { slug: "", name: "left bare" }];
 
-  function split(surface: string) {
-    const id = newId();
-    open.edit((j) => {
-      const base = j.zones[index];
-      if (!base) return j;
-      const name = plan.surfaces.find((s) => s.slug === surface)?.name ?? surface;
-      const layers = base.layers.map(copyOf);
-      const added = { ...j, zones: [...j.zones, { ...base, id, name, surfaces: [], layers }] };
-      return moveSurface(added, surface, id);
-    });
-    onZone(job.zones.length);
-  }
+  const split = (surface: string) => {
+    const seed = newId();
+    const from = job.zones.find((z) => z.surfaces.includes(surface)) ?? zone;
+    const edit = { edit: "split", seed, zone: from.id, surface } as const;
+    void open.decide("a zone split off", edit).then((done) => done && onZone(job.zones.length));
+  };
 
-  /** The zone's surfaces go to the first other zone, and the zone with its layers goes. */
-  function merge() {
-    open.edit((j) => {
-      const into = j.zones.find((_, i) => i !== index);
-      if (!into) return j;
-      const moved = zone?.surfaces.reduce((all, s) => moveSurface(all, s, into.id), j) ?? j;
-      return { ...moved, zones: moved.zones.filter((_, i) => i !== index) };
-    });
+  const merge = () => {
+    void open.decide("zones merged", { edit: "merge", seed: newId(), zone: zone.id });
     onZone(0);
-  }
+  };
 
   return (
     <div className="flex flex-col gap-3">
@@ -88,7 +77,9 @@ export function ZonesPanel({ open, catalogue, zone: index, onZone }: ZonesPanelP
             label="Ground"
             value={zone.ground}
             options={catalogue.grounds}
-            onChange={(slug) => void setGround(open, index, slug)}
+            onChange={(ground) =>
+              void open.decide("another ground", { edit: "ground", seed: newId(), zone: zone.id, ground })
+            }
           />
           {ground && <p className="narrow text-sm text-soft">{ground.looks}</p>}
         </div>
@@ -132,9 +123,9 @@ export function ZonesPanel({ open, catalogue, zone: index, onZone }: ZonesPanelP
         />
       </div>
       {problem && (
-        <p role="alert" className="border-l-4 border-ink pl-2 text-sm font-semibold">
+        <Alert>
           {problem.says} <span className="font-normal">Allowed: {problem.allowed}.</span>
-        </p>
+        </Alert>
       )}
       {job.piece && (
         <ul aria-label="Surfaces">
@@ -155,7 +146,11 @@ export function ZonesPanel({ open, catalogue, zone: index, onZone }: ZonesPanelP
                   type="button"
                   className="press text-sm"
                   aria-label={`A zone of its own for ${surface.name}`}
-                  disabled={job.zones.length >= 60 || (surface.zone === zone.id && zone.surfaces.length < 2)}
+                  disabled={
+                    job.zones.length >= catalogue.caps.zones ||
+                    !surface.zone ||
+                    (job.zones.find((z) => z.id === surface.zone)?.surfaces.length ?? 0) < 2
+                  }
                   onClick={() => split(surface.slug)}
                 >
                   Own zone
@@ -183,21 +178,4 @@ export function ZonesPanel({ open, catalogue, zone: index, onZone }: ZonesPanelP
       )}
     </div>
   );
-}
-
-/** Another ground; the first layer goes on the way that is usual there. */
-async function setGround(open: OpenJob, index: number, ground: string) {
-  await open.editVia(async (job) => {
-    const layer = job.zones[index]?.layers[0];
-    const start =
-      layer &&
-      (await answer(api.POST("/api/layers", { body: { id: layer.id, recipe: layer.recipe, ground } })));
-    return changeZone(job, index, (zone) => ({
-      ...zone,
-      ground,
-      layers: zone.layers.map((x, i) =>
-        i === 0 && start ? { ...x, technique: start.technique, tool: start.tool } : x,
-      ),
-    }));
-  });
 }

@@ -1,5 +1,7 @@
 import type { Job, Layer, Piece, Zone } from "../api/client";
 import { newId } from "../parts/say";
+import { stackEdit } from "./edits";
+import type { OpenJob } from "./useJob";
 
 /** The job with one of its zones changed. */
 export const changeZone = (job: Job, index: number, change: (zone: Zone) => Zone): Job => ({
@@ -21,28 +23,14 @@ export const copyOf = (layer: Layer): Layer => ({
   pots: layer.pots.map((pot) => ({ ...pot, id: newId() })),
 });
 
-/** The job with a layer of a zone moved to another place in its stack. */
-export const moveLayer = (job: Job, index: number, from: number, to: number): Job =>
-  changeZone(job, index, (zone) => {
-    const layers = [...zone.layers];
-    const [moved] = layers.splice(from, 1);
-    if (moved) layers.splice(to, 0, moved);
-    return { ...zone, layers };
-  });
-
-/** The job with a zone's whole treatment copied to others: layers, preparation and what was accepted. */
-export const copyStack = (job: Job, from: number, to: number[]): Job => {
-  const source = job.zones[from];
-  if (!source) return job;
-  const zones = job.zones.map((zone, i) => {
-    if (!to.includes(i)) return zone;
-    const layers = source.layers.map(copyOf);
-    const ids = new Map(source.layers.map((layer, k) => [layer.id, layers[k]?.id ?? ""]));
-    const accepted = source.accepted.map((a) => ({ ...a, layer: ids.get(a.layer) ?? "" }));
-    return { ...zone, layers, accepted, prep: source.prep, finish: source.finish };
-  });
-  return { ...job, zones };
-};
+/** Put a layer of a zone at another place in its stack. */
+export function moveLayer(open: OpenJob, zone: Zone, from: number, to: number): void {
+  const moved = zone.layers[from];
+  if (!moved) return;
+  const others = zone.layers.filter((x) => x.id !== moved.id);
+  const change = { do: "move", layer: moved.id, above: others[to]?.id ?? "" } as const;
+  void open.decide("a layer moved", stackEdit(zone.id, [change]));
+}
 
 /** The job with its piece changed; a pot without one stays as it is. */
 export const changePiece = (job: Job, change: (piece: Piece) => Piece): Job =>

@@ -4,6 +4,7 @@ import type { JobLine } from "../api/client";
 import { useBeginJob, useJobs, usePutAway, useTakeJob } from "../api/queries";
 import { Jar } from "../drawings/Jar";
 import { Failure } from "../parts/Failure";
+import { Alert, Loading } from "../parts/notices";
 import { say, when } from "../parts/say";
 
 /** What to do next on the last job, and all the jobs under it. */
@@ -17,7 +18,7 @@ export function JobsView() {
   const newJob = () => begin.mutate({}, { onSuccess: (made) => navigate(`/jobs/${made.id}`) });
 
   if (jobs.error) return <Failure error={jobs.error} onRetry={() => void jobs.refetch()} />;
-  if (!jobs.data) return <p className="p-6 text-soft">Opening the jobs…</p>;
+  if (!jobs.data) return <Loading>Opening the jobs…</Loading>;
   const [last, ...rest] = jobs.data;
   const start = (
     <button type="button" className="press press-strong px-5" onClick={newJob} disabled={begin.isPending}>
@@ -170,11 +171,7 @@ function OpenFile({ onOpened }: { onOpened: (id: string) => void }) {
         aria-label="Job file to open"
         onChange={(e) => void chosen(e.target.files?.[0])}
       />
-      {take.error && (
-        <p role="alert" className="w-full border-l-4 border-ink pl-2 text-sm">
-          {take.error.message}
-        </p>
-      )}
+      {take.error && <Alert quiet>{take.error.message}</Alert>}
     </>
   );
 }

@@ -4,6 +4,7 @@ import { useCatalogue, useChoose, useDeleteKit, usePutKit, useSettings } from ".
 import { Failure } from "../parts/Failure";
 import { FilePanel } from "../parts/FilePanel";
 import { Choice, NumberField } from "../parts/fields";
+import { Loading } from "../parts/notices";
 import { newId, percent, say } from "../parts/say";
 import { TextField } from "../parts/TextField";
 import { useDraft } from "../parts/useDraft";
@@ -17,7 +18,7 @@ export function KitView() {
   const choose = useChoose();
   const put = usePutKit();
   if (catalogue.error) return <Failure error={catalogue.error} onRetry={() => void catalogue.refetch()} />;
-  if (!catalogue.data || !settings.data) return <p className="p-6 text-soft">Opening the drawer…</p>;
+  if (!catalogue.data || !settings.data) return <Loading>Opening the drawer…</Loading>;
   const { kits, own_kits } = catalogue.data;
   const kit = kits.find((k) => k.slug === settings.data.kit) ?? kits[0];
   if (!kit) return null;

@@ -1,7 +1,6 @@
 import { type ReactNode, useEffect, useId, useRef, useState } from "react";
 import { answer, api, type Length, Refused } from "../api/client";
-
-const LABEL = "narrow block text-sm font-semibold text-soft";
+import { LABEL } from "./notices";
 
 export interface FieldFault {
   says: string;

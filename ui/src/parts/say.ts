@@ -40,3 +40,21 @@ export function amount(value: number, unit: "ml" | "g"): { value: string; unit: 
     unit: unit === "ml" ? "l" : "kg",
   };
 }
+
+/** Minutes as people say them; null is what only a label knows. The one way durations are said. */
+export function lasts(minutes: number | null): string {
+  if (minutes === null) return "unknown: read the label";
+  if (minutes < 90) return `${Math.max(minutes > 0 ? 1 : 0, Math.round(minutes))} min`;
+  const hours = minutes / 60;
+  if (hours < 48) return `${say(Math.round(hours * 4) / 4)} h`;
+  const days = hours / 24;
+  return days < 14 ? `${say(Math.round(days * 2) / 2)} days` : `${Math.round(days / 7)} weeks`;
+}
+
+/** When, in minutes counted from the beginning of the job. */
+export function clock(minutes: number): string {
+  if (minutes < -1) return `${lasts(-minutes)} before`;
+  if (minutes < 1) return "at once";
+  const day = Math.floor(minutes / 1440);
+  return day === 0 ? `after ${lasts(minutes)}` : `day ${day + 1}, +${lasts(minutes - day * 1440)}`;
+}

@@ -1,13 +1,16 @@
 import { useState } from "react";
 import { Link } from "react-router";
 import type { KitAnswer, KitOption, Mix, Part } from "../api/client";
-import { useMeasured } from "../api/queries";
+import { type MixSource, useMeasured } from "../api/queries";
 import { Jar } from "../drawings/Jar";
+import { Alert, LABEL } from "../parts/notices";
 import { amount, percent, say } from "../parts/say";
 import { Why } from "../parts/Why";
 
 interface PotProps {
   mix: Mix;
+  /** Where it was planned; null for one that was printed. */
+  source: MixSource | null;
   kit: string;
   rough?: number;
   /** How it was measured when it was printed, instead of with the kit in use. */
@@ -15,8 +18,8 @@ interface PotProps {
 }
 
 /** One pot: how much to mix, part by part, in the kit in use, beside the jar it makes. */
-export function Pot({ mix, kit, rough = 0, printed }: PotProps) {
-  const measured = useMeasured(mix, printed ? "" : kit);
+export function Pot({ mix, source, kit, rough = 0, printed }: PotProps) {
+  const measured = useMeasured(mix, source, kit);
   const [label, setLabel] = useState("");
   const answer = printed ?? measured.data;
   const option = answer?.options.find((o) => o.label === label) ?? answer?.options[0];
@@ -43,7 +46,7 @@ export function Pot({ mix, kit, rough = 0, printed }: PotProps) {
         <div className="hidden sm:block">{options}</div>
       </div>
       <div className="flex min-w-0 flex-col">
-        <span className="narrow text-sm font-semibold text-soft">Mix</span>
+        <span className={LABEL}>Mix</span>
         <div className="flex flex-wrap items-baseline gap-x-5">
           <Why figure={mix.volume} name="Mix">
             <span className="numeral text-3xl">{amount(mix.volume.value, "ml").value}</span>
@@ -76,9 +79,7 @@ export function Pot({ mix, kit, rough = 0, printed }: PotProps) {
           </p>
         )}
         {mix.thickness.state === "past stiff" && (
-          <p role="alert" className="mt-1 border-l-4 border-ink pl-2 text-sm font-semibold">
-            Past stiff: it will hardly spread. Less powder, or more liquid.
-          </p>
+          <Alert>Past stiff: it will hardly spread. Less powder, or more liquid.</Alert>
         )}
         <ol className="mt-3 flex flex-col-reverse">
           {mix.parts.map((part, i) => (
@@ -126,7 +127,7 @@ function Options(props: {
     );
   return (
     <fieldset>
-      <legend className="narrow text-sm font-semibold text-soft">Measured with your kit</legend>
+      <legend className={LABEL}>Measured with your kit</legend>
       <div className="flex flex-col gap-2">
         {answer.options.map((o) => (
           <button
@@ -165,8 +166,10 @@ interface PartLineProps {
 
 /** One component: how it is measured, poured and weighed. The last one in stands on top, as in the jar. */
 function PartLine({ part, order, option, answer, byWeight }: PartLineProps) {
-  const fillings = option?.parts.find((p) => p.component === part.name)?.fillings;
-  const weighed = answer?.weighed.find((w) => w.component === part.name);
+  // Batches that were printed earlier know a part by its name.
+  const mine = (x: { component: string }) => x.component === part.component || x.component === part.name;
+  const fillings = option?.parts.find(mine)?.fillings;
+  const weighed = answer?.weighed.find(mine);
   return (
     <li className="border-t-2 border-ink py-2.5">
       <div className="flex flex-wrap items-center gap-x-2 gap-y-1 font-semibold">

@@ -3,6 +3,7 @@ import { useState } from "react";
 import { useNavigate } from "react-router";
 import { useBeginJob, useCatalogue } from "../api/queries";
 import { NumberField } from "../parts/fields";
+import { Alert } from "../parts/notices";
 
 const AMOUNTS_ML = [50, 100, 250, 500, 1000];
 
@@ -97,11 +98,7 @@ export function QuickPot() {
                   Mix {ml} ml
                 </button>
               </div>
-              {begin.error && (
-                <p role="alert" className="mt-3 font-semibold">
-                  {begin.error.message}
-                </p>
-              )}
+              {begin.error && <Alert>{begin.error.message}</Alert>}
             </>
           )}
         </Dialog.Content>

@@ -1,9 +1,10 @@
 import { Link, useParams } from "react-router";
 import { useFrozen } from "../api/queries";
 import { Failure } from "../parts/Failure";
-import { when } from "../parts/say";
+import { TakeCare } from "../parts/notices";
+import { lasts, when } from "../parts/say";
 import { Pot } from "../pot/Pot";
-import { lives, usesOf } from "./words";
+import { usesOf } from "./words";
 
 /** A batch as it was printed, opened by the code on its card or label. */
 export function BatchView() {
@@ -27,15 +28,11 @@ export function BatchView() {
       <p className="my-3">
         {batch.use_by_h === null
           ? "How long it lives: read the label."
-          : `Use within ${lives(batch.use_by_h - batch.ready_h)} once ready.`}{" "}
+          : `Use within ${lasts((batch.use_by_h - batch.ready_h) * 60)} once ready.`}{" "}
         {batch.pot_test && `Right when like ${batch.pot_test.toLowerCase()}`}
       </p>
-      <Pot mix={batch.mix} kit="" printed={file.measured} />
-      {batch.cautions.map((text) => (
-        <p key={text} className="mt-2 border-2 border-ink px-2 py-1 text-sm">
-          <strong>Take care.</strong> {text}
-        </p>
-      ))}
+      <Pot mix={batch.mix} source={null} kit="" printed={file.measured} />
+      <TakeCare texts={batch.cautions} />
       <p className="mt-4 flex flex-wrap gap-2">
         <Link to={`/jobs/${found.data.job_id}/sheet`} className="press">
           To the job as it is now

@@ -16,7 +16,7 @@ export function Sections({ plans }: { plans: GlazePlan[] }) {
                 <p className="narrow text-sm">
                   {plan.strips.length === 1
                     ? "In one go, in about "
-                    : `${plan.strips.length} sections of ${Math.round(plan.strips[0]?.width_mm ?? 0)} mm, each 25 mm over the last, each in about `}
+                    : `${plan.strips.length} sections of ${Math.round(plan.strips[0]?.width_mm ?? 0)} mm, each ${plan.overlap_mm} mm over the last, each in about `}
                   {Math.ceil(plan.strips[0]?.minutes ?? 0)} min: it stays open about{" "}
                   {Math.round(plan.open_min)} min here. Strokes from end to end. An estimate: try it on a
                   card.
@@ -61,7 +61,13 @@ function Strips({ plan }: { plan: GlazePlan }) {
       {plan.strips.map((strip, i) => (
         <g key={strip.number}>
           {i > 0 && (
-            <rect x={strip.start_mm} width={25} height={long} fill="var(--color-ink)" opacity="0.28" />
+            <rect
+              x={strip.start_mm}
+              width={plan.overlap_mm}
+              height={long}
+              fill="var(--color-ink)"
+              opacity="0.28"
+            />
           )}
           {i > 0 && <path d={`M${strip.start_mm} 0V${long}`} stroke="var(--color-ink)" strokeWidth={unit} />}
           <path

@@ -1,14 +1,15 @@
 import { useState } from "react";
 import type { Batch, Catalogue, MixSheet, WhatIf } from "../api/client";
-import { useJobs, useMixSheet, useSettings } from "../api/queries";
+import { type MixSource, useJobs, useMixSheet, useSettings } from "../api/queries";
 import type { OpenJob } from "../job/useJob";
 import { Failure } from "../parts/Failure";
-import { amount, percent } from "../parts/say";
+import { Alert, LABEL, Loading, TakeCare } from "../parts/notices";
+import { amount, clock, lasts, percent } from "../parts/say";
 import { Pot } from "../pot/Pot";
 import { PrintBar } from "./PrintBar";
 import { Sections } from "./Sections";
 import { WhatIfPanel } from "./WhatIfPanel";
-import { clock, lives, usesOf } from "./words";
+import { usesOf } from "./words";
 
 /** Every batch of the job in the order it is mixed; one of them open; what would change if. */
 export function SheetSide(props: { open: OpenJob; catalogue: Catalogue; zone: number }) {
@@ -26,7 +27,7 @@ export function SheetSide(props: { open: OpenJob; catalogue: Catalogue; zone: nu
         <Failure error={asked.error} onRetry={() => void asked.refetch()} />
       </div>
     );
-  if (!asked.data) return <p className="p-4 text-soft">Working out the batches…</p>;
+  if (!asked.data) return <Loading>Working out the batches…</Loading>;
   const { now } = asked.data;
   const shown = stepDown && asked.data.then ? asked.data.then : now;
   const batch = shown.batches.find((b) => b.id === picked) ?? shown.batches[0];
@@ -45,18 +46,18 @@ export function SheetSide(props: { open: OpenJob; catalogue: Catalogue; zone: nu
           </span>
         </p>
         {shown.problems.map((p) => (
-          <p key={p.at + p.says} role="alert" className="border-l-4 border-ink pl-2">
+          <Alert key={p.at + p.says} quiet>
             <strong>{p.says}</strong> Ways out: {p.allowed}.
-          </p>
+          </Alert>
         ))}
         {shown.sections
           .filter((s) => s.says)
           .map((s) => (
-            <p key={s.layer + s.surface} role="alert" className="border-l-4 border-ink pl-2">
+            <Alert key={s.layer + s.surface} quiet>
               <strong>
                 {s.surface}: {s.says}
               </strong>
-            </p>
+            </Alert>
           ))}
         {shown.batches.length === 0 && (
           <p className="text-soft">Nothing to mix yet: the piece needs its sizes, and a zone its layers.</p>
@@ -71,7 +72,7 @@ export function SheetSide(props: { open: OpenJob; catalogue: Catalogue; zone: nu
         <Pooling sheet={shown} />
         <Takes sheet={shown} />
         <fieldset>
-          <legend className="narrow text-sm font-semibold text-soft">On this sheet too</legend>
+          <legend className={LABEL}>On this sheet too</legend>
           <OtherJobs open={open} chosen={withJobs} onChange={setWithJobs} />
           <label className="flex min-h-11 items-center gap-2">
             <input
@@ -100,6 +101,12 @@ export function SheetSide(props: { open: OpenJob; catalogue: Catalogue; zone: nu
           <OneBatch
             key={batch.id}
             batch={batch}
+            source={{
+              job: open.job,
+              batch: batch.id,
+              with_jobs: withJobs,
+              what_if: stepDown ? ask : null,
+            }}
             kit={kit}
             sections={shown.sections.filter((s) => batch.uses.some((u) => u.layer === s.layer))}
           />
@@ -120,7 +127,7 @@ function BatchRow({ batch, on, onPick }: { batch: Batch; on: boolean; onPick: ()
       onClick={onPick}
     >
       <span className="narrow text-sm leading-tight">
-        {clock(batch.mix_at_h)}
+        {clock(batch.mix_at_h * 60)}
         {batch.of > 1 && (
           <span className="block">
             {batch.number} of {batch.of}
@@ -148,15 +155,16 @@ function BatchRow({ batch, on, onPick }: { batch: Batch; on: boolean; onPick: ()
 
 interface OneBatchProps {
   batch: Batch;
+  source: MixSource;
   kit: string;
   sections: MixSheet["sections"];
 }
 
 /** A batch open: the pot, and around it when, how long, what first, what is kept, what to take care of. */
-function OneBatch({ batch, kit, sections }: OneBatchProps) {
+function OneBatch({ batch, source, kit, sections }: OneBatchProps) {
   const settings = useSettings();
   const step = batch.step_down;
-  const rest = batch.ready_h - batch.mix_at_h;
+  const rest = batch.rest_min ?? (batch.ready_h - batch.mix_at_h) * 60;
   return (
     <div className="flex flex-col gap-3">
       <h2 className="wide text-lg font-bold">
@@ -166,9 +174,9 @@ function OneBatch({ batch, kit, sections }: OneBatchProps) {
       </h2>
       <p className="narrow -mt-2 text-sm">{usesOf(batch).join("; ")}</p>
       <dl className="grid grid-cols-[max-content_1fr] gap-x-4 gap-y-1">
-        <Line name="Mix" text={clock(batch.mix_at_h)} />
-        {rest > 0.01 && (
-          <Line name="Rest" text={`${lives(rest)}, then stir again; ready ${clock(batch.ready_h)}`} />
+        <Line name="Mix" text={clock(batch.mix_at_h * 60)} />
+        {rest > 0.5 && (
+          <Line name="Rest" text={`${lasts(rest)}, then stir again; ready ${clock(batch.ready_h * 60)}`} />
         )}
         {batch.pot_test && <Line name="Right when" text={batch.pot_test} />}
         {batch.first_ml > 0 && batch.first_ml < batch.mix.volume.value && (
@@ -182,7 +190,7 @@ function OneBatch({ batch, kit, sections }: OneBatchProps) {
           text={
             batch.use_by_h === null
               ? "as long as its label says"
-              : `within ${lives(batch.use_by_h - batch.ready_h)} once ready; the work takes about ${lives(batch.work_min / 60)}`
+              : `within ${lasts((batch.use_by_h - batch.ready_h) * 60)} once ready; the work takes about ${lasts(batch.work_min)}`
           }
         />
         {batch.kept_for && <Line name="Keep" text={batch.kept_for} />}
@@ -204,12 +212,8 @@ function OneBatch({ batch, kit, sections }: OneBatchProps) {
         </div>
       )}
       <Sections plans={sections} />
-      <Pot mix={batch.mix} kit={kit || (settings.data?.kit ?? "")} />
-      {batch.cautions.map((text) => (
-        <p key={text} className="border-2 border-ink px-2 py-1 text-sm">
-          <strong>Take care.</strong> {text}
-        </p>
-      ))}
+      <Pot mix={batch.mix} source={source} kit={kit || (settings.data?.kit ?? "")} />
+      <TakeCare texts={batch.cautions} />
     </div>
   );
 }

@@ -2,8 +2,8 @@ import type { Catalogue, MixSheet, WhatIf } from "../api/client";
 import { useChoose, useSettings } from "../api/queries";
 import type { OpenJob } from "../job/useJob";
 import { Choice, Stepper } from "../parts/fields";
-import { amount, percent } from "../parts/say";
-import { lives } from "./words";
+import { Alert } from "../parts/notices";
+import { amount, lasts, newId, percent } from "../parts/say";
 
 interface WhatIfPanelProps {
   open: OpenJob;
@@ -39,17 +39,12 @@ export function WhatIfPanel(props: WhatIfPanelProps) {
   function keep() {
     if (!chosen) return;
     if (tried)
-      open.edit((job) => ({
-        ...job,
-        zones: job.zones.map((z) => ({
-          ...z,
-          layers: z.layers.map((layer) => ({
-            ...layer,
-            coats: coats[layer.id] ?? layer.coats,
-            margin: tried?.margin ?? layer.margin,
-          })),
-        })),
-      }));
+      void open.decide("what was tried", {
+        edit: "what if",
+        seed: newId(),
+        coats,
+        margin: tried.margin ?? null,
+      });
     choose.mutate(
       {
         ...chosen,
@@ -59,7 +54,7 @@ export function WhatIfPanel(props: WhatIfPanelProps) {
         temperature_c: warm,
         humidity: damp,
       },
-      { onSuccess: () => open.replan() },
+      { onSuccess: () => open.session.replan() },
     );
     onTry(null);
     onKit("");
@@ -118,7 +113,7 @@ export function WhatIfPanel(props: WhatIfPanelProps) {
             label={`Coats: ${zone?.name}, ${(catalogue.recipes.find((r) => r.slug === layer.recipe)?.name ?? layer.recipe).replace(", as bought", "")}`}
             value={coats[layer.id] ?? layer.coats}
             min={1}
-            max={12}
+            max={catalogue.caps.coats}
             onChange={(n) => change({ coats: { ...coats, [layer.id]: n } })}
           />
         ))}
@@ -136,24 +131,24 @@ export function WhatIfPanel(props: WhatIfPanelProps) {
           <tbody>
             <Moves name="to mix" from={volume(now)} to={volume(then)} />
             <Moves name="batches" from={String(now.batches.length)} to={String(then.batches.length)} />
-            <Moves name="first to last" from={lives(now.elapsed_h)} to={lives(then.elapsed_h)} />
+            <Moves name="first to last" from={lasts(now.elapsed_h * 60)} to={lasts(then.elapsed_h * 60)} />
             <Moves name="problems" from={String(now.problems.length)} to={String(then.problems.length)} />
           </tbody>
         </table>
       )}
       {then?.problems.map((p) => (
-        <p key={p.says} role="alert" className="mt-2 border-l-4 border-ink pl-2 text-sm">
+        <Alert key={p.says} quiet>
           {p.says}
-        </p>
+        </Alert>
       ))}
       {(tried || kit) && (
-        <div className="mt-3 flex">
+        <div className="mt-3 flex [&>*+*]:-ml-0.5">
           <button type="button" className="press press-strong" onClick={keep}>
             Keep it
           </button>
           <button
             type="button"
-            className="press -ml-0.5"
+            className="press"
             onClick={() => {
               onTry(null);
               onKit("");

@@ -3,6 +3,7 @@ import { answer, api, Refused, type ShelfItem, type ShelfLine } from "../api/cli
 import { useCatalogue, useDeleteShelf, usePutShelf, useSettings } from "../api/queries";
 import { Failure } from "../parts/Failure";
 import { Choice, NumberField } from "../parts/fields";
+import { Alert, LABEL } from "../parts/notices";
 import { say } from "../parts/say";
 import { useDraft } from "../parts/useDraft";
 
@@ -43,7 +44,7 @@ export function MaterialPanel({ line }: { line: ShelfLine }) {
             ]}
             onChange={(unit) => change({ unit: unit === "g" ? "g" : "ml" })}
           />
-          <label className="narrow text-sm font-semibold text-soft">
+          <label className={LABEL}>
             Opened on
             <input
               type="date"
@@ -64,14 +65,14 @@ export function MaterialPanel({ line }: { line: ShelfLine }) {
           </button>
         )}
         {put.error && (
-          <p role="alert" className="mt-2 border-l-4 border-ink pl-2 text-sm font-semibold">
+          <Alert>
             {put.error.message} {fault && <span className="font-normal">Allowed: {fault.allowed}.</span>}
-          </p>
+          </Alert>
         )}
         {remove.error && <Failure error={remove.error} />}
       </div>
       <div className="min-w-0">
-        <h3 className="narrow text-sm font-semibold text-soft">What Lumso counts with</h3>
+        <h3 className={LABEL}>What Lumso counts with</h3>
         <ul>
           {line.values.map((v) => (
             <li
@@ -164,7 +165,7 @@ function Packs({ item, onChange }: { item: ShelfItem; onChange: (packs: ShelfIte
   const [price, setPrice] = useState(0);
   return (
     <div className="mt-3">
-      <h3 className="narrow text-sm font-semibold text-soft">Sold in</h3>
+      <h3 className={LABEL}>Sold in</h3>
       <ul className="flex flex-wrap gap-2">
         {item.packs.map((pack, i) => (
           <li key={`${pack.size}${pack.unit}${pack.price}`} className="flex items-center gap-2 bg-tape pl-2">
@@ -236,11 +237,7 @@ function Weigh({ solid, onDensity }: { solid: boolean; onDensity: (density: numb
           Use it
         </button>
       </div>
-      {refused && (
-        <p role="alert" className="mt-1 border-l-4 border-ink pl-2 text-sm font-semibold">
-          {refused}
-        </p>
-      )}
+      {refused && <Alert>{refused}</Alert>}
     </div>
   );
 }

@@ -3,6 +3,7 @@ import type { ShelfLine } from "../api/client";
 import { usePutShelf } from "../api/queries";
 import { Failure } from "../parts/Failure";
 import { Choice } from "../parts/fields";
+import { LABEL } from "../parts/notices";
 import { newId } from "../parts/say";
 import { TextField } from "../parts/TextField";
 
@@ -57,7 +58,7 @@ export function OwnMaterial({ lines, onAdded }: { lines: ShelfLine[]; onAdded: (
             setHex(lines.find((l) => l.material.slug === slug)?.material.hex ?? hex);
           }}
         />
-        <label className="narrow text-sm font-semibold text-soft">
+        <label className={LABEL}>
           <span className="block">Colour</span>
           <input
             type="color"

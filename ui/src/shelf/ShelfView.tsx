@@ -3,6 +3,7 @@ import type { ShelfLine } from "../api/client";
 import { useShelf } from "../api/queries";
 import { Failure } from "../parts/Failure";
 import { FilePanel } from "../parts/FilePanel";
+import { Loading } from "../parts/notices";
 import { say } from "../parts/say";
 import { MaterialPanel } from "./MaterialPanel";
 import { OwnMaterial } from "./OwnMaterial";
@@ -12,7 +13,7 @@ export function ShelfView() {
   const shelf = useShelf();
   const [open, setOpen] = useState<string | null>(null);
   if (shelf.error) return <Failure error={shelf.error} onRetry={() => void shelf.refetch()} />;
-  if (!shelf.data) return <p className="p-6 text-soft">Looking along the shelf…</p>;
+  if (!shelf.data) return <Loading>Looking along the shelf…</Loading>;
   const on = shelf.data.filter((l) => l.on_shelf);
   const off = shelf.data.filter((l) => !l.on_shelf);
   const list = (lines: ShelfLine[]) => (

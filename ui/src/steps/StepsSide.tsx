@@ -4,6 +4,7 @@ import { useSteps } from "../api/queries";
 import { hours } from "../finish/waits";
 import type { OpenJob } from "../job/useJob";
 import { Failure } from "../parts/Failure";
+import { LABEL, Loading } from "../parts/notices";
 import { say } from "../parts/say";
 
 const minutes = (m: number) => (m < 90 ? `${Math.round(m)} min` : `${say(Math.round((m / 60) * 4) / 4)} h`);
@@ -14,7 +15,7 @@ export function StepsSide({ open, catalogue, zone }: { open: OpenJob; catalogue:
   const [every, setEvery] = useState(false);
   if (asked.error) return <Failure error={asked.error} onRetry={() => void asked.refetch()} />;
   const steps = asked.data;
-  if (!steps) return <p className="p-4 text-soft">Writing the steps…</p>;
+  if (!steps) return <Loading>Writing the steps…</Loading>;
   const id = open.job.zones[zone]?.id;
   const shown = every ? steps.zones : steps.zones.filter((z) => z.zone === id);
   return (
@@ -66,7 +67,7 @@ export function StepsSide({ open, catalogue, zone }: { open: OpenJob; catalogue:
 function Sum({ name, value }: { name: string; value: string }) {
   return (
     <p>
-      <span className="narrow block text-sm font-semibold text-soft">{name}</span>
+      <span className={LABEL}>{name}</span>
       <span className="numeral text-2xl">{value}</span>
     </p>
   );

@@ -19,12 +19,10 @@ from ..changes.change import Change, apply, surface_under
 from ..changes.what_if import WhatIf, changed
 from ..errors import InvalidValue
 from ..job.areas import measure
-from ..job.job import Job, Layer, Zone
+from ..job.job import MOST_ZONES, Job, Layer, Zone
 from ..job.start import on_piece, technique_for
 from ..layers.conditions import Room
 from ..value import Slug, Value
-
-MOST_ZONES = 60
 
 
 @dataclass(frozen=True)

@@ -10,7 +10,7 @@ from ..measure.drawing import Drawing, lay_out
 from ..measure.lengths import say_length
 from ..measure.shapes import rectangle
 from ..piece.kinds import PieceKind, Surface, free, kind_of
-from ..piece.piece import Piece
+from ..piece.piece import Band, Piece
 from ..value import Value
 from .job import Job, Zone
 
@@ -43,6 +43,8 @@ class Measured:
     rough: float = 0.0
     """How far areas may be off: 0 when everything was measured."""
     problems: tuple[Problem, ...] = ()
+    bands: tuple[float, ...] = ()
+    """m² of each band that stays bare."""
 
 
 def sizes_of(piece: Piece, kind: PieceKind) -> tuple[dict[str, float], float]:
@@ -93,6 +95,11 @@ def _place(kind: PieceKind, slug: str) -> str:
     return f"/piece/{'counts' if slug in {c.slug for c in kind.counts} else 'sizes'}/{slug}"
 
 
+def band_area(band: Band) -> float:
+    """m² of a band, all like ones together."""
+    return rectangle(band.length.mm, band.width.mm) * band.count
+
+
 def measure(job: Job) -> Measured:
     """The surfaces and the drawing of the job's piece, less its bands, with what is wrong with its sizes."""
     if job.piece is None:
@@ -124,7 +131,7 @@ def measure(job: Job) -> Measured:
             says = f"The piece has no surface {band.surface!r}."
             problems.append(Problem(f"{at}/surface", says, ", ".join(surfaces)))
             continue
-        area = rectangle(band.length.mm, band.width.mm) * band.count
+        area = band_area(band)
         if area >= surface.area_m2:
             says = f"{band.name} is larger than {surface.name.lower()}: {tidy(area)} of {tidy(surface.area_m2)} m²."
             problems.append(Problem(f"{at}/length", says, f"less than {tidy(surface.area_m2)} m² altogether"))
@@ -134,7 +141,8 @@ def measure(job: Job) -> Measured:
     owner = {slug: zone.id for zone in job.zones for slug in zone.surfaces}
     drawing = views[0] if len(views) == 1 else lay_out(*views)
     faces = tuple(replace(f, zone=owner.get(f.surface, "")) for f in drawing.faces)
-    return Measured(surfaces, replace(drawing, faces=faces), rough, tuple(problems))
+    bands = tuple(band_area(band) for band in job.piece.bands)
+    return Measured(surfaces, replace(drawing, faces=faces), rough, tuple(problems), bands)
 
 
 def zone_area(zone: Zone, piece: Piece, surfaces: Mapping[str, Surface], catalogue: Catalogue,

@@ -12,6 +12,9 @@ from ..book.recipes import Amount
 from ..piece.piece import Piece
 from ..value import Name, Slug, Value
 
+MOST_ZONES, MOST_LAYERS, MOST_POTS, MOST_COATS = 60, 40, 12, 12
+"""How much a job may hold."""
+
 
 @dataclass(frozen=True)
 class FromArea(Value):
@@ -62,7 +65,7 @@ class Layer(Value):
     technique: Slug
     tool: Slug
     want: Want
-    coats: Annotated[int, Interval(ge=1, le=12)] = 1
+    coats: Annotated[int, Interval(ge=1, le=MOST_COATS)] = 1
     margin: Annotated[float, Interval(ge=0, le=1)] = 0.10
     touched: Annotated[float, Interval(gt=0, le=1)] = 1.0
     thickness_mm: Annotated[float, Interval(gt=0, le=10)] = 1.0
@@ -71,7 +74,7 @@ class Layer(Value):
     amounts: dict[str, Amount] = field(default_factory=dict)
     colours: dict[str, Colour] = field(default_factory=dict)
     tints: dict[str, tuple[Tint, ...]] = field(default_factory=dict)
-    pots: Annotated[tuple[Pot, ...], MaxLen(12)] = ()
+    pots: Annotated[tuple[Pot, ...], MaxLen(MOST_POTS)] = ()
     wait_h: Annotated[float, Interval(ge=0, le=4000)] | None = None
     """Hours left alone after its last coat; None is as soon as the next coat may follow."""
     sand_after: Sanding | None = None
@@ -94,7 +97,7 @@ class Zone(Value):
     name: Name
     ground: Slug
     surfaces: Annotated[tuple[Slug, ...], MaxLen(60)]
-    layers: Annotated[tuple[Layer, ...], MaxLen(40)]
+    layers: Annotated[tuple[Layer, ...], MaxLen(MOST_LAYERS)]
     relief: Slug = "flat"
     sheen: Literal["unknown", "dead matt", "matt", "eggshell", "satin", "gloss"] = "unknown"
     condition: Literal["sound", "worn", "flaking"] = "sound"
@@ -122,7 +125,7 @@ class Job(Value):
     format: Literal["lumso-job"]
     version: Literal[3]
     name: Name
-    zones: Annotated[tuple[Zone, ...], Len(1, 60)]
+    zones: Annotated[tuple[Zone, ...], Len(1, MOST_ZONES)]
     piece: Piece | None = None
     use: Use = field(default_factory=Use)
     entries: Entries = field(default_factory=Entries)

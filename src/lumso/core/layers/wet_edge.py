@@ -39,6 +39,7 @@ class GlazePlan(Value):
     across_mm: float
     open_min: float
     section_m2: float
+    overlap_mm: float
     strips: tuple[GlazeStrip, ...]
     says: str
     ways: tuple[str, ...]
@@ -108,4 +109,4 @@ def glaze_plan(
             f"{area:.2g} m² that stay open {open_min:.0f} min; strokes of {fits / 1000:.2g} m would do."
         )
         ways = WAYS
-    return GlazePlan(zone, layer, surface, stroke, long, across, open_min, area, made, says, ways)
+    return GlazePlan(zone, layer, surface, stroke, long, across, open_min, area, OVERLAP_MM, made, says, ways)

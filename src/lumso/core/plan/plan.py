@@ -1,7 +1,7 @@
 """The plan: a job's work as amounts, findings and pictures, layer by layer. Job in, Plan out."""
 
 from collections.abc import Mapping
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 from ..book.catalogue import Catalogue
 from ..checks import check
@@ -59,6 +59,10 @@ class LayerPlan(Value):
     """Hours until the next coat; None where nobody knows: read the label."""
     waits: str
     """What ready for the next coat looks like."""
+    ways: tuple[str, ...]
+    """Techniques that are done on what it lies on, those that are usual for its mix first."""
+    dial: float | None
+    """The share of the whole, as poured, of the component painters turn up and down; None where there is none."""
 
 
 @dataclass(frozen=True)
@@ -73,6 +77,8 @@ class ZonePlan(Value):
     """What the checker found in the stack, accepted or not, the lowest boundary first."""
     section: Section | None
     """The stack in section, where all of it is known."""
+    hex: str
+    """The colour it is drawn in: of the last layer that covers most of it. Not a prediction."""
 
 
 @dataclass(frozen=True)
@@ -93,6 +99,8 @@ class Plan(Value):
     drawing: Drawing | None
     surfaces: tuple[SurfaceArea, ...]
     """Every surface of the piece, with the zone that coats it or why it is left out."""
+    bands: tuple[float, ...]
+    """m² of each of the piece's bands that stay bare, in their order."""
     rough: float
     """How far areas and amounts may be off because sizes were not measured: 0.25 is a quarter either way."""
     cautions: tuple[Finding, ...]
@@ -226,12 +234,47 @@ def _layer_plan(layer: Layer, zone: str, at: str, laid: Laid | None, under: Bene
     """All of a layer's plan but its pots."""
     if laid is None or under is None:
         known = catalogue.recipes.get(layer.recipe)
-        return LayerPlan(layer.id, zone, known.name if known else layer.recipe, (), (), (), "", "#ffffff", None, "")
+        name = known.name if known else layer.recipe
+        return LayerPlan(layer.id, zone, name, (), (), (), "", "#ffffff", None, "", (), None)
     limits = dial_limits(laid.recipe, under.surface, layer.technique, dict(laid.shares))
     found = (*_limit_findings(limits, laid, at), *_misfit(laid, under.surface, at))
     minutes = takes_min(laid.left_alone, room)
     wait = None if minutes is None else minutes / 60
-    return LayerPlan(layer.id, zone, laid.base.name, (), limits, found, laid.film.name, laid.hex, wait, laid.film.waits)
+    return LayerPlan(
+        layer.id,
+        zone,
+        laid.base.name,
+        (),
+        limits,
+        found,
+        laid.film.name,
+        laid.hex,
+        wait,
+        laid.film.waits,
+        _ways(laid, under, catalogue),
+        laid.shares.get(laid.base.dial) if laid.base.dial else None,
+    )
+
+
+def _ways(laid: Laid, under: Beneath, catalogue: Catalogue) -> tuple[str, ...]:
+    fits = [
+        t.slug
+        for t in catalogue.techniques.values()
+        if not t.surfaces or under.surface in t.surfaces or t.slug == laid.technique.slug
+    ]
+    return tuple(sorted(fits, key=lambda slug: slug not in laid.base.techniques))
+
+
+MOSTLY = 0.5
+"""A layer that touches less than this does not give a zone its colour."""
+
+
+def _hex(zone: ZoneWork) -> str:
+    for one in reversed(zone.laid):
+        coloured = one and any(p.component.role in {"paint", "pigment"} for p in one.pours)
+        if one and coloured and one.layer.touched >= MOSTLY:
+            return one.hex
+    return zone.stack.ground.hex if zone.stack else "#cccccc"
 
 
 def _checked(zone: ZoneWork, at: str, has_piece: bool) -> tuple[tuple[Finding, ...], Section | None]:
@@ -257,11 +300,8 @@ def _zone_plan(job: JobWork, i: int, zone: ZoneWork, made: Work, by_id: Mapping[
 
     plain = memo.recall(("layers", *place), (zone, at, room), layers)
     pots = [_pots(job, zone, layer, made, by_id) for layer in zone.zone.layers]
-    done = tuple(
-        LayerPlan(x.layer, x.zone, x.name, p, x.limits, x.findings, x.film, x.hex, x.wait_h, x.waits)
-        for x, p in zip(plain, pots, strict=True)
-    )
-    return ZonePlan(zone.zone.id, zone.zone.name, zone.area, done, findings, section)
+    done = tuple(replace(x, pots=p) for x, p in zip(plain, pots, strict=True))
+    return ZonePlan(zone.zone.id, zone.zone.name, zone.area, done, findings, section, _hex(zone))
 
 
 def plan_of(made: Work, workshop: Workshop, room: Room, memo: Memo) -> Plan:
@@ -274,6 +314,7 @@ def plan_of(made: Work, workshop: Workshop, room: Room, memo: Memo) -> Plan:
         workshop.measures,
         job.piece.drawing,
         partition(job.job, job.piece.surfaces),
+        job.piece.bands,
         job.piece.rough,
         old_finish_cautions(job.job),
         zones,

@@ -18,7 +18,7 @@ def _slim(mix: Mix) -> Mix:
 
 
 def _slim_zone(zone: ZonePlan) -> ZonePlan:
-    layers = tuple(replace(x, pots=tuple(replace(p, mix=_slim(p.mix)) for p in x.pots)) for x in zone.layers)
+    layers = tuple(replace(x, ways=(), pots=tuple(replace(p, mix=_slim(p.mix)) for p in x.pots)) for x in zone.layers)
     return replace(zone, layers=layers, section=None)
 
 

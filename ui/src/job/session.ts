@@ -1,0 +1,397 @@
+import type { Edit, Job, JobReply, Mend, Plan, Saved } from "../api/client";
+import { shownWith } from "./edits";
+import { diff, named, type Patch, patched, sameSpot } from "./patch";
+
+export type SaveState = "saved" | "saving" | "waiting" | "changed elsewhere" | "refused";
+
+/** An edit that waits its turn: plain values to set, or something only Lumso can decide. */
+export type Queued =
+  | { kind: "set"; label: string; patch: Patch }
+  | { kind: "edit"; label: string; edit: Edit };
+
+/** What is kept in the browser until the server has it. */
+export interface Kept {
+  version: 2;
+  revision: number;
+  base: Job;
+  queue: Queued[];
+}
+
+/** An edit that Lumso refused: what was entered, and why. */
+export interface Refusal {
+  label: string;
+  says: string;
+  entered: Queued;
+}
+
+/** No answer came: the server is stopped, or made a mistake of its own. Anything else thrown is a refusal. */
+export class Unanswered extends Error {}
+/** The job was changed elsewhere since it was read. */
+export class Overtaken extends Error {}
+
+/** All that a session asks of the world. */
+export interface Outside {
+  load(): Promise<JobReply>;
+  edit(job: Job, edit: Edit): Promise<{ job: Job; mends: Mend[] }>;
+  plan(job: Job, zone: string, signal: AbortSignal): Promise<Plan>;
+  save(job: Job, revision: number): Promise<Saved>;
+  step(way: "undo" | "redo", revision: number): Promise<JobReply>;
+  kept(): Kept | null;
+  keep(kept: Kept | null): void;
+  now(): number;
+  later(ms: number, run: () => void): () => void;
+}
+
+/** What is on the screen. */
+export interface Shown {
+  job: Job;
+  plan: Plan;
+  saveState: SaveState;
+  says: string;
+  /** Edits that Lumso has not worked out yet, in words. */
+  waiting: string[];
+  refused: Refusal[];
+  /** Whether the amounts are older than the last edit. */
+  stale: boolean;
+  undo: string | null;
+  redo: string | null;
+}
+
+interface Moment {
+  label: string;
+  base: Job;
+  queue: Queued[];
+  patch: Patch | null;
+  at: number;
+}
+
+const SAVE_AFTER_MS = 400;
+const TRY_AGAIN_MS = 2000;
+const GOES_ON_MS = 1000;
+
+/**
+ * A job that is being worked on, whatever shows it. Edits are shown at once, in order; those that only Lumso can decide
+ * are completed when it answers, and later ones are made to what they came to. Plans are asked for the newest job only;
+ * what is done saves itself with the revision it was made from. Undo and redo need no server.
+ */
+export class JobSession {
+  private base: Job | null = null;
+  private saved: Job | null = null;
+  private revision = 0;
+  private server = { undo: false, redo: false };
+  private queue: Queued[] = [];
+  private past: Moment[] = [];
+  private future: Moment[] = [];
+  private refused: Refusal[] = [];
+  private plan: Plan | null = null;
+  private planned: Job | null = null;
+  private state: SaveState = "saved";
+  private says = "";
+  private zone = "";
+  private asking = false;
+  private saving = false;
+  private epoch = 0;
+  private planning: AbortController | null = null;
+  private stopTimer: (() => void) | null = null;
+  private listeners = new Set<() => void>();
+  private answers = new Map<string, (mends: Mend[] | null) => void>();
+  private view: Shown | null = null;
+  failed: Error | null = null;
+
+  constructor(private readonly outside: Outside) {}
+
+  subscribe = (listener: () => void): (() => void) => {
+    this.listeners.add(listener);
+    return () => this.listeners.delete(listener);
+  };
+
+  shown = (): Shown | null => this.view;
+
+  /** Open the job, with what was left unsaved of it in this browser. */
+  async open(): Promise<void> {
+    try {
+      const got = await this.outside.load();
+      const left = this.outside.kept();
+      this.take(got, left !== null);
+      if (!left) return;
+      this.revision = left.revision;
+      this.base = left.base;
+      this.queue = left.queue;
+      this.run();
+    } catch (error) {
+      this.failed = error as Error;
+      this.emit();
+    }
+  }
+
+  /** Set plain values: shown, planned and kept at once. */
+  edit = (change: (job: Job) => Job, label?: string): void => {
+    const before = this.jobShown();
+    if (!before) return;
+    const patch = diff(before, change(before));
+    if (!patch.length) return;
+    this.remember(label ?? named(patch), patch);
+    this.queue.push({ kind: "set", label: label ?? named(patch), patch });
+    this.run();
+  };
+
+  /** Ask for an edit that only Lumso can decide. Answers with what was done of itself; null where it was refused. */
+  decide = (label: string, edit: Edit): Promise<Mend[] | null> => {
+    this.remember(label, null);
+    this.queue.push({ kind: "edit", label, edit });
+    const answered = new Promise<Mend[] | null>((resolve) => this.answers.set(edit.seed, resolve));
+    this.run();
+    return answered;
+  };
+
+  /** Which zone is looked at: only its amounts come with the working behind them. */
+  lookAt = (zone: string): void => {
+    const before = this.zone;
+    this.zone = zone;
+    if (before && before !== zone) this.replan();
+  };
+
+  undo = (): void => {
+    const moment = this.past.pop();
+    if (moment) this.go(moment, this.future);
+    else if (this.server.undo && this.isClean()) void this.step("undo");
+  };
+
+  redo = (): void => {
+    const moment = this.future.pop();
+    if (moment) this.go(moment, this.past);
+    else if (this.server.redo && this.isClean()) void this.step("redo");
+  };
+
+  /** Let go of a refused edit. */
+  dismiss = (refusal: Refusal): void => {
+    this.refused = this.refused.filter((r) => r !== refusal);
+    this.emit();
+  };
+
+  /** Ask for a refused edit again, as it was entered. */
+  tryAgain = (refusal: Refusal): void => {
+    this.refused = this.refused.filter((r) => r !== refusal);
+    this.remember(refusal.label, null);
+    this.queue.push(refusal.entered);
+    this.run();
+  };
+
+  /** Changed elsewhere: go on with this version; the other stays one undo away. */
+  keepMine = (): void => {
+    void this.outside.load().then((theirs) => {
+      this.revision = theirs.revision;
+      void this.save();
+    });
+  };
+
+  /** Changed elsewhere: go on with the other version, and let this one go. */
+  takeTheirs = (): void => {
+    void this.outside.load().then((theirs) => {
+      this.queue = [];
+      this.past = [];
+      this.future = [];
+      this.take(theirs, false);
+      this.outside.keep(null);
+    });
+  };
+
+  /** Save what is not saved yet, now. */
+  flush = (): void => void this.save();
+
+  replan = (): void => {
+    const job = this.base;
+    if (!job || this.queue.length) return;
+    this.planning?.abort();
+    const mine = new AbortController();
+    this.planning = mine;
+    this.outside.plan(job, this.zone, mine.signal).then(
+      (plan) => {
+        if (mine !== this.planning) return;
+        Object.assign(this, { plan, planned: job, says: this.state === "waiting" ? this.says : "" });
+        this.emit();
+      },
+      (error: Error) => {
+        if (mine !== this.planning || mine.signal.aborted) return;
+        this.says = error.message;
+        this.emit();
+      },
+    );
+  };
+
+  private jobShown(): Job | null {
+    return this.queue.reduce<Job | null>(
+      (job, q) => job && (q.kind === "set" ? patched(job, q.patch) : shownWith(job, q.edit)),
+      this.base,
+    );
+  }
+
+  private isClean(): boolean {
+    return this.base === this.saved && this.queue.length === 0;
+  }
+
+  private remember(label: string, patch: Patch | null): void {
+    if (!this.base) return;
+    const last = this.past.at(-1);
+    const at = this.outside.now();
+    const goesOn = patch && last?.patch && sameSpot(last.patch, patch) && at - last.at < GOES_ON_MS;
+    if (goesOn) last.at = at;
+    else this.past.push({ label, base: this.base, queue: [...this.queue], patch, at });
+    this.future = [];
+  }
+
+  private go(moment: Moment, back: Moment[]): void {
+    if (!this.base) return;
+    back.push({ ...moment, base: this.base, queue: [...this.queue], patch: null });
+    this.epoch += 1;
+    this.asking = false;
+    this.base = moment.base;
+    this.queue = [...moment.queue];
+    this.run();
+  }
+
+  /** Make what is plain, ask for what is not, one after the other. */
+  private run(): void {
+    for (let head = this.queue[0]; head?.kind === "set" && this.base; head = this.queue[0]) {
+      this.base = patched(this.base, head.patch);
+      this.queue.shift();
+    }
+    if (this.state === "saved") this.state = "saving";
+    if (this.queue.length) void this.ask();
+    else this.replan(); // on its way before anything else is done
+    this.keepHere();
+    this.emit();
+    if (!this.queue.length) this.in(SAVE_AFTER_MS, () => void this.save());
+  }
+
+  private async ask(): Promise<void> {
+    const head = this.queue[0];
+    if (this.asking || head?.kind !== "edit" || !this.base) return;
+    this.asking = true;
+    const epoch = this.epoch;
+    try {
+      const made = await this.outside.edit(this.base, head.edit);
+      if (epoch !== this.epoch) return;
+      this.base = made.job;
+      this.queue.shift();
+      this.answered(head.edit.seed, made.mends);
+      if (this.state === "waiting") this.state = "saving";
+    } catch (error) {
+      if (epoch !== this.epoch) return;
+      if (error instanceof Unanswered) {
+        Object.assign(this, { asking: false, state: "waiting", says: error.message });
+        this.emit();
+        this.in(TRY_AGAIN_MS, () => void this.ask());
+        return;
+      }
+      this.queue.shift();
+      this.refused = [...this.refused, { label: head.label, says: (error as Error).message, entered: head }];
+      this.answered(head.edit.seed, null);
+    }
+    this.asking = false;
+    this.run();
+  }
+
+  private answered(seed: string, mends: Mend[] | null): void {
+    this.answers.get(seed)?.(mends);
+    this.answers.delete(seed);
+  }
+
+  private async save(): Promise<void> {
+    this.stopTimer?.();
+    const job = this.base;
+    if (!job || this.saving || this.queue.length || this.isClean()) return this.settle();
+    this.saving = true;
+    this.state = "saving";
+    this.emit();
+    try {
+      const got = await this.outside.save(job, this.revision);
+      this.revision = got.revision;
+      this.server = { undo: got.can_undo, redo: got.can_redo };
+      this.saved = job;
+      if (this.base === job) {
+        this.base = { ...job, entries: got.entries };
+        if (this.planned === job) this.planned = this.base;
+        this.saved = this.base;
+      }
+      this.says = "";
+      this.state = "saved";
+    } catch (error) {
+      this.says = (error as Error).message;
+      this.state =
+        error instanceof Unanswered
+          ? "waiting"
+          : error instanceof Overtaken
+            ? "changed elsewhere"
+            : "refused";
+      if (this.state === "waiting") this.in(TRY_AGAIN_MS, () => void this.save());
+      return;
+    } finally {
+      this.saving = false;
+      this.keepHere();
+      this.emit();
+    }
+    if (!this.isClean()) await this.save();
+  }
+
+  /** Nothing to save: say so, where nothing else is to be said. */
+  private settle(): void {
+    if (this.saving || !this.isClean() || this.state === "saved" || this.state === "changed elsewhere")
+      return;
+    Object.assign(this, { state: "saved", says: "" });
+    this.keepHere();
+    this.emit();
+  }
+
+  private async step(way: "undo" | "redo"): Promise<void> {
+    try {
+      this.take(await this.outside.step(way, this.revision), false);
+    } catch (error) {
+      this.says = (error as Error).message;
+      if (error instanceof Overtaken) this.state = "changed elsewhere";
+      this.emit();
+    }
+  }
+
+  private take(got: JobReply, dirty: boolean): void {
+    this.epoch += 1;
+    this.asking = false;
+    this.planning?.abort();
+    Object.assign(this, { base: got.job, saved: got.job, revision: got.revision, plan: got.plan });
+    Object.assign(this, { planned: got.job, state: dirty ? "saving" : "saved", says: "" });
+    this.server = { undo: got.can_undo, redo: got.can_redo };
+    this.emit();
+  }
+
+  private keepHere(): void {
+    if (!this.base) return;
+    const { revision, base, queue } = this;
+    this.outside.keep(this.isClean() ? null : { version: 2, revision, base, queue });
+  }
+
+  private in(ms: number, run: () => void): void {
+    this.stopTimer?.();
+    this.stopTimer = this.outside.later(ms, run);
+  }
+
+  private emit(): void {
+    const job = this.jobShown();
+    this.view = job && this.plan ? this.look(job, this.plan) : null;
+    for (const listener of this.listeners) listener();
+  }
+
+  private look(job: Job, plan: Plan): Shown {
+    const clean = this.isClean();
+    return {
+      job,
+      plan,
+      saveState: this.state,
+      says: this.says,
+      waiting: this.queue.filter((q) => q.kind === "edit").map((q) => q.label),
+      refused: this.refused,
+      stale: this.planned !== job,
+      undo: this.past.at(-1)?.label ?? (clean && this.server.undo ? "" : null),
+      redo: this.future.at(-1)?.label ?? (clean && this.server.redo ? "" : null),
+    };
+  }
+}
