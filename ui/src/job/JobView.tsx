@@ -4,12 +4,13 @@ import { NavLink, useParams } from "react-router";
 import { useCatalogue } from "../api/queries";
 import { FinishSide } from "../finish/FinishSide";
 import { Failure } from "../parts/Failure";
-import { Alert, Loading } from "../parts/notices";
+import { Loading } from "../parts/notices";
 import { say } from "../parts/say";
 import { TextField } from "../parts/TextField";
 import { SheetSide } from "../sheet/SheetSide";
 import { StepsSide } from "../steps/StepsSide";
 import { MixColumn } from "./MixColumn";
+import { Pending } from "./Pending";
 import { PieceColumn } from "./PieceColumn";
 import { PotColumn } from "./PotColumn";
 import { type OpenJob, useJob } from "./useJob";
@@ -54,7 +55,7 @@ export function JobView() {
           </>
         )}
         {now === "sheet" && <SheetSide {...at} />}
-        {now === "steps" && <StepsSide {...at} />}
+        {now === "steps" && <StepsSide open={open} zone={zone} />}
       </div>
       {now === "mix" && <PotInReach open={open} zone={zone} layer={layer} />}
       <Elsewhere open={open} />
@@ -145,7 +146,7 @@ function JobBar({ open, sides }: { open: OpenJob; sides: string }) {
           Redo
         </button>
       </div>
-      {open.says && <Alert>{open.says}</Alert>}
+      <Pending open={open} />
     </div>
   );
 }
