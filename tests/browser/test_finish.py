@@ -119,7 +119,7 @@ def test_the_room_makes_waits_longer_and_too_cold_a_room_is_told(page: Page, lof
     page.get_by_role("tab", name="Use").click()
     page.get_by_label("The room, warm").fill("12")
     page.get_by_label("and humid").fill("75")
-    expect(page.get_by_text(re.compile("^6.7 h. Sands to powder"))).to_be_visible()
+    expect(page.get_by_text(re.compile("^6.75 h. Sands to powder"))).to_be_visible()
     page.get_by_label("The room, warm").fill("6")
     expect(page.get_by_role("button", name=re.compile("1 will fail"))).to_be_visible()
 
@@ -127,14 +127,23 @@ def test_the_room_makes_waits_longer_and_too_cold_a_room_is_told(page: Page, lof
 def test_the_steps_tell_the_kit_the_order_the_checks_and_the_cautions(page: Page, loft: Running) -> None:
     open_job(page, loft, "Costume wardrobe")
     page.get_by_role("link", name="Steps").click()
-    expect(page.get_by_text("Lay out first")).to_be_visible()
+    expect(page.get_by_text(re.compile("^All it takes"))).to_be_visible()
     expect(page.get_by_text("Before anything else.")).to_be_visible()
-    headings = page.get_by_role("region", name="The steps").get_by_role("heading", level=3)
-    expect(headings.first).to_have_text("Tested for lead")
-    expect(page.get_by_role("heading", name="Mix milk paint")).to_be_visible()
-    expect(page.get_by_text("Milk-paint powder and lime are caustic").first).to_be_visible()
-    page.get_by_role("button", name="All zones").click()
-    expect(page.get_by_role("heading", name=re.compile("^Doors"))).to_be_visible()
+    steps = page.get_by_role("region", name="The steps")
+    headings = steps.get_by_role("heading", level=3)
+    expect(headings.nth(0)).to_have_text("Lay out")
+    expect(headings.nth(1)).to_have_text("BodyTested for lead")
+    # One pot for body and doors, its colour and its parts named; the caution in full once, then in short.
+    mixing = steps.get_by_role("listitem").filter(has=page.get_by_role("heading", name=re.compile("^Mix milk paint")))
+    expect(mixing).to_have_count(1)
+    expect(mixing).to_contain_text("for body and doors together")
+    expect(mixing).to_contain_text("milk-paint powder")
+    expect(steps.get_by_text("Milk-paint powder is caustic: gloves")).to_have_count(1)
+    expect(headings.filter(has_text="Doors").first).to_be_visible()
+    before = headings.count()
+    page.get_by_role("button", name="Only body").click()
+    expect(headings.filter(has_text=re.compile("^Doors"))).to_have_count(0)
+    assert headings.count() < before
 
 
 @pytest.mark.parametrize("width", [390, 1280])
@@ -151,7 +160,7 @@ def test_the_sides_of_a_job_fit_and_are_accessible(page: Page, loft: Running, wi
     assert serious(page) == []
     page.keyboard.press("Escape")
     page.get_by_role("link", name="Steps").click()
-    expect(page.get_by_text("Lay out first")).to_be_visible()
+    expect(page.get_by_text(re.compile("^All it takes"))).to_be_visible()
     assert page.evaluate("document.documentElement.scrollWidth") <= width
     assert serious(page) == []
 

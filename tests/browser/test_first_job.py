@@ -79,6 +79,7 @@ def test_bad_lengths_stay_in_their_field_with_what_is_allowed(page: Page, loft: 
 def test_an_edit_made_while_the_server_is_away_is_saved_when_it_is_back(page: Page, loft: Running) -> None:
     page.goto(loft.url)
     page.get_by_role("link", name="Go on with it").click()
+    page.get_by_role("link", name="Mix", exact=True).click()
     expect(page.get_by_role("button", name="Mix: 46.1 ml. Show why")).to_be_visible()
     loft.stop()
     page.get_by_role("button", name="Coats: more").click()

@@ -9,6 +9,7 @@ from tests.browser.conftest import Running, serious
 def open_rack(page: Page, loft: Running) -> None:
     page.goto(loft.url)
     page.get_by_role("link", name="Go on with it").click()
+    page.get_by_role("link", name="Mix", exact=True).click()
     expect(page.get_by_role("button", name="Mix: 46.1 ml. Show why")).to_be_visible()
 
 

@@ -3451,7 +3451,7 @@ export interface components {
         };
         /**
          * NextAction
-         * @description What to do next, and where in the job that is (a JSON pointer).
+         * @description What to do next, where in the job that is (a JSON pointer), and the side of the job where it is done.
          */
         NextAction: {
             /** At */
@@ -3460,6 +3460,12 @@ export interface components {
             detail: string;
             /** Says */
             says: string;
+            /**
+             * Side
+             * @default finish
+             * @enum {string}
+             */
+            side: "finish" | "mix" | "steps";
         };
         /**
          * Notch

@@ -181,6 +181,8 @@ export class JobSession {
   keepMine = (): void => {
     void this.outside.load().then((theirs) => {
       this.revision = theirs.revision;
+      this.past = [];
+      this.future = [];
       void this.save();
     });
   };

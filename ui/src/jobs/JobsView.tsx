@@ -37,7 +37,7 @@ export function JobsView() {
               <h1 id="next" className="wide mt-3 text-2xl leading-tight font-bold">
                 {last.next.says}
               </h1>
-              {last.pot ? (
+              {last.pot && last.next.side === "mix" ? (
                 <ol className="mt-5 flex flex-wrap gap-x-10 gap-y-3">
                   {last.pot.parts.map((part) => (
                     <li key={part.component}>
@@ -59,13 +59,13 @@ export function JobsView() {
                 <p className="mt-2 text-lg">{last.next.detail}</p>
               )}
               <Link
-                to={`/jobs/${last.id}${last.pot && last.next.says.startsWith("Mix ") ? "/mix" : ""}`}
+                to={`/jobs/${last.id}/${last.next.side}`}
                 className="press press-strong mt-6 inline-flex min-h-[72px] items-center px-8 text-lg"
               >
                 Go on with it
               </Link>
             </div>
-            {last.pot && (
+            {last.pot && last.next.side === "mix" && (
               <div className="hidden h-72 w-48 shrink-0 sm:block">
                 <Jar jar={last.pot.jar} />
               </div>

@@ -2,6 +2,7 @@
 
 from collections.abc import Mapping
 from dataclasses import dataclass, replace
+from typing import Literal
 
 from ..book.catalogue import Catalogue
 from ..checks import check
@@ -83,11 +84,12 @@ class ZonePlan(Value):
 
 @dataclass(frozen=True)
 class NextAction(Value):
-    """What to do next, and where in the job that is (a JSON pointer)."""
+    """What to do next, where in the job that is (a JSON pointer), and the side of the job where it is done."""
 
     says: str
     detail: str
     at: str
+    side: Literal["finish", "mix", "steps"] = "finish"
 
 
 @dataclass(frozen=True)
@@ -188,12 +190,13 @@ def next_action(made: Work, zones: tuple[ZonePlan, ...]) -> NextAction:
             continue
         if one.amounts is None:
             where = f"{one.zone_name}: " if one.zone_name and len(job.zones) > 1 else ""
-            return NextAction(f"{where}{one.says}", " ".join(one.how), _where(one, job))
+            says = f"First, to the ground: {one.says.lower()}" if one.kind == "prepare" else one.says
+            return NextAction(f"{where}{says}", " ".join(one.how), _where(one, job), "steps")
         verb, _, what = one.says.partition(" ")
         verb, what = (verb, what) if verb == "Mix" else ("Pour off", one.says.removeprefix("Pour off "))
         parts = ", ".join(f"{tidy(p.ml)} ml {p.name.lower()}" for p in one.amounts.parts)
         says = f"{verb} {tidy(sum_of(one))} ml of {what}"
-        return NextAction(says, f"{parts}.", _where(one, job))
+        return NextAction(says, f"{parts}.", _where(one, job), "mix")
     return NextAction("Choose a mix", "Nothing is planned yet.", "/zones/0")
 
 
