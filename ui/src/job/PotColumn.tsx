@@ -1,6 +1,7 @@
 import { Tabs } from "radix-ui";
 import type { Catalogue, LayerPot, Mix } from "../api/client";
 import { useSettings } from "../api/queries";
+import { say } from "../parts/say";
 import { MeasureChoice } from "../pot/MeasureChoice";
 import { Pot } from "../pot/Pot";
 import type { OpenJob } from "./useJob";
@@ -59,7 +60,12 @@ function OnePot({ pot, open }: { pot: LayerPot; open: OpenJob }) {
       {(pot.times > 1 || pot.others.length > 0) && (
         <p className="narrow mb-3 border-l-4 border-ink pl-2">
           {pot.times > 1 && <strong>{pot.times} pots like this, one after the other. </strong>}
-          {pot.others.length > 0 && <>One pot, also for {pot.others.join("; ").toLowerCase()}.</>}
+          {pot.others.length > 0 && (
+            <>
+              {say(pot.ml)} ml of it for this layer; the same pot serves {pot.others.join("; ").toLowerCase()}
+              .
+            </>
+          )}
         </p>
       )}
       <Pot

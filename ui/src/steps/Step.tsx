@@ -6,15 +6,24 @@ import { amount, lasts } from "../parts/say";
 const OF_A_POT = new Set(["mix", "rest", "stir", "clean"]);
 
 /** One step: what is done and with what, what to take care of, what right looks like, what to wait for. */
-export function Step({ step, several }: { step: BenchStep; several: boolean }) {
+export function Step({ steps, several }: { steps: BenchStep[]; several: boolean }) {
+  const [step] = steps;
+  if (!step) return null;
   const { operation: o, wait_min, go_on_within_min } = step;
-  const where = several && o.zone_name && !OF_A_POT.has(o.kind) ? o.zone_name : "";
+  const where = several && !OF_A_POT.has(o.kind) ? steps.map((s) => s.operation.zone_name) : [];
+  const minutes = steps.reduce((sum, s) => sum + s.operation.hands_on_min + s.operation.lasts_min, 0);
   return (
     <li className="grid grid-cols-[1fr_auto] gap-x-3 border-b border-line py-3 sm:grid-cols-[6.5rem_1fr_5rem]">
       <span className="narrow text-sm font-semibold text-soft max-sm:col-span-2">{o.kind}</span>
       <div className="min-w-0">
         <h3 className="font-bold">
-          {where && <span className="mr-1.5 bg-steel px-1.5">{where}</span>}
+          {where
+            .filter((name) => name)
+            .map((name) => (
+              <span key={name} className="mr-1.5 bg-steel px-1.5">
+                {name}
+              </span>
+            ))}
           {o.says}
         </h3>
         <TakeCare texts={o.take_care} again={o.remember} />
@@ -56,7 +65,7 @@ export function Step({ step, several }: { step: BenchStep; several: boolean }) {
           </p>
         )}
       </div>
-      <span className="numeral text-right text-sm text-soft">{lasts(o.hands_on_min + o.lasts_min)}</span>
+      <span className="numeral text-right text-sm text-soft">{lasts(minutes)}</span>
     </li>
   );
 }

@@ -81,13 +81,28 @@ function Session({ steps, number, all }: { steps: BenchStep[]; number: number; a
         </span>
       </h2>
       <ol>
-        {steps.map((step) => (
-          <Step key={step.operation.id} step={step} several={all.zones.length > 1} />
+        {alike(steps).map((same) => (
+          <Step key={same[0]?.operation.id} steps={same} several={all.zones.length > 1} />
         ))}
       </ol>
     </div>
   );
 }
+
+/** The same thing done to one zone after the other is one step to read. */
+function alike(steps: BenchStep[]): BenchStep[][] {
+  const made: BenchStep[][] = [];
+  for (const step of steps) {
+    const last = made.at(-1)?.at(-1);
+    const same = last && ON_GROUND.has(step.operation.kind) && reads(last) === reads(step);
+    if (same) made.at(-1)?.push(step);
+    else made.push([step]);
+  }
+  return made;
+}
+
+const ON_GROUND = new Set(["prepare", "sand"]);
+const reads = ({ operation: o, wait_min }: BenchStep) => JSON.stringify([o.kind, o.says, o.how, wait_min]);
 
 function Sum({ name, value }: { name: string; value: string }) {
   return (

@@ -190,7 +190,7 @@ def next_action(made: Work, zones: tuple[ZonePlan, ...]) -> NextAction:
             continue
         if one.amounts is None:
             where = f"{one.zone_name}: " if one.zone_name and len(job.zones) > 1 else ""
-            says = f"First, to the ground: {one.says.lower()}" if one.kind == "prepare" else one.says
+            says = f"First, to the ground: {one.says[:1].lower()}{one.says[1:]}" if one.kind == "prepare" else one.says
             return NextAction(f"{where}{says}", " ".join(one.how), _where(one, job), "steps")
         verb, _, what = one.says.partition(" ")
         verb, what = (verb, what) if verb == "Mix" else ("Pour off", one.says.removeprefix("Pour off "))
