@@ -5,10 +5,14 @@ import sys
 import tempfile
 from pathlib import Path
 
-from lumso.api.app import create_app
-from lumso.catalogue import shipped
-from lumso.formats.schemas import DOCUMENTS, schema
-from lumso.store.database import Database
+from lumso.core.value import Value
+
+Value.__pydantic_config__["use_attribute_docstrings"] = True  # before any type is built: what stands under a field
+
+from lumso.api.app import create_app  # noqa: E402
+from lumso.catalogue import shipped  # noqa: E402
+from lumso.formats.schemas import DOCUMENTS, schema  # noqa: E402
+from lumso.store.database import Database  # noqa: E402
 
 
 def api() -> str:

@@ -46,6 +46,7 @@ def _bind(host: str, port: int) -> socket.socket:
 
 
 def _serve(host: str, port: int, data: Path, demo: bool) -> None:
+    gc.disable()  # until all is loaded: nothing of it is ever garbage
     import uvicorn
 
     from lumso.api.app import create_app
@@ -64,6 +65,7 @@ def _serve(host: str, port: int, data: Path, demo: bool) -> None:
     print(f"Lumso is at http://{host}:{listener.getsockname()[1]}/  (data in {data}; stop with Ctrl+C)", flush=True)
     config = uvicorn.Config(create_app(db, shipped()), log_level="warning", access_log=False)
     gc.freeze()  # the catalogue and the models stay for good: to collect them again and again only makes edits wait
+    gc.enable()
     try:
         uvicorn.Server(config).run(sockets=[listener])
     finally:
@@ -90,6 +92,7 @@ Humidity = Annotated[float, typer.Option(min=1, max=100, help="Relative humidity
 
 def _worked(file: Path, measures: str, temperature: float, humidity: float) -> "tuple[Work, Workshop, Room]":
     """A job file, worked out. Exits with 2 when it is none."""
+    gc.disable()  # over before anything is garbage
     from lumso.catalogue import shipped
     from lumso.core.layers.conditions import steady
     from lumso.core.work.work import work as worked
@@ -123,23 +126,21 @@ def _say(answer: bytes, problems: Iterable[Problem]) -> None:
 def plan(file: JobFile, measures: Measures = "metric", temperature: Temperature = 20.0,
          humidity: Humidity = 50.0) -> None:  # fmt: skip
     """Print the plan of a job file as JSON. Exits with 1 when the job holds a problem, with 2 when it is no job."""
-    from pydantic import TypeAdapter
-
     from lumso.core.memory import Memo
     from lumso.core.plan.plan import Plan, plan_of
+    from lumso.formats.validators import adapter
 
     made, workshop, room = _worked(file, measures, temperature, humidity)
     planned = plan_of(made, workshop, room, Memo())
-    _say(TypeAdapter(Plan).dump_json(planned, indent=2), planned.problems)
+    _say(adapter(Plan).dump_json(planned, indent=2), planned.problems)
 
 
 @app.command()
 def work(file: JobFile, measures: Measures = "metric", temperature: Temperature = 20.0,
          humidity: Humidity = 50.0) -> None:  # fmt: skip
     """Print the order of work of a job file as JSON: operations, batches, what holds between. Exits as plan does."""
-    from pydantic import TypeAdapter
-
     from lumso.core.work.order_file import OrderFile, order_file
+    from lumso.formats.validators import adapter
 
     made, _, _ = _worked(file, measures, temperature, humidity)
-    _say(TypeAdapter(OrderFile).dump_json(order_file(made), indent=2), made.problems)
+    _say(adapter(OrderFile).dump_json(order_file(made), indent=2), made.problems)

@@ -63,17 +63,20 @@ def test_the_steps_and_the_efforts(client: TestClient) -> None:
 @pytest.mark.parametrize(
     ("path", "more", "at"),
     [
-        ("put", {"zone": "attic", "finish": "dragged-linen"}, "zone"),
-        ("put", {"zone": "rack", "finish": "gold-leaf"}, None),
-        ("change", {"zone": "rack", "changes": [{"do": "remove", "layer": "nope"}]}, "layer"),
-        ("change", {"zone": "rack", "changes": [{"do": "burn"}]}, None),
-        ("advice", {"zone": "attic"}, "zone"),
+        ("edits", {"edit": {"edit": "finish", "seed": "s", "zone": "attic", "finish": "dragged-linen"}}, "zone"),
+        ("edits", {"edit": {"edit": "finish", "seed": "s", "zone": "rack", "finish": "gold-leaf"}}, None),
+        ("edits", {"edit": {"edit": "stack", "seed": "s", "zone": "rack",
+                            "changes": [{"do": "remove", "layer": "nope"}]}}, "layer"),
+        ("edits", {"edit": {"edit": "stack", "seed": "s", "zone": "rack", "changes": [{"do": "burn"}]}}, None),
+        ("edits", {"edit": {"edit": "burn", "seed": "s"}}, None),
+        ("finish/advice", {"zone": "attic"}, "zone"),
+        ("finish/library", {"zone": "attic"}, "zone"),
     ],
-)
+)  # fmt: skip
 def test_what_is_not_there_is_refused_in_words(
     client: TestClient, path: str, more: dict[str, Any], at: str | None
 ) -> None:
-    reply = client.post(f"/api/finish/{path}", json={"job": job(), **more})
+    reply = client.post(f"/api/{path}", json={"job": job(), **more})
     assert reply.status_code == 422
     problem = reply.json()
     assert problem["detail"]

@@ -12,7 +12,6 @@ from lumso.core.book.recipes import Recipe
 from lumso.core.errors import InvalidValue
 from lumso.core.job.job import FromPart, FromTotal, FromVessel
 from lumso.core.mixing.fillings import KitAnswer
-from lumso.core.mixing.measuring import measure_out, needs_of
 from lumso.core.mixing.recipe_page import Sheet, sheet
 from lumso.core.mixing.tinting import TintStep, strengthen
 from lumso.formats import workshop as files
@@ -88,6 +87,8 @@ class SheetMeasureIn(SheetIn):
 @router.post("/sheet/measure")
 def measure_sheet(asked: SheetMeasureIn, here: Here) -> KitAnswer:
     """How to measure a recipe worked out for an amount: the trade-offs, least waste first. Keeps nothing."""
+    from lumso.core.mixing.measuring import measure_out, needs_of  # numpy takes a while to load
+
     kit = pick("kit", here.known().kits, asked.kit or here.workshop().kit)
     return measure_out(needs_of(work_out(asked, here).sheet.mix), kit)
 

@@ -3,26 +3,26 @@
 from typing import Annotated, Literal
 
 from fastapi import APIRouter, Request, Response
-from pydantic import BaseModel, ConfigDict, Field, RootModel, TypeAdapter
+from pydantic import BaseModel, ConfigDict, Field, RootModel
 
 from lumso.core.book.catalogue import pick
 from lumso.core.changes.what_if import WhatIf
 from lumso.core.errors import InvalidValue
 from lumso.core.mixing.fillings import KitAnswer
-from lumso.core.mixing.measuring import measure_out, needs_of
 from lumso.core.work.batch import Batch
 from lumso.core.work.batch_file import BatchFile
 from lumso.core.work.sheet import MixSheet, mix_sheet
 from lumso.core.work.steps import steps_of
 from lumso.formats import jobfile
 from lumso.formats.reading import read_json
+from lumso.formats.validators import adapter
 from lumso.store import batches, jobs
 
 from .bodies import JobBody
 from .context import Context, Here
 
 router = APIRouter(tags=["sheets"])
-FILE = TypeAdapter(BatchFile)
+FILE = adapter(BatchFile)
 
 
 class SheetAsk(BaseModel):
@@ -86,6 +86,8 @@ def get_sheet(asked: SheetAsk, here: Here) -> MixSheetOut:
 
 
 def _file(job: str, batch: Batch, here: Context) -> BatchFile:
+    from lumso.core.mixing.measuring import measure_out, needs_of  # numpy takes a while to load
+
     kit = pick("kit", here.known().kits, here.workshop().kit)
     return BatchFile("lumso-batch", 1, job, kit.name, batch, measure_out(needs_of(batch.mix), kit))
 
@@ -100,6 +102,8 @@ class BatchAsk(SheetAsk):
 @router.post("/mix-sheet/measure")
 def measure_batch(asked: BatchAsk, here: Here) -> KitAnswer:
     """How to measure a planned batch with a kit: the trade-offs, least waste first. Keeps nothing."""
+    from lumso.core.mixing.measuring import measure_out, needs_of  # numpy takes a while to load
+
     kit = pick("kit", here.known().kits, asked.kit or here.workshop().kit)
     sheet = _sheet(asked.job, _others(asked.with_jobs, here), asked.what_if, here)
     batch = pick("batch", {b.id: b for b in sheet.batches}, asked.batch)

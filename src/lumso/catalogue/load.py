@@ -6,8 +6,6 @@ from functools import cache
 from pathlib import Path
 from typing import Protocol, TypeVar
 
-from pydantic import TypeAdapter
-
 from lumso.core.book.catalogue import Catalogue
 from lumso.core.book.finishes import Finish
 from lumso.core.book.habits import Habits
@@ -16,11 +14,12 @@ from lumso.core.checks import RULES
 from lumso.core.errors import LumsoError
 from lumso.core.mixing.compose import compose, with_school
 from lumso.formats.reading import Fault, UnfitDocument, read_json
+from lumso.formats.validators import adapter
 
 from .file import CatalogueFile
 
 DATA = Path(__file__).parent / "data"
-ADAPTER = TypeAdapter(CatalogueFile)
+ADAPTER = adapter(CatalogueFile)
 
 
 class Entry(Protocol):

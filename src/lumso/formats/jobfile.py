@@ -4,15 +4,14 @@ import json
 from collections.abc import Callable, Mapping
 from typing import Any
 
-from pydantic import TypeAdapter
-
 from lumso.core.errors import LumsoError
 from lumso.core.job.job import Job
 from lumso.core.measure.lengths import parse_length
+from lumso.formats.validators import adapter
 
 from .reading import Fault, UnfitDocument, parse_json, read
 
-ADAPTER = TypeAdapter(Job)
+ADAPTER = adapter(Job)
 FORMAT, VERSION = "lumso-job", 3
 
 

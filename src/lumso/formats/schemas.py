@@ -9,15 +9,16 @@ from lumso.core.job.job import Job
 from lumso.core.plan.plan import Plan
 from lumso.core.work.batch_file import BatchFile
 from lumso.core.work.order_file import OrderFile
+from lumso.formats.validators import adapter
 from lumso.formats.workshop import WorkshopFile
 
 DOCUMENTS: dict[str, TypeAdapter[Any]] = {
-    "job": TypeAdapter(Job),
-    "plan": TypeAdapter(Plan),
-    "catalogue": TypeAdapter(CatalogueFile),
-    "workshop-file": TypeAdapter(WorkshopFile),
-    "batch": TypeAdapter(BatchFile),
-    "work": TypeAdapter(OrderFile),
+    "job": adapter(Job),
+    "plan": adapter(Plan),
+    "catalogue": adapter(CatalogueFile),
+    "workshop-file": adapter(WorkshopFile),
+    "batch": adapter(BatchFile),
+    "work": adapter(OrderFile),
 }
 
 

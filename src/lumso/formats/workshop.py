@@ -21,6 +21,7 @@ from lumso.core.errors import InvalidValue
 from lumso.core.value import Value
 from lumso.core.workshop.shelf import BOUNDS, Overlay, ShelfItem, with_overlays
 from lumso.core.workshop.workshop import Workshop
+from lumso.formats.validators import adapter
 
 from .reading import Fault, UnfitDocument, read_json
 
@@ -48,11 +49,11 @@ class Arrival(Value):
     state: Literal["new", "same", "clash"]
 
 
-FILE = TypeAdapter(WorkshopFile)
+FILE = adapter(WorkshopFile)
 DOCUMENT: Mapping[str, TypeAdapter[Any]] = {
-    "recipe": TypeAdapter(Recipe),
-    "kit": TypeAdapter(Kit),
-    "shelf": TypeAdapter(ShelfItem),
+    "recipe": adapter(Recipe),
+    "kit": adapter(Kit),
+    "shelf": adapter(ShelfItem),
 }
 
 

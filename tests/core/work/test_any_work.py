@@ -6,7 +6,6 @@ from typing import Any
 import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
-from pydantic import TypeAdapter
 
 from lumso.catalogue import shipped
 from lumso.core.book.colours import Colour, Pot, Tint
@@ -26,17 +25,17 @@ from lumso.core.work.work import Work, work
 from lumso.core.workshop.workshop import Workshop
 from lumso.demo import demo_jobs
 from lumso.formats.jobfile import to_json
+from lumso.formats.validators import adapter
 
 from .checker import Checker
 
 C = shipped()
-ORDER = TypeAdapter(OrderFile)
+ORDER = adapter(OrderFile)
 JOBS = {job.name: job for job in demo_jobs()}
-DUMP: TypeAdapter[Any] = TypeAdapter(object)
 
 
 def by_slug(entries: Any) -> dict[str, Any]:
-    return {slug: json.loads(TypeAdapter(type(e)).dump_json(e)) for slug, e in entries.items()}
+    return {slug: json.loads(adapter(type(e)).dump_json(e)) for slug, e in entries.items()}
 
 
 DATA = {kind: by_slug(getattr(C, kind)) for kind in

@@ -3,8 +3,6 @@
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, replace
 
-import numpy as np
-
 from ..book.materials import Material
 from ..book.recipes import Amount, Component, Dose, Recipe, VolumeParts, VolumeShare, WeightParts, WeightShare
 from ..errors import ImpossibleRecipe, InvalidValue, UnknownEntry
@@ -64,6 +62,26 @@ def _equation(row: int, recipe: Recipe, density: Sequence[float], first: int | N
     return line
 
 
+def _solved(rows: list[list[float]], sums: list[float]) -> list[float] | None:
+    """The unknowns of a square system of linear equations, by elimination with pivots; None for no one answer.
+
+    A recipe has a dozen components at most: to load a package for linear algebra takes longer than all recipes do.
+    """
+    left = [[*row, total] for row, total in zip(rows, sums, strict=True)]
+    size = len(left)
+    for column in range(size):
+        pivot = max(range(column, size), key=lambda r: abs(left[r][column]))
+        if abs(left[pivot][column]) < 1e-12:
+            return None
+        left[column], left[pivot] = left[pivot], left[column]
+        head = left[column]
+        for r in range(size):
+            if r != column and left[r][column]:
+                by = left[r][column] / head[column]
+                left[r] = [a - by * b for a, b in zip(left[r], head, strict=True)]
+    return [row[size] / row[k] for k, row in enumerate(left)]
+
+
 def _check_parts(recipe: Recipe) -> None:
     kinds = {c.amount.by for c in recipe.components} & {"volume-parts", "weight-parts"}
     if len(kinds) > 1:
@@ -117,11 +135,8 @@ def compose(recipe: Recipe, materials: Mapping[str, Material]) -> tuple[Pour, ..
     skip = first if first is not None else n - 1  # replaced by: the poured volumes sum to one
     rows = [[1.0] * n if i == skip else _equation(i, recipe, density, first) for i in range(n)]
     sums = [1.0 if i == skip else 0.0 for i in range(n)]
-    try:
-        poured = np.linalg.solve(np.array(rows), np.array(sums)).tolist()
-    except np.linalg.LinAlgError:
-        poured = [-1.0]
-    if min(poured) < -1e-9:
+    poured = _solved(rows, sums)
+    if poured is None or min(poured) < -1e-9:
         raise ImpossibleRecipe(
             f"The amounts in {recipe.name} contradict each other.",
             value="amounts",
