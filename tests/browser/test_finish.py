@@ -132,7 +132,7 @@ def test_the_steps_tell_the_kit_the_order_the_checks_and_the_cautions(page: Page
     steps = page.get_by_role("region", name="The steps")
     headings = steps.get_by_role("heading", level=3)
     expect(headings.nth(0)).to_have_text("Lay out")
-    expect(headings.nth(1)).to_have_text("BodyTested for lead")
+    expect(headings.nth(1)).to_have_text("BodyDoorsTested for lead")
     # One pot for body and doors, its colour and its parts named; the caution in full once, then in short.
     mixing = steps.get_by_role("listitem").filter(has=page.get_by_role("heading", name=re.compile("^Mix milk paint")))
     expect(mixing).to_have_count(1)
@@ -197,10 +197,10 @@ def test_what_will_fail_is_told_on_opening_and_leads_to_the_finish(page: Page, l
 def test_edits_made_while_the_server_thinks_are_not_lost(page: Page, loft: Running) -> None:
     open_job(page, loft, "Programme rack")
     held: list[Route] = []
-    page.route("**/api/layers", lambda route: held.append(route))
+    page.route("**/api/edits", lambda route: held.append(route))
     page.get_by_label("Mix", exact=True).select_option("milk-paint-wash")
     page.get_by_role("button", name="Coats: more").click()
-    page.unroute("**/api/layers")
+    page.unroute("**/api/edits")
     for route in held:  # the answer comes only now, after the other edit
         route.continue_()
     expect(page.get_by_label("Mix", exact=True)).to_have_value("milk-paint-wash")

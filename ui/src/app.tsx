@@ -1,15 +1,17 @@
 import { Link, NavLink, Route, Routes } from "react-router";
-import { BookView } from "./book/BookView";
-import { ChangeView } from "./book/ChangeView";
-import { CompareView } from "./book/CompareView";
-import { RecipeView } from "./book/RecipeView";
-import { JobView } from "./job/JobView";
 import { JobsView } from "./jobs/JobsView";
-import { KitView } from "./kit/KitView";
+import { Later, LaterView } from "./parts/later";
 import { Mishap } from "./parts/Mishap";
 import { QuickPot } from "./quick/QuickPot";
-import { BatchView } from "./sheet/BatchView";
-import { ShelfView } from "./shelf/ShelfView";
+
+const JobView = new LaterView(() => import("./job/JobView").then((m) => m.JobView));
+const BatchView = new LaterView(() => import("./sheet/BatchView").then((m) => m.BatchView));
+const BookView = new LaterView(() => import("./book/BookView").then((m) => m.BookView));
+const CompareView = new LaterView(() => import("./book/CompareView").then((m) => m.CompareView));
+const RecipeView = new LaterView(() => import("./book/RecipeView").then((m) => m.RecipeView));
+const ChangeView = new LaterView(() => import("./book/ChangeView").then((m) => m.ChangeView));
+const ShelfView = new LaterView(() => import("./shelf/ShelfView").then((m) => m.ShelfView));
+const KitView = new LaterView(() => import("./kit/KitView").then((m) => m.KitView));
 
 const PLACES = [
   ["/", "Jobs"],
@@ -49,14 +51,14 @@ export function App() {
         <Mishap>
           <Routes>
             <Route path="/" element={<JobsView />} />
-            <Route path="/jobs/:id/:side?" element={<JobView />} />
-            <Route path="/b/:code" element={<BatchView />} />
-            <Route path="/book" element={<BookView />} />
-            <Route path="/book/compare" element={<CompareView />} />
-            <Route path="/book/:slug" element={<RecipeView />} />
-            <Route path="/book/:slug/change" element={<ChangeView />} />
-            <Route path="/shelf" element={<ShelfView />} />
-            <Route path="/kit" element={<KitView />} />
+            <Route path="/jobs/:id/:side?" element={<Later view={JobView} given={{}} />} />
+            <Route path="/b/:code" element={<Later view={BatchView} given={{}} />} />
+            <Route path="/book" element={<Later view={BookView} given={{}} />} />
+            <Route path="/book/compare" element={<Later view={CompareView} given={{}} />} />
+            <Route path="/book/:slug" element={<Later view={RecipeView} given={{}} />} />
+            <Route path="/book/:slug/change" element={<Later view={ChangeView} given={{}} />} />
+            <Route path="/shelf" element={<Later view={ShelfView} given={{}} />} />
+            <Route path="/kit" element={<Later view={KitView} given={{}} />} />
             <Route path="*" element={<Lost />} />
           </Routes>
         </Mishap>

@@ -3,8 +3,11 @@
 from pathlib import Path
 
 from fastapi import FastAPI, HTTPException
+from fastapi.middleware.gzip import GZipMiddleware
 from fastapi.responses import FileResponse, JSONResponse
 from fastapi.staticfiles import StaticFiles
+from starlette.responses import Response
+from starlette.types import Scope
 
 from lumso import __version__
 from lumso.core.book.catalogue import Catalogue
@@ -14,6 +17,17 @@ from . import book, errors, finish, jobs, planning, sheets, workshop
 from .context import Context
 
 WEB = Path(__file__).parent.parent / "web"
+
+
+class Assets(StaticFiles):
+    """Scripts, styles and fonts: their names tell their contents, so a browser keeps them for good."""
+
+    async def get_response(self, path: str, scope: Scope) -> Response:
+        """The file, to be kept."""
+        response = await super().get_response(path, scope)
+        if response.status_code == 200:
+            response.headers["Cache-Control"] = "public, max-age=31536000, immutable"
+        return response
 
 
 def create_app(db: Database, catalogue: Catalogue, web: Path = WEB) -> FastAPI:
@@ -28,8 +42,9 @@ def create_app(db: Database, catalogue: Catalogue, web: Path = WEB) -> FastAPI:
     def no_such_call(rest: str) -> None:
         raise HTTPException(404, f"There is nothing at /api/{rest}.")
 
+    app.add_middleware(GZipMiddleware, minimum_size=1024, compresslevel=1)
     if (web / "assets").is_dir():
-        app.mount("/assets", StaticFiles(directory=web / "assets"))
+        app.mount("/assets", Assets(directory=web / "assets"))
 
     @app.get("/{rest:path}", include_in_schema=False, response_model=None)
     def page(rest: str) -> FileResponse | JSONResponse:

@@ -1,8 +1,9 @@
 """The workshop: what was chosen for it, its kits and its shelf, and the catalogue it works from."""
 
+from hashlib import sha256
 from typing import Annotated
 
-from fastapi import APIRouter
+from fastapi import APIRouter, Header, Response
 from pydantic import BaseModel, ConfigDict, Field
 
 from lumso.core.book.catalogue import Catalogue, pick
@@ -24,7 +25,7 @@ from lumso.core.workshop.shelf import BOUNDS, ShelfItem, density_from_weighing, 
 from lumso.formats.workshop import document
 from lumso.store import entries
 
-from .context import Here, Settings
+from .context import Context, Here, Settings
 
 router = APIRouter(tags=["workshop"])
 
@@ -159,9 +160,23 @@ def _strip(recipe: Recipe, catalogue: Catalogue) -> list[Slice]:
     ]
 
 
-@router.get("/catalogue")
-def get_catalogue(here: Here) -> CatalogueOut:
-    """Everything there is to choose from."""
+@router.get("/catalogue", response_model=CatalogueOut)
+def get_catalogue(here: Here, if_none_match: Annotated[str, Header()] = "") -> Response:
+    """Everything there is to choose from. Answered anew only where something of it has changed."""
+    text, tag = here.memo.recall("catalogue", (here.db.version(),), lambda: _written(here))
+    headers = {"ETag": tag, "Cache-Control": "no-cache"}
+    if tag in if_none_match:
+        return Response(status_code=304, headers=headers)
+    return Response(text, media_type="application/json", headers=headers)
+
+
+def _written(here: Context) -> tuple[str, str]:
+    """The catalogue as it is sent, and what tells it from another."""
+    text = _catalogue(here).model_dump_json()
+    return text, f'W/"{sha256(text.encode()).hexdigest()[:16]}"'
+
+
+def _catalogue(here: Context) -> CatalogueOut:
     c, workshop = here.known(), here.workshop()
     return CatalogueOut(
         systems=list(c.systems.values()),

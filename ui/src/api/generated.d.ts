@@ -53,7 +53,7 @@ export interface paths {
         };
         /**
          * Get Catalogue
-         * @description Everything there is to choose from.
+         * @description Everything there is to choose from. Answered anew only where something of it has changed.
          */
         get: operations["get_catalogue_api_catalogue_get"];
         put?: never;
@@ -5975,7 +5975,9 @@ export interface operations {
     get_catalogue_api_catalogue_get: {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                "if-none-match"?: string;
+            };
             path?: never;
             cookie?: never;
         };

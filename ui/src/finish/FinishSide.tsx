@@ -25,7 +25,7 @@ export function FinishSide({ open, catalogue, zone: index, layer, onLayer }: Fin
   const [boundary, setBoundary] = useState<string | null>(null);
   const [says, setSays] = useState("");
   const zone = open.job.zones[index];
-  const planned = open.plan.zones[index];
+  const planned = open.plan.zones.find((z) => z.zone === zone?.id);
   if (!zone) return null;
   const counts = countOpen(planned?.findings ?? []);
   const open_ones = counts["will fail"] + counts.risky;

@@ -33,7 +33,7 @@ interface LayerPanelProps {
 export function LayerPanel({ open, catalogue, zone: index, layer: at, onLayer }: LayerPanelProps) {
   const zone = open.job.zones[index];
   const layer = zone?.layers[at];
-  const planned = open.plan.zones[index]?.layers.find((x) => x.layer === layer?.id);
+  const planned = open.plan.zones.find((z) => z.zone === zone?.id)?.layers.find((x) => x.layer === layer?.id);
   if (!zone || !layer)
     return <p className="text-soft">No layer yet: take a finish from the library, or add a layer.</p>;
   const technique = catalogue.techniques.find((t) => t.slug === layer.technique);

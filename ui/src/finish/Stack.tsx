@@ -20,7 +20,7 @@ interface StackProps {
 /** The core sample, and beside each film its row: what it is, how it is put on, how long it is left. Top row, last coat. */
 export function Stack({ open, catalogue, zone: index, layer: picked, onLayer, onBoundary }: StackProps) {
   const zone = open.job.zones[index];
-  const planned = open.plan.zones[index];
+  const planned = open.plan.zones.find((z) => z.zone === zone?.id);
   const list = useRef<HTMLOListElement>(null);
   const [drag, setDrag] = useState<{ from: number; to: number } | null>(null);
   if (!zone) return null;

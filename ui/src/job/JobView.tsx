@@ -2,18 +2,19 @@ import { Dialog } from "radix-ui";
 import { useEffect, useState } from "react";
 import { NavLink, useParams } from "react-router";
 import { useCatalogue } from "../api/queries";
-import { FinishSide } from "../finish/FinishSide";
 import { Failure } from "../parts/Failure";
+import { Later, LaterView } from "../parts/later";
 import { Loading } from "../parts/notices";
 import { say } from "../parts/say";
 import { TextField } from "../parts/TextField";
-import { SheetSide } from "../sheet/SheetSide";
-import { StepsSide } from "../steps/StepsSide";
-import { MixColumn } from "./MixColumn";
 import { Pending } from "./Pending";
 import { PieceColumn } from "./PieceColumn";
-import { PotColumn } from "./PotColumn";
 import { type OpenJob, useJob } from "./useJob";
+
+const FinishSide = new LaterView(() => import("../finish/FinishSide").then((m) => m.FinishSide));
+const MixSide = new LaterView(() => import("./MixSide").then((m) => m.MixSide));
+const SheetSide = new LaterView(() => import("../sheet/SheetSide").then((m) => m.SheetSide));
+const StepsSide = new LaterView(() => import("../steps/StepsSide").then((m) => m.StepsSide));
 
 const SIDES = [
   { slug: "finish", name: "Finish" },
@@ -33,6 +34,9 @@ export function JobView() {
   useEffect(() => {
     if (looked) lookAt?.(looked);
   }, [looked, lookAt]);
+  useEffect(() => {
+    for (const side of [FinishSide, MixSide, SheetSide, StepsSide]) side.ahead();
+  }, []);
   if (failed) return <Failure error={failed} />;
   if (catalogue.error) return <Failure error={catalogue.error} onRetry={() => void catalogue.refetch()} />;
   if (!open || !catalogue.data) return <Loading>Opening the job…</Loading>;
@@ -47,15 +51,10 @@ export function JobView() {
       <JobBar open={open} sides={open.job.piece ? now : ""} />
       <div className="grid min-h-[calc(100dvh-7rem)] grid-cols-[minmax(0,1fr)] lg:grid-cols-[minmax(18rem,21rem)_minmax(20rem,27rem)_minmax(0,1fr)]">
         <PieceColumn {...at} onZone={(index) => setPicked({ zone: index, layer: 0 })} />
-        {now === "finish" && <FinishSide {...at} onLayer={setLayer} />}
-        {now === "mix" && (
-          <>
-            <MixColumn {...at} onLayer={setLayer} />
-            <PotColumn {...at} />
-          </>
-        )}
-        {now === "sheet" && <SheetSide {...at} />}
-        {now === "steps" && <StepsSide open={open} zone={zone} />}
+        {now === "finish" && <Later view={FinishSide} given={{ ...at, onLayer: setLayer }} />}
+        {now === "mix" && <Later view={MixSide} given={{ ...at, onLayer: setLayer }} />}
+        {now === "sheet" && <Later view={SheetSide} given={at} />}
+        {now === "steps" && <Later view={StepsSide} given={{ open, zone }} />}
       </div>
       {now === "mix" && <PotInReach open={open} zone={zone} layer={layer} />}
       <Elsewhere open={open} />

@@ -84,7 +84,8 @@ export function OnSurface(props: LayerFieldsProps) {
   if (!zone || !layer) return null;
   const technique = catalogue.techniques.find((t) => t.slug === layer.technique);
   // What is done on what it lies on; before Lumso has said, all there is.
-  const ways = open.plan.zones[index]?.layers.find((x) => x.layer === layer.id)?.ways ?? [];
+  const ways =
+    open.plan.zones.find((z) => z.zone === zone?.id)?.layers.find((x) => x.layer === layer.id)?.ways ?? [];
   const known = new Map(catalogue.techniques.map((t) => [t.slug, t]));
   const fits = ways.flatMap((slug) => known.get(slug) ?? []);
   const options = fits.length ? fits : catalogue.techniques;

@@ -24,12 +24,12 @@ export function MixColumn({
 }) {
   const zone = open.job.zones[index];
   const layer = zone?.layers[at];
-  const planned = open.plan.zones[index]?.layers[at];
-  if (!zone || !layer || !planned) return null;
+  const planned = open.plan.zones.find((z) => z.zone === zone?.id)?.layers.find((x) => x.layer === layer?.id);
+  if (!zone || !layer) return null;
   const recipe = catalogue.recipes.find((r) => r.slug === layer.recipe);
   const dial = recipe?.components.find((c) => c.id === recipe.dial);
   const given = dial && layer.amounts[dial.id];
-  const share = given?.by === "volume-share" ? given.share : planned.dial;
+  const share = given?.by === "volume-share" ? given.share : (planned?.dial ?? null);
   const paint = recipe?.components.find((c) => c.role === "paint");
   const change = (part: Partial<typeof layer>) =>
     open.edit((job) => changeLayer(job, index, at, (x) => ({ ...x, ...part })));
@@ -70,7 +70,7 @@ export function MixColumn({
         <ShareRule
           name={dial.name}
           share={share}
-          limits={planned.limits.filter((l) => l.component === dial.id)}
+          limits={(planned?.limits ?? []).filter((l) => l.component === dial.id)}
           onChange={(next) =>
             change({ amounts: { ...layer.amounts, [dial.id]: { by: "volume-share", share: next } } })
           }
@@ -98,7 +98,7 @@ export function MixColumn({
       {problems.map((p) => (
         <Fault key={p.at + p.says} says={p.says} allowed={p.allowed} />
       ))}
-      {planned.findings
+      {(planned?.findings ?? [])
         .filter((f) => !f.at.includes("/amounts/"))
         .map((f) => (
           <Remark key={f.says} says={f.says} reason={f.reason} />

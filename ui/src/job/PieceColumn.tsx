@@ -31,9 +31,9 @@ export function PieceColumn({ open, catalogue, zone: index, onZone }: PieceColum
   const { job, plan } = open;
   const [tab, setTab] = useState("sizes");
   const zone = job.zones[index];
-  const planned = plan.zones[index];
+  const planned = plan.zones.find((z) => z.zone === zone?.id);
   const kind = catalogue.pieces.find((k) => k.slug === job.piece?.kind);
-  if (!zone || !planned) return null;
+  if (!zone) return null;
   const fills = Object.fromEntries(plan.zones.map((z) => [z.zone, z.hex]));
   const areas = Object.fromEntries(plan.surfaces.map((s) => [s.slug, `${say(s.area_m2)} m²`]));
 
@@ -97,7 +97,7 @@ export function PieceColumn({ open, catalogue, zone: index, onZone }: PieceColum
       <div className="flex flex-wrap items-baseline gap-x-6">
         <span>
           <span className={LABEL}>Area to coat, {zone.name.toLowerCase()}</span>
-          {planned.area ? (
+          {planned?.area ? (
             <Why figure={planned.area} name="Area to coat">
               <span className="numeral text-2xl">{say(planned.area.value)}</span>
               <span className="text-lg">m²</span>
@@ -106,7 +106,7 @@ export function PieceColumn({ open, catalogue, zone: index, onZone }: PieceColum
             <span className="numeral text-2xl text-soft">–</span>
           )}
         </span>
-        {plan.rough > 0 && planned.area && (
+        {plan.rough > 0 && planned?.area && (
           <span className="narrow text-sm">
             rough: {say(planned.area.value * (1 - plan.rough))} to{" "}
             {say(planned.area.value * (1 + plan.rough))} m²
