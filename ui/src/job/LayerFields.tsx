@@ -79,7 +79,7 @@ export function ColourOfLayer(props: LayerFieldsProps) {
 
 /** How the layer goes on: technique, tool, coats, the share it touches, its thickness. */
 export function OnSurface(props: LayerFieldsProps) {
-  const { open, catalogue, zone: index } = props;
+  const { open, catalogue } = props;
   const { zone, layer, change } = useLayer(props);
   if (!zone || !layer) return null;
   const technique = catalogue.techniques.find((t) => t.slug === layer.technique);
