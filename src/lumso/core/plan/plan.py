@@ -1,6 +1,6 @@
 """The plan: a job's work as amounts, findings and pictures, layer by layer. Job in, Plan out."""
 
-from collections.abc import Mapping
+from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, replace
 from typing import Literal
 
@@ -21,6 +21,7 @@ from ..mixing.mix import Mix
 from ..mixing.totals import Totals, total_up
 from ..value import Value
 from ..work.batch import Batch
+from ..work.coats import CoatWork
 from ..work.operations import Operation
 from ..work.work import JobWork, Work, work
 from ..work.zone import ZoneWork
@@ -185,9 +186,8 @@ def next_action(made: Work, zones: tuple[ZonePlan, ...]) -> NextAction:
     for i, bare in enumerate(job.zones):
         if not bare.layers:
             return NextAction(f"Choose a mix for {bare.name.lower()}", "Nothing is planned on it yet.", f"/zones/{i}")
-    for one in made.operations:
-        if one.kind == "lay out":
-            continue
+    one = made.first
+    if one:
         if one.amounts is None:
             where = f"{one.zone_name}: " if one.zone_name and len(job.zones) > 1 else ""
             says = f"First, to the ground: {one.says[:1].lower()}{one.says[1:]}" if one.kind == "prepare" else one.says
@@ -206,20 +206,17 @@ def sum_of(mixing: Operation) -> float:
     return mixing.amounts.mixed_ml - mixing.amounts.from_last_ml - mixing.amounts.rinse_ml
 
 
-def _pots(job: JobWork, zone: ZoneWork, layer: Layer, made: Work, by_id: Mapping[str, Batch]) -> tuple[LayerPot, ...]:
-    """The pots a layer is laid from, in the order they are mixed."""
-    mine = [c for c in (*zone.coats, *zone.given) if c.need.layer == layer.id]
+def _pots(zone: ZoneWork, layer: Layer, coats: Sequence[CoatWork], made: Work, by_id: Mapping[str, Batch],
+          films: Mapping[str, float]) -> tuple[LayerPot, ...]:  # fmt: skip
+    """The pots a layer is laid from, in the order they are mixed; `films` is what each batch and its like lay."""
     found: dict[str, list[float]] = {}
-    for coat in mine:
+    for coat in coats:
         for first in made.served.get(coat.need.id, ())[:1]:
             found.setdefault(first, []).append(coat.need.film_ml)
-    films: dict[str, float] = {}
-    for run in made.runs:
-        films.update((b, sum(c.need.film_ml for c in run.coats)) for b in made.served.get(run.first.need.id, ()))
     pots = []
     for slug, laid in found.items():
         batch = by_id[slug]
-        whole = films.get(slug) or sum(laid)
+        whole = films[slug]
         share = sum(laid) / whole if whole else 1.0
         of = [u for u in batch.uses if (u.zone, u.layer) != (zone.zone.id, layer.id)]
         own = next((u for u in batch.uses if (u.zone, u.layer) == (zone.zone.id, layer.id)), batch.uses[0])
@@ -287,8 +284,8 @@ def _checked(zone: ZoneWork, at: str, has_piece: bool) -> tuple[tuple[Finding, .
     return findings, cut(zone.stack, findings)
 
 
-def _zone_plan(job: JobWork, i: int, zone: ZoneWork, made: Work, by_id: Mapping[str, Batch], room: Room,
-               memo: Memo) -> ZonePlan:  # fmt: skip
+def _zone_plan(job: JobWork, i: int, zone: ZoneWork, made: Work, by_id: Mapping[str, Batch],
+               films: Mapping[str, float], room: Room, memo: Memo) -> ZonePlan:  # fmt: skip
     at, has_piece = f"/zones/{i}", job.job.piece is not None
     place = (job.scope, zone.zone.id)
     findings, section = memo.recall(
@@ -302,7 +299,10 @@ def _zone_plan(job: JobWork, i: int, zone: ZoneWork, made: Work, by_id: Mapping[
         )
 
     plain = memo.recall(("layers", *place), (zone, at, room), layers)
-    pots = [_pots(job, zone, layer, made, by_id) for layer in zone.zone.layers]
+    coats: dict[str, list[CoatWork]] = {}
+    for coat in (*zone.coats, *zone.given):
+        coats.setdefault(coat.need.layer, []).append(coat)
+    pots = [_pots(zone, layer, coats.get(layer.id, ()), made, by_id, films) for layer in zone.zone.layers]
     done = tuple(replace(x, pots=p) for x, p in zip(plain, pots, strict=True))
     return ZonePlan(zone.zone.id, zone.zone.name, zone.area, done, findings, section, _hex(zone))
 
@@ -311,7 +311,8 @@ def plan_of(made: Work, workshop: Workshop, room: Room, memo: Memo) -> Plan:
     """The plan of the first of the jobs that were worked."""
     job = made.jobs[0]
     by_id = {b.id: b for b in made.batches}
-    zones = tuple(_zone_plan(job, i, zone, made, by_id, room, memo) for i, zone in enumerate(job.zones))
+    films = {brew.id: sum(c.need.film_ml for c in brew.run.coats) for brew in made.made.brews}
+    zones = tuple(_zone_plan(job, i, zone, made, by_id, films, room, memo) for i, zone in enumerate(job.zones))
     return Plan(
         job.job.name,
         workshop.measures,

@@ -167,7 +167,14 @@ def _begun_from_rest(step: StepDown | None) -> bool:
 
 
 def brews_of(run: PotRun, catalogue: Catalogue, workshop: Workshop, largest: Vessel, memo: Memo) -> tuple[Brew, ...]:
-    """The batches of a run, each with its mix. Raises nothing: a run that cannot be batched has none."""
+    """The batches of a run, each with its mix; remembered. Raises nothing: a run that cannot be batched has none."""
+    args = (run, catalogue, workshop.measures, largest)
+    return memo.recall(
+        ("brews", run.first.need.id), args, lambda: _brews_of(run, catalogue, workshop, largest, memo)
+    )  # fmt: skip
+
+
+def _brews_of(run: PotRun, catalogue: Catalogue, workshop: Workshop, largest: Vessel, memo: Memo) -> tuple[Brew, ...]:
     done = run.split
     if done is None:
         return ()

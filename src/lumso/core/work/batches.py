@@ -7,7 +7,7 @@ a batch, the tool is taken up dry once a sitting, the margin comes once, after l
 """
 
 from collections.abc import Collection, Sequence
-from dataclasses import dataclass, replace
+from dataclasses import dataclass
 from math import ceil
 
 from ..book.habits import Habits
@@ -152,15 +152,18 @@ def sittings(coats: Sequence[CoatNeed], pause_min: float) -> tuple[Sitting, ...]
     return tuple(tuple(sitting) for sitting in made)
 
 
+def _pot(film_ml: float, margin_of_film_ml: float, count: int, loadings: int, losses: Losses) -> Pot:
+    each = film_ml / count
+    pot = max(each * losses.pot.share / (1 - losses.pot.share), losses.pot.least_ml)
+    tool = min(losses.tool.holds_ml * loadings, film_ml) / count
+    return Pot(each, pot, tool, margin_of_film_ml / film_ml if film_ml else 0.0, loadings)
+
+
 def pot_of(coats: Sequence[CoatNeed], count: int, losses: Losses, pause_min: float) -> Pot:
     """One of `count` equal pots for these coats. The tool never keeps more than the film itself."""
     film = sum(c.film_ml for c in coats)
-    each = film / count
-    pot = max(each * losses.pot.share / (1 - losses.pot.share), losses.pot.least_ml)
-    loadings = len(sittings(coats, pause_min))
-    tool = min(losses.tool.holds_ml * loadings, film) / count
-    margin = sum(c.margin * c.film_ml for c in coats) / film if film else 0.0
-    return Pot(each, pot, tool, margin, loadings)
+    margin = sum(c.margin * c.film_ml for c in coats)
+    return _pot(film, margin, count, len(sittings(coats, pause_min)), losses)
 
 
 def split(coats: Sequence[CoatNeed], life: MixLife, losses: Losses, vessel_ml: float, habits: Habits) -> Split:
@@ -170,7 +173,7 @@ def split(coats: Sequence[CoatNeed], life: MixLife, losses: Losses, vessel_ml: f
     """
     longest = max(sittings(coats, habits.pause_min), key=lambda s: sum(c.bench_min for c in s))
     film = sum(c.film_ml for c in coats)
-    room = vessel_ml * (1 - HEADROOM)
+    holds = vessel_ml * (1 - HEADROOM)
     usable = life.usable_min
     too_short = usable is not None and usable < habits.shortest_life_min
     for count in range(1, 1 if too_short else MOST_BATCHES + 1):
@@ -179,7 +182,7 @@ def split(coats: Sequence[CoatNeed], life: MixLife, losses: Losses, vessel_ml: f
         if count > 1 and film / count < habits.smallest_batch_ml:
             break
         lives = usable is None or bench <= usable + 1e-9
-        if lives and made.mix_ml <= room + 1e-9:
+        if lives and made.mix_ml <= holds + 1e-9:
             before = sum(c.bench_in(count - 1) for c in longest) if count > 1 else 0.0
             by_life = usable is not None and before > usable + 1e-9
             return Split(tuple(coats), count, made, bench, "" if count == 1 else "life" if by_life else "vessel")
@@ -195,27 +198,41 @@ def split(coats: Sequence[CoatNeed], life: MixLife, losses: Losses, vessel_ml: f
     )
 
 
-def _joins(run: Sequence[CoatNeed], coat: CoatNeed, life: MixLife, losses: Losses, vessel_ml: float,
-           habits: Habits) -> str:  # fmt: skip
-    """Why a later coat cannot come from the same pot as the run; "" when it can."""
-    usable, start = life.usable_min, run[0].at_min
-    sat = sittings([*run, coat], habits.pause_min)
-    longest = max(sum(c.bench_min for c in sitting) for sitting in sat)
-    if usable is not None and longest > usable + 1e-9:
-        return f"It stiffens after {usable:.0f} min, and together they take {longest:.0f} min."
-    end = max(start, *(max(c.at_min for c in s) + sum(c.bench_min for c in s) for s in sat))
-    if len(sat) > 1 and end - start > life.reach_min + 1e-9:
-        gap = (coat.at_min - start) / 60
-        if usable is None and not life.keep_min:
-            return f"How long it keeps is unknown; the next coat is {gap:.0f} h later: read the label."
-        return f"It does not keep: it lives {life.reach_min / 60:.0f} h, the next coat is {gap:.0f} h later."
-    if pot_of([*run, coat], 1, losses, habits.pause_min).mix_ml > vessel_ml * (1 - HEADROOM):
-        return f"Together they overfill a vessel of {vessel_ml:.0f} ml."
-    return ""
+class _Filling:
+    """A pot as coats are joined to it, in time order."""
+
+    def __init__(self, coat: CoatNeed) -> None:
+        self.coats = [coat]
+        self.start, self.free = coat.at_min, coat.at_min + coat.bench_min
+        self.sitting = self.longest = coat.bench_min
+        self.loadings = 1
+        self.film, self.margin = coat.film_ml, coat.margin * coat.film_ml
+
+    def joins(self, coat: CoatNeed, life: MixLife, losses: Losses, vessel_ml: float, habits: Habits) -> str:
+        """Join a later coat; or why it cannot come from the same pot."""
+        later = coat.at_min > self.free + habits.pause_min
+        sitting = coat.bench_min if later else self.sitting + coat.bench_min
+        longest, usable = max(self.longest, sitting), life.usable_min
+        if usable is not None and longest > usable + 1e-9:
+            return f"It stiffens after {usable:.0f} min, and together they take {longest:.0f} min."
+        free, loadings = max(self.free, coat.at_min) + coat.bench_min, self.loadings + later
+        if loadings > 1 and free - self.start > life.reach_min + 1e-9:
+            gap = (coat.at_min - self.start) / 60
+            if usable is None and not life.keep_min:
+                return f"How long it keeps is unknown; the next coat is {gap:.0f} h later: read the label."
+            return f"It does not keep: it lives {life.reach_min / 60:.0f} h, the next coat is {gap:.0f} h later."
+        film, margin = self.film + coat.film_ml, self.margin + coat.margin * coat.film_ml
+        if _pot(film, margin, 1, loadings, losses).mix_ml > vessel_ml * (1 - HEADROOM):
+            return f"Together they overfill a vessel of {vessel_ml:.0f} ml."
+        self.coats.append(coat)
+        self.free, self.sitting, self.longest, self.loadings = free, sitting, longest, loadings
+        self.film, self.margin = film, margin
+        return ""
 
 
 Run = tuple[tuple[CoatNeed, ...], str]
 """Coats that share their pots, and why those before them could not be joined."""
+LATE = "One painter cannot get to it while the pot before it lives."
 
 
 def runs(coats: Sequence[CoatNeed], life: MixLife, losses: Losses, vessel_ml: float, habits: Habits,
@@ -224,16 +241,14 @@ def runs(coats: Sequence[CoatNeed], life: MixLife, losses: Losses, vessel_ml: fl
 
     A coat whose id is in `apart` begins a pot of its own: somebody at the bench could not get to it in time.
     """
-    made: list[tuple[list[CoatNeed], str]] = []
+    made: list[tuple[_Filling, str]] = []
     for coat in sorted(coats, key=lambda c: (c.at_min, c.zone, c.coat)):
-        why = _joins(made[-1][0], coat, life, losses, vessel_ml, habits) if made else ""
-        if made and not why and coat.id in apart:
-            why = "One painter cannot get to it while the pot before it lives."
-        if made and not why:
-            made[-1][0].append(coat)
-        else:
-            made.append(([coat], why))
-    return tuple((tuple(run), why) for run, why in made)
+        why = ""
+        if made:
+            why = LATE if coat.id in apart else made[-1][0].joins(coat, life, losses, vessel_ml, habits)
+        if why or not made:
+            made.append((_Filling(coat), why))
+    return tuple((tuple(pot.coats), why) for pot, why in made)
 
 
 def needed(on_surface: Figure, done: Split, losses: Losses) -> Figure:
@@ -264,8 +279,3 @@ def trial_batch(batch_ml: float, habits: Habits) -> float:
     """
     first = max(batch_ml * habits.trial_share, habits.trial_least_ml)
     return batch_ml if first > batch_ml / 2 else first
-
-
-def at(coat: CoatNeed, minute: float) -> CoatNeed:
-    """The coat due at another minute."""
-    return replace(coat, at_min=minute)

@@ -2,6 +2,7 @@
 
 from collections.abc import Sequence
 from dataclasses import dataclass, field, replace
+from functools import partial
 from itertools import pairwise
 from typing import Protocol
 
@@ -10,6 +11,7 @@ from ..book.habits import Habits
 from ..job.job import Job
 from ..layers import cautions
 from ..layers.drying import Wait, takes_min
+from ..memory import Memo
 from .batch import Brew
 from .batches import sittings
 from .coats import CoatWork, lay, patches_in
@@ -53,6 +55,16 @@ class Made:
     """The operation a coat begins with, and the one it ends with, by the coat's id."""
     cures: list[tuple[Operation, str]] = field(default_factory=list)
     """What passes by itself at the end, and the operation it follows."""
+
+    def take(self, part: "Made") -> None:
+        """Put what was made of a part to the rest."""
+        self.blocks += part.blocks
+        self.constraints += part.constraints
+        self.brews += part.brews
+        self.served.update(part.served)
+        self.coat_of.update(part.coat_of)
+        self.first.update(part.first)
+        self.last.update(part.last)
 
 
 def _mixing(brew: Brew, habits: Habits) -> tuple[tuple[Operation, ...], tuple[Constraint, ...]]:
@@ -175,8 +187,9 @@ def _sitting(made: Made, brew: Brew | None, coats: Sequence[tuple[CoatWork, rang
     return tuple(lays)
 
 
-def _lay_run(made: Made, run: PotRun, brews: Sequence[Brew], habits: Habits) -> None:
+def _lay_run(run: PotRun, brews: Sequence[Brew], habits: Habits) -> Made:
     """The sittings of a run of coats: each batch mixed when it is needed, kept for the sittings it serves."""
+    made = Made(brews=list(brews))
     by_id = {c.need.id: c for c in run.coats}
     ready: tuple[Operation, ...]
     for coat in run.coats:
@@ -194,7 +207,7 @@ def _lay_run(made: Made, run: PotRun, brews: Sequence[Brew], habits: Habits) -> 
             if before:
                 made.constraints.append(Constraint("after", before, lays[0].id))
             before = lays[-1].id
-        return
+        return made
     brew = brews[0] if brews else None
     ready = ()
     if brew:
@@ -203,16 +216,19 @@ def _lay_run(made: Made, run: PotRun, brews: Sequence[Brew], habits: Habits) -> 
     for number, sitting in enumerate(sittings([c.need for c in run.coats], habits.pause_min)):
         coats = [(by_id[n.id], range(1, n.patches + 1), n.patches) for n in sitting]
         _sitting(made, brew, coats, habits, number == 0, ready)
+    return made
 
 
-def _mix_only(made: Made, brew: Brew, habits: Habits) -> None:
+def _mix_only(brew: Brew, habits: Habits) -> Made:
     """A pot that is for no surface: mixed, and no more."""
+    made = Made(brews=[brew], served={brew.run.first.need.id: (brew.id,)})
     ready, ties = _mixing(brew, habits)
     made.constraints += ties
     long = brew.run.life.rest_min > habits.short_rest_min
     early, done = (ready[:2], ready[2:]) if long else ((), ready)
     made.constraints += [Constraint("after", a.id, b.id) for a, b in pairwise(done)]
     made.blocks.append(Block(done[0].id, done, early, brew.run.life.rest_min))
+    return made
 
 
 def _begins(link: Link, made: Made) -> tuple[str, ...]:
@@ -268,35 +284,33 @@ def _end(made: Made, worked: Worked, habits: Habits) -> None:
     made.blocks.append(Block(refit.id, (refit,)))
 
 
-def _dust(made: Made) -> None:
+def dust(made: Made) -> list[Constraint]:
     """No dust beside what is wet and sticky, in other zones than its own."""
     dusty = [o for b in made.blocks for o in (*b.early, *b.operations) if o.makes_dust]
+    found = []
     for block in made.blocks:
         for laid, wait in block.sticky.items():
             own = next(o for o in block.operations if o.id == laid)
-            made.constraints += [
+            found += [
                 Constraint("not beside", laid, o.id, wait, why="dust sticks to it")
                 for o in dusty
                 if (o.job, o.zone) != (own.job, own.zone)
             ]
+    return found
 
 
-def assemble(jobs: Sequence[Worked], brews: Sequence[Brew], runs: Sequence[PotRun], habits: Habits) -> Made:
-    """All that is done, in blocks, and what holds between."""
-    made = Made(brews=list(brews))
-    by_run: dict[int, list[Brew]] = {}
-    for brew in brews:
-        by_run.setdefault(id(brew.run), []).append(brew)
-    given = [brew.run for brew in brews if brew.as_given]
-    for run in (*runs, *given):
+def assemble(jobs: Sequence[Worked], runs: Sequence[tuple[PotRun, tuple[Brew, ...]]], habits: Habits,
+             memo: Memo) -> Made:  # fmt: skip
+    """All that is done, in blocks, and what holds between but for dust. Each run comes with its batches."""
+    made = Made()
+    for run, brews in runs:
+        args = (run, brews, habits)
         if run.first.need.area_m2 > 0:
-            _lay_run(made, run, by_run.get(id(run), []), habits)
+            made.take(memo.recall(("run", run.first.need.id), args, partial(_lay_run, *args)))
         else:
-            _mix_only(made, by_run[id(run)][0], habits)
-            made.served[run.first.need.id] = (by_run[id(run)][0].id,)
+            made.take(_mix_only(brews[0], habits))
     for job in jobs:
         for zone in job.zones:
             _zone(made, zone)
         _end(made, job, habits)
-    _dust(made)
     return made

@@ -9,6 +9,7 @@ from bisect import insort
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, field
 from heapq import heappop, heappush
+from typing import NamedTuple
 
 from ..book.habits import Habits
 from ..layers.conditions import Room
@@ -40,26 +41,6 @@ class Placed:
     busy: list[tuple[float, float]] = field(default_factory=list)
     """When the painter's hands are full, in order."""
 
-    def put(self, operation: Operation, at_min: float) -> None:
-        """Place an operation."""
-        self.begins[operation.id], self.ends[operation.id] = at_min, at_min + operation.takes_min
-
-    def bound(self, constraint: Constraint) -> float | None:
-        """The minute a constraint counts from in its first operation, with its wait; None where that is not known."""
-        since = self.begins if constraint.since == "start" else self.ends
-        return dry_at(since[constraint.first], constraint.wait, self.room)
-
-    def earliest(self, operation: Operation, constraints: Sequence[Constraint], now: float) -> float:
-        """When an operation may begin, from `now` on, as far as what is placed already has a say."""
-        for one in constraints:
-            if one.kind in {"at most", "within life", "not beside"} or one.first not in self.ends:
-                continue
-            begins = self.bound(one)
-            if begins is None:
-                begins = self.ends[one.first]
-            now = max(now, begins - (operation.takes_min if one.until == "end" else 0.0))
-        return now
-
     def gap_before(self, minute: float, length: float) -> float:
         """When something of that length begins at the latest so that it is over by `minute`, in a gap."""
         for begins, ends in reversed(self.busy):
@@ -74,39 +55,90 @@ class Placed:
         insort(self.busy, (begins, ends))
 
 
-def _run_through(block: Block, begins: float, by_then: Mapping[str, list[Constraint]], placed: Placed) -> float:
-    """Place a block's operations from a minute on, one after the other; returns by how much it should begin later
-    so that nothing in it has to wait for something outside."""
-    now, late = begins, 0.0
-    inside = {o.id for o in block.operations}
+class _Tie(NamedTuple):
+    """A constraint on when an operation begins: a wait after the beginning or the end of another."""
+
+    first: str
+    since_start: bool
+    takes_min: float | None
+    """How long the wait takes where the room stays as it is; None where it depends on when it begins."""
+    wait: Wait
+    until_end: bool
+
+    def over(self, since: float, room: Room) -> float:
+        """The minute it is over when it began at `since`; where nobody knows, at once."""
+        if self.takes_min is not None:
+            return since + self.takes_min
+        return dry_at(since, self.wait, room) or since
+
+
+Ties = Mapping[str, Sequence[_Tie]]
+"""What must be over before an operation, by its id."""
+
+
+def _ties(constraints: Sequence[Constraint], room: Room) -> dict[str, list[_Tie]]:
+    steady = len(room.spells) == 1
+    known: dict[tuple[float | None, str], float] = {}
+    made: dict[str, list[_Tie]] = {}
+    for one in constraints:
+        if one.kind not in {"after", "at least"}:
+            continue
+        key = (one.wait.reference_min, one.wait.by)
+        if steady and key not in known:
+            known[key] = dry_at(0.0, one.wait, room) or 0.0
+        takes = known[key] if steady else None
+        tie = _Tie(one.first, one.since == "start", takes, one.wait, one.until == "end")
+        made.setdefault(one.then, []).append(tie)
+    return made
+
+
+Run = tuple[list[tuple[Operation, float]], float]
+
+
+def _run_through(block: Block, begins: float, ties: Ties, placed: Placed) -> Run:
+    """When a block's operations begin one after the other from a minute on, and by how much later it should begin so
+    that nothing in it waits for something outside."""
+    begun: dict[str, tuple[float, float]] = {}
+    at, late = begins, 0.0
+    made = []
     for operation in block.operations:
-        ties = by_then.get(operation.id, [])
-        at = placed.earliest(operation, [c for c in ties if c.first in inside], now)
-        late = max(late, placed.earliest(operation, [c for c in ties if c.first not in inside], at) - at)
-        placed.put(operation, at)
-        now = at + operation.takes_min
-    return late
+        takes = operation.hands_on_min + operation.lasts_min
+        for tie in ties.get(operation.id, ()):
+            mine = begun.get(tie.first)
+            if mine:
+                over = tie.over(mine[0] if tie.since_start else mine[1], placed.room)
+                at = max(at, over - takes if tie.until_end else over)
+            elif tie.first in placed.ends:
+                since = placed.begins[tie.first] if tie.since_start else placed.ends[tie.first]
+                over = tie.over(since, placed.room)
+                late = max(late, (over - takes if tie.until_end else over) - at)
+        begun[operation.id] = (at, at + takes)
+        made.append((operation, at))
+        at += takes
+    return made, late
 
 
-def _place(
-    block: Block, free: float, by_then: Mapping[str, list[Constraint]], placed: Placed, dust_from: float
-) -> None:
+def _place(block: Block, free: float, ties: Ties, placed: Placed, dust_from: float) -> None:
+    """Place a block from a minute on, when the painter is free."""
     begins = free
     if any(o.makes_dust for o in block.operations):
         begins = max(begins, dust_from)
-    for _ in range(3):  # one pass in a steady room; a changing one may move what is inside
-        late = _run_through(block, begins, by_then, placed)
-        if late <= EARLIER:
+    made, late = _run_through(block, begins, ties, placed)
+    for _ in range(3):  # in a room that changes, what is inside may move with it
+        if late <= EARLIER or len(placed.room.spells) == 1:
             break
         begins += late
+        made, late = _run_through(block, begins, ties, placed)
+    for operation, at in made:
+        placed.begins[operation.id] = at + late
+        placed.ends[operation.id] = at + late + operation.takes_min
     first, last = block.operations[0], block.operations[-1]
     if block.early:
-        ready = placed.begins[first.id] - block.rest_min
         hands = sum(o.hands_on_min for o in block.early)
-        at = placed.gap_before(ready, hands)
+        at = placed.gap_before(placed.begins[first.id] - block.rest_min, hands)
         placed.occupy(at, at + hands)
         for operation in block.early:
-            placed.put(operation, at)
+            placed.begins[operation.id], placed.ends[operation.id] = at, at + operation.takes_min
             at += operation.hands_on_min
     placed.occupy(placed.begins[first.id], placed.ends[last.id])
 
@@ -125,17 +157,16 @@ def _before(blocks: Sequence[Block], constraints: Sequence[Constraint]) -> dict[
 class _Queue:
     """Blocks that may begin, the one that can begin first before the others, then as they were given."""
 
-    def __init__(self, blocks: Sequence[Block], by_then: Mapping[str, list[Constraint]], placed: Placed) -> None:
+    def __init__(self, blocks: Sequence[Block], ties: Ties, placed: Placed) -> None:
         self.number = {b.id: n for n, b in enumerate(blocks)}
-        self.blocks, self.by_then, self.placed = blocks, by_then, placed
+        self.blocks, self.ties, self.placed = blocks, ties, placed
         self.ready: list[tuple[float, int]] = []
 
     def put(self, block: str) -> None:
         """Let a block begin as soon as what it waits for is over."""
-        n, at = self.number[block], 0.0
-        for operation in self.blocks[n].operations:
-            at = max(at, self.placed.earliest(operation, self.by_then.get(operation.id, ()), 0.0))
-        heappush(self.ready, (at, n))
+        n = self.number[block]
+        _, late = _run_through(self.blocks[n], 0.0, self.ties, self.placed)
+        heappush(self.ready, (late, n))
 
     def take(self) -> Block:
         """The next block."""
@@ -148,9 +179,7 @@ def in_order(blocks: Sequence[Block], constraints: Sequence[Constraint], room: R
     Blocks that can begin at the same time are done in the order they are given; of those that wait for each other the
     first is begun all the same.
     """
-    by_then: dict[str, list[Constraint]] = {}
-    for constraint in constraints:
-        by_then.setdefault(constraint.then, []).append(constraint)
+    by_then = _ties(constraints, room)
     needs = _before(blocks, constraints)
     after: dict[str, list[str]] = {}
     for then, firsts in needs.items():
@@ -187,11 +216,11 @@ def missed(constraints: Sequence[Constraint], placed: Placed) -> tuple[Constrain
     for one in constraints:
         if one.kind not in {"at most", "within life"} or one.first not in placed.ends or one.then not in placed.ends:
             continue
-        ends = placed.bound(one)
+        since = (placed.begins if one.since == "start" else placed.ends)[one.first]
+        ends = dry_at(since, one.wait, placed.room)
         done = (placed.begins if one.until == "start" else placed.ends)[one.then]
         if one.kind == "within life" and one.wait.reference_min is not None:
-            since = placed.begins if one.since == "start" else placed.ends
-            latest = since[one.first] + one.wait.reference_min
+            latest = since + one.wait.reference_min
             ends = latest if ends is None else min(ends, latest)
         if ends is not None and done > ends + EARLIER:
             found.append((done, one))

@@ -2,13 +2,16 @@
 
 from collections.abc import Collection, Mapping, Sequence
 from dataclasses import dataclass
+from functools import partial
 
+from ..book.colours import Pot
 from ..book.habits import Habits
 from ..book.materials import PotLoss
 from ..errors import InvalidValue, Problem
 from ..layers.conditions import Room
 from ..layers.drying import Wait, takes_min
 from ..layers.stack import Laid
+from ..memory import Memo
 from .batches import Losses, MixLife, Split, runs, split
 from .coats import CoatWork
 from .step_down import StepDown, WashStep, chain
@@ -68,13 +71,17 @@ def life_of(laid: Laid, room: Room, habits: Habits) -> MixLife:
     return MixLife(life, keeps, rest, recipe.life_starts == "when wetted", bought, habits.mix_min)
 
 
-def mix_key(coat: CoatWork) -> tuple[object, ...]:
-    """Coats with the same key come from the same mix: recipe, shares, colours, pot and tool alike."""
-    laid, pot = coat.laid, coat.pot
+def _mix_key(laid: Laid, pot: Pot) -> tuple[object, ...]:
     shares = tuple(sorted((k, round(v, 6)) for k, v in laid.shares.items()))
     colours = tuple(sorted((k, c.name, c.hex) for k, c in pot.colours.items()))
     tints = tuple(sorted((k, tuple((t.name, t.hex, t.parts) for t in v)) for k, v in pot.tints.items()))
     return (laid.recipe.slug, shares, colours, tints, pot.name, laid.tool.slug)
+
+
+def mix_key(coat: CoatWork, memo: Memo) -> tuple[object, ...]:
+    """Coats with the same key come from the same mix: recipe, shares, colours, pot and tool alike."""
+    args = (coat.laid, coat.pot)
+    return memo.recall(("key", coat.need.id), args, partial(_mix_key, *args))
 
 
 def _is_wash(coat: CoatWork) -> bool:
@@ -136,7 +143,26 @@ def layer_of(coat: CoatWork) -> tuple[str, str, str]:
     return coat.scope, coat.need.zone, coat.need.layer
 
 
-def pot_runs(coats: Sequence[CoatWork], brewing: Brewing, stepped: bool,
+def _runs_of(alike: tuple[CoatWork, ...], brewing: Brewing, apart: frozenset[str],
+             step_down: StepDown | None) -> tuple[tuple[PotRun, ...], tuple[Problem, ...]]:  # fmt: skip
+    """The coats of one mix in the pots they come from, and what cannot be batched."""
+    life = life_of(alike[0].laid, brewing.room, brewing.habits)
+    losses = brewing.losses(alike[0].laid)
+    by_id = {c.need.id: c for c in alike}
+    made, problems = [], []
+    for served, why in runs([c.need for c in alike], life, losses, brewing.vessel_ml, brewing.habits, apart):
+        mine = tuple(by_id[n.id] for n in served)
+        done = None
+        try:
+            done = split(served, life, losses, brewing.vessel_ml, brewing.habits)
+        except InvalidValue as error:
+            says = f"{mine[0].laid.name} on {mine[0].need.zone_name.lower()}: {error.says}"
+            problems.append(Problem(f"/layers/{mine[0].need.layer}", says, error.allowed))
+        made.append(PotRun(mine, done, life, losses, why, step_down))
+    return tuple(made), tuple(problems)
+
+
+def pot_runs(coats: Sequence[CoatWork], brewing: Brewing, stepped: bool, memo: Memo,
              apart: Collection[str] = ()) -> tuple[tuple[PotRun, ...], tuple[Problem, ...]]:  # fmt: skip
     """Every coat in the pot it comes from, and what cannot be batched.
 
@@ -145,20 +171,15 @@ def pot_runs(coats: Sequence[CoatWork], brewing: Brewing, stepped: bool,
     chained = chains(coats, brewing) if stepped else {}
     groups: dict[tuple[object, ...], list[CoatWork]] = {}
     for one in coats:
-        alone = layer_of(one) if layer_of(one) in chained else ()
-        groups.setdefault((*mix_key(one), *alone), []).append(one)
-    made, problems = [], []
-    for alike in groups.values():
-        life, losses = life_of(alike[0].laid, brewing.room, brewing.habits), brewing.losses(alike[0].laid)
-        by_id = {c.need.id: c for c in alike}
-        needs = [c.need for c in alike]
-        for served, why in runs(needs, life, losses, brewing.vessel_ml, brewing.habits, apart):
-            mine = tuple(by_id[n.id] for n in served)
-            done = None
-            try:
-                done = split(served, life, losses, brewing.vessel_ml, brewing.habits)
-            except InvalidValue as error:
-                says = f"{mine[0].laid.name} on {mine[0].need.zone_name.lower()}: {error.says}"
-                problems.append(Problem(f"/layers/{mine[0].need.layer}", says, error.allowed))
-            made.append(PotRun(mine, done, life, losses, why, chained.get(layer_of(mine[0]))))
+        own = layer_of(one) if layer_of(one) in chained else ()
+        groups.setdefault((*mix_key(one, memo), *own), []).append(one)
+    made: list[PotRun] = []
+    problems: list[Problem] = []
+    for mine in groups.values():
+        alike = tuple(mine)
+        alone = frozenset(c.need.id for c in alike if c.need.id in apart)
+        args = (alike, brewing, alone, chained.get(layer_of(alike[0])))
+        found, wrong = memo.recall(("runs", alike[0].need.id), args, partial(_runs_of, *args))
+        made += found
+        problems += wrong
     return tuple(made), tuple(problems)

@@ -6,6 +6,7 @@ or an order.
 
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, replace
+from functools import cached_property
 
 from ..book.catalogue import Catalogue, pick
 from ..book.materials import Vessel
@@ -21,7 +22,7 @@ from ..workshop.known import known_to
 from ..workshop.workshop import Workshop
 from .batch import Batch, Brew, brew_as_given, brews_of, timed
 from .bench import Bench
-from .blocks import Made, assemble
+from .blocks import Made, assemble, dust
 from .coats import CoatWork
 from .operations import Constraint, Operation
 from .order import Placed, in_order, missed, with_sessions
@@ -48,20 +49,49 @@ class JobWork:
 class Work:
     """Jobs worked out: their zones with surfaces and stacks, the operations in order, and what holds between them.
 
-    `unknown` are waits that only a label knows; `missed` are windows and lives that one painter cannot keep in this
-    order, the first first.
+    `missed` are windows and lives that one painter cannot keep in this order, the first first. What is printed of it is
+    put together when it is asked for.
     """
 
     jobs: tuple[JobWork, ...]
-    operations: tuple[Operation, ...]
-    constraints: tuple[Constraint, ...]
-    batches: tuple[Batch, ...]
     runs: tuple[PotRun, ...]
-    served: Mapping[str, tuple[str, ...]]
-    """The batches of each coat, by the coat's id."""
-    unknown: tuple[Constraint, ...]
+    batches: tuple[Batch, ...]
     missed: tuple[Constraint, ...]
     problems: tuple[Problem, ...]
+    made: Made
+    placed: Placed
+
+    @cached_property
+    def operations(self) -> tuple[Operation, ...]:
+        """All that is done, in order of time, sessions and cautions told once."""
+        made, placed = self.made, self.placed
+        done = [replace(o, at_min=placed.begins[o.id]) for b in made.blocks for o in (*b.early, *b.operations)]
+        done += [replace(o, at_min=placed.ends.get(after, 0.0)) for o, after in made.cures]
+        habits = self.jobs[0].catalogue.habits
+        return _short(with_sessions(done, habits, FIRST_THINGS)) if done else ()
+
+    @cached_property
+    def constraints(self) -> tuple[Constraint, ...]:
+        """All that holds between operations."""
+        return (*self.made.constraints, *dust(self.made))
+
+    @property
+    def served(self) -> Mapping[str, tuple[str, ...]]:
+        """The batches of each coat, by the coat's id."""
+        return self.made.served
+
+    @property
+    def unknown(self) -> tuple[Constraint, ...]:
+        """Waits that only a label knows."""
+        ties = self.made.constraints
+        return tuple(c for c in ties if c.kind == "at least" and c.wait.reference_min is None)
+
+    @property
+    def first(self) -> Operation | None:
+        """What is done first of all, laying out aside."""
+        begins = self.placed.begins
+        done = [o for b in self.made.blocks for o in (*b.early, *b.operations)]
+        return min(done, key=lambda o: begins[o.id], default=None)
 
     @property
     def hands_on_min(self) -> float:
@@ -206,30 +236,18 @@ def work_together(jobs: Sequence[Job], workshop: Workshop, catalogue: Catalogue,
     problems += wrong
     apart: set[str] = set()
     for _ in range(TRIES):
-        runs, unbatched = pot_runs(by_area, brewing, stepped, apart)
-        brews = [b for run in runs for b in brews_of(run, known, workshop, vessel, memo)]
-        made = assemble(worked, [*brews, *given], runs, known.habits)
+        runs, unbatched = pot_runs(by_area, brewing, stepped, memo, apart)
+        with_brews = [(run, brews_of(run, known, workshop, vessel, memo)) for run in runs]
+        made = assemble(worked, [*with_brews, *((b.run, (b,)) for b in given)], known.habits, memo)
         placed, stuck = in_order(made.blocks, made.constraints, room)
         broken = missed(made.constraints, placed)
         late = _untied(stuck, made, [c for c in broken if c.kind == "within life"])
         if late <= apart:
             break
         apart |= late
-    operations = [replace(o, at_min=placed.begins[o.id]) for b in made.blocks for o in (*b.early, *b.operations)]
-    operations += [replace(o, at_min=placed.ends.get(after, 0.0)) for o, after in made.cures]
-    ordered = with_sessions(operations, known.habits, FIRST_THINGS)
     batches = [timed(b, *_times(b, placed), known) for b in made.brews]
-    return Work(
-        tuple(worked),
-        _short(ordered),
-        tuple(made.constraints),
-        tuple(sorted(batches, key=lambda b: (b.mix_at_h, b.id))),
-        runs,
-        made.served,
-        tuple(c for c in made.constraints if c.kind == "at least" and c.wait.reference_min is None),
-        broken,
-        (*problems, *unbatched),
-    )
+    in_time = tuple(sorted(batches, key=lambda b: (b.mix_at_h, b.id)))
+    return Work(tuple(worked), runs, in_time, broken, (*problems, *unbatched), made, placed)
 
 
 def work(job: Job, workshop: Workshop, book: Catalogue, room: Room, memo: Memo | None = None) -> Work:
