@@ -10,6 +10,7 @@ demo: install ui
 	$(BIN)/lumso demo --port $(PORT)
 
 test: install ui browser
+	cd ui && npm run --silent test
 	$(BIN)/pytest
 
 # All that must hold before a change lands.
@@ -43,6 +44,7 @@ lint: install ui/node_modules/.installed
 	$(BIN)/ruff check .
 	$(BIN)/ruff format --check .
 	cd ui && npm run --silent lint
+	$(BIN)/python tools/test_share.py
 
 types: install ui/node_modules/.installed
 	$(BIN)/mypy

@@ -5445,10 +5445,10 @@ export interface components {
             /** Cling */
             cling: string;
             /**
-             * Crowding
+             * Relative Solids
              * @description x: 1 is jammed. Above 0.97 the mix is past stiff.
              */
-            crowding: number;
+            relative_solids: number;
             /**
              * State
              * @enum {string}

@@ -1,7 +1,7 @@
 """How thick a mix is as stirred, in mPa·s, and which food word that is.
 
 Liquids blend by ln η = Σ x ln η + G·x_paint·x_water (Grunberg and Nissan 1949), powders thicken them by
-η = η_liq·(1 − x)^(−2.5·φ̄) (Krieger and Dougherty 1959), with x the crowding of the grains: their swollen
+η = η_liq·(1 − x)^(−2.5·φ̄) (Krieger and Dougherty 1959), with x the relative solids of the grains: their swollen
 share of the mix over the share at which they jam. Every value is an estimate; words are given as a range.
 """
 
@@ -31,7 +31,7 @@ class Thickness(Value):
     """How a mix flows. `state` is "crumbs" when there is not liquid enough to wet the grains."""
 
     state: Literal["flows", "past stiff", "crumbs"]
-    crowding: float
+    relative_solids: float
     """x: 1 is jammed. Above 0.97 the mix is past stiff."""
     viscosity_mpa_s: float
     word: str
@@ -84,7 +84,7 @@ def _swollen(parts: Sequence[Ingredient]) -> tuple[float, float]:
     return swollen, jammed
 
 
-def crowding(parts: Sequence[Ingredient]) -> float:
+def relative_solids(parts: Sequence[Ingredient]) -> float:
     """x = Σ(s·v/φ_m)/V: 0 without powder, 1 where the grains jam and the mix is crumbs, above for drier."""
     volume = sum(p.adds_ml for p in parts)
     return _swollen(parts)[1] / volume if volume else 0.0
@@ -95,7 +95,7 @@ def viscosity(parts: Sequence[Ingredient]) -> float:
     swollen, jammed = _swollen(parts)
     if not any(not p.material.is_solid and p.adds_ml > 0 for p in parts):
         return float("inf")
-    x = crowding(parts)
+    x = relative_solids(parts)
     if x >= CRUMBS:
         return float("inf")
     mean_packing = swollen / jammed if jammed else 0.0
@@ -130,7 +130,7 @@ def _powder_changed(parts: Sequence[Ingredient], by: float) -> list[Ingredient]:
 
 def thickness(parts: Sequence[Ingredient], scale: Sequence[Consistency]) -> Thickness:
     """How the mix flows, in mPa·s and in words, with the words a tenth of powder either way would earn."""
-    x = crowding(parts)
+    x = relative_solids(parts)
     middle = viscosity(parts)
     if any(p.material.is_solid and p.poured_ml for p in parts):
         low, high = viscosity(_powder_changed(parts, 0.9)), viscosity(_powder_changed(parts, 1.1))

@@ -92,8 +92,8 @@ def refuse_crumbs(recipe: Recipe, flow: Thickness) -> None:
     if flow.state == "crumbs":
         raise ImpossibleRecipe(
             f"These amounts of {recipe.name} make crumbs, not paint: the swollen powder fills "
-            f"{flow.crowding:.0%} of the room it has.",
-            value=round(flow.crowding, 3),
+            f"{flow.relative_solids:.0%} of the room it has.",
+            value=round(flow.relative_solids, 3),
             allowed="less powder or more liquid, until the powder fills less than 100 %",
             field="amounts",
         )
