@@ -1,10 +1,11 @@
 """From an empty database to amounts on the screen, and back again by undo, also after a restart."""
 
 import re
+from pathlib import Path
 
 from playwright.sync_api import Page, expect
 
-from tests.browser.conftest import Running
+from tests.browser.conftest import Running, serious
 
 
 def amount(page: Page, name: str) -> str:
@@ -104,3 +105,17 @@ def test_two_windows_on_one_job_lose_neither_version(page: Page, loft: Running) 
     expect(page.get_by_text("Saved", exact=True)).to_be_visible()
     page.get_by_role("button", name="Undo").click()
     expect(page.get_by_label("Name of the job")).to_have_value("Theirs")
+
+
+def test_an_old_job_keeps_what_was_weighed_for_it_until_the_book_s_is_taken(page: Page, loft: Running) -> None:
+    old = Path(__file__).parents[1] / "formats" / "old" / "job-3.json"
+    page.goto(loft.url)
+    page.locator('input[type="file"]').first.set_input_files(old)
+    kept = page.get_by_text("milk-paint powder as this job had it")
+    kept.click()
+    expect(page.get_by_text("bulk density: 0.66 here, 0.75 in the book")).to_be_visible()
+    page.get_by_role("button", name="Take milk-paint powder from the book").click()
+    expect(kept).to_have_count(0)
+    page.get_by_role("button", name="Undo").click()
+    expect(kept).to_be_visible()
+    assert serious(page) == []

@@ -11,7 +11,7 @@ from lumso.core.layers.conditions import Room, steady
 from lumso.core.memory import Memo
 from lumso.core.plan.plan import Plan, plan_of
 from lumso.core.work.work import Work, work
-from lumso.core.workshop.known import known_to
+from lumso.core.workshop.known import book_of, known_to
 from lumso.core.workshop.workshop import Workshop
 from lumso.formats.reading import read_json
 from lumso.formats.workshop import DOCUMENT
@@ -74,6 +74,10 @@ class Context:
     def known(self) -> Catalogue:
         """The catalogue with the workshop's own on top."""
         return known_to(self.workshop(), self.catalogue)
+
+    def book(self) -> Catalogue:
+        """The catalogue with the workshop's own entries, and none of the values it knows better: what jobs carry."""
+        return book_of(self.workshop(), self.catalogue)
 
     def work(self, job: Job) -> Work:
         """A job worked out in this workshop."""

@@ -106,7 +106,7 @@ def _checked(job: Job, here: Context) -> tuple[Job, str]:
     """The job with all its entries, and its document."""
     if faults := jobfile.lengths_disagree(job):
         raise UnfitDocument("The job", faults)
-    whole = embed(job, here.known())
+    whole = embed(job, here.book())
     return whole, jobfile.to_json(whole)
 
 

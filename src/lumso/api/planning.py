@@ -59,7 +59,7 @@ def edit_job(asked: EditIn, here: Here) -> EditOut:
     """What an edit makes of a job. Keeps nothing; the same edit of the same job comes to the same."""
     job = asked.job.root
     made = edited(job, asked.edit, here.known_for(job), here.room())
-    return EditOut(job=JobBody(embed(made.job, here.known())), mends=made.mends)
+    return EditOut(job=JobBody(embed(made.job, here.book())), mends=made.mends)
 
 
 @router.post("/plan", response_model=PlanOut)

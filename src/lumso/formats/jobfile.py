@@ -12,7 +12,7 @@ from lumso.formats.validators import adapter
 from .reading import Fault, UnfitDocument, parse_json, read
 
 ADAPTER = adapter(Job)
-FORMAT, VERSION = "lumso-job", 3
+FORMAT, VERSION = "lumso-job", 4
 
 
 def _to_2(job: dict[str, Any]) -> dict[str, Any]:
@@ -25,7 +25,13 @@ def _to_3(job: dict[str, Any]) -> dict[str, Any]:
     return {**job, "version": 3}
 
 
-UPGRADES: Mapping[int, Callable[[dict[str, Any]], dict[str, Any]]] = {1: _to_2, 2: _to_3}
+def _to_4(job: dict[str, Any]) -> dict[str, Any]:
+    """Version 4 carries entries pure, and of every kind. Those of before may hold a workshop's values: the job keeps
+    them as it had them until the book's are taken."""
+    return {**job, "version": 4}
+
+
+UPGRADES: Mapping[int, Callable[[dict[str, Any]], dict[str, Any]]] = {1: _to_2, 2: _to_3, 3: _to_4}
 """From version n to n + 1: one chain for files and for the database."""
 
 

@@ -1472,7 +1472,7 @@ export interface components {
          */
         EditIn: {
             /** Edit */
-            edit: components["schemas"]["EditStack"] | components["schemas"]["PutFinish"] | components["schemas"]["MendZone"] | components["schemas"]["ChooseGround"] | components["schemas"]["ChoosePiece"] | components["schemas"]["SplitZone"] | components["schemas"]["MergeZone"] | components["schemas"]["CopyStack"] | components["schemas"]["KeepWhatIf"];
+            edit: components["schemas"]["EditStack"] | components["schemas"]["PutFinish"] | components["schemas"]["MendZone"] | components["schemas"]["ChooseGround"] | components["schemas"]["ChoosePiece"] | components["schemas"]["SplitZone"] | components["schemas"]["MergeZone"] | components["schemas"]["CopyStack"] | components["schemas"]["KeepWhatIf"] | components["schemas"]["TakeEntry"];
             job: components["schemas"]["JobBody-Input"];
         };
         /**
@@ -1517,6 +1517,11 @@ export interface components {
          */
         "Entries-Input": {
             /**
+             * Consistencies
+             * @default []
+             */
+            consistencies?: components["schemas"]["Consistency"][];
+            /**
              * Films
              * @default []
              */
@@ -1532,6 +1537,11 @@ export interface components {
              */
             materials?: components["schemas"]["Material-Input"][];
             /**
+             * Pot Losses
+             * @default []
+             */
+            pot_losses?: components["schemas"]["PotLoss"][];
+            /**
              * Preparations
              * @default []
              */
@@ -1541,6 +1551,11 @@ export interface components {
              * @default []
              */
             recipes?: components["schemas"]["Recipe-Input"][];
+            /**
+             * Reliefs
+             * @default []
+             */
+            reliefs?: components["schemas"]["Relief"][];
             /**
              * Techniques
              * @default []
@@ -1558,6 +1573,11 @@ export interface components {
          */
         "Entries-Output": {
             /**
+             * Consistencies
+             * @default []
+             */
+            consistencies: components["schemas"]["Consistency"][];
+            /**
              * Films
              * @default []
              */
@@ -1573,6 +1593,11 @@ export interface components {
              */
             materials: components["schemas"]["Material-Output"][];
             /**
+             * Pot Losses
+             * @default []
+             */
+            pot_losses: components["schemas"]["PotLoss"][];
+            /**
              * Preparations
              * @default []
              */
@@ -1582,6 +1607,11 @@ export interface components {
              * @default []
              */
             recipes: components["schemas"]["Recipe-Output"][];
+            /**
+             * Reliefs
+             * @default []
+             */
+            reliefs: components["schemas"]["Relief"][];
             /**
              * Techniques
              * @default []
@@ -2464,7 +2494,7 @@ export interface components {
              * Version
              * @constant
              */
-            version: 3;
+            version: 4;
             /** Zones */
             zones: components["schemas"]["Zone-Input"][];
         };
@@ -2487,7 +2517,7 @@ export interface components {
              * Version
              * @constant
              */
-            version: 3;
+            version: 4;
             /** Zones */
             zones: components["schemas"]["Zone-Output"][];
         };
@@ -2557,6 +2587,26 @@ export interface components {
             margin?: number | null;
             /** Seed */
             seed: string;
+        };
+        /**
+         * Kept
+         * @description An entry that the job has otherwise than the book: kept as this job had it until the book's is taken.
+         */
+        Kept: {
+            /**
+             * Differs
+             * @description What differs, the job's value first.
+             */
+            differs: string[];
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "recipes" | "materials" | "grounds" | "techniques" | "tools" | "films" | "preparations" | "reliefs" | "consistencies" | "pot_losses";
+            /** Name */
+            name: string;
+            /** Slug */
+            slug: string;
         };
         /**
          * Kit
@@ -3933,6 +3983,11 @@ export interface components {
              */
             cautions: components["schemas"]["Finding"][];
             drawing: components["schemas"]["Drawing"] | null;
+            /**
+             * Kept
+             * @description Entries this job has otherwise than the book.
+             */
+            kept: components["schemas"]["Kept"][];
             /** Measures */
             measures: string;
             /** Name */
@@ -4050,6 +4105,21 @@ export interface components {
             tints: {
                 [key: string]: components["schemas"]["Tint"][];
             };
+        };
+        /**
+         * PotLoss
+         * @description What stays on the wall of a pot: a share of the mix, and never less than `least_ml` a batch.
+         */
+        PotLoss: {
+            /**
+             * Cling
+             * @enum {string}
+             */
+            cling: "water-thin" | "cream" | "paint" | "batter" | "frosting";
+            /** Least Ml */
+            least_ml: number;
+            /** Share */
+            share: number;
         };
         /**
          * Preparation
@@ -5202,6 +5272,26 @@ export interface components {
              * @default
              */
             technique: string;
+        };
+        /**
+         * TakeEntry
+         * @description An entry the job has kept as it had it becomes as the book has it.
+         */
+        TakeEntry: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            edit: "take entry";
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "recipes" | "materials" | "grounds" | "techniques" | "tools" | "films" | "preparations" | "reliefs" | "consistencies" | "pot_losses";
+            /** Seed */
+            seed: string;
+            /** Slug */
+            slug: string;
         };
         /**
          * Technique

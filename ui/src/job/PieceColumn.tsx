@@ -94,6 +94,7 @@ export function PieceColumn({ open, catalogue, zone: index, onZone }: PieceColum
           <p className="pb-2">{caution.reason}</p>
         </details>
       ))}
+      <AsItHadThem open={open} />
       <div className="flex flex-wrap items-baseline gap-x-6">
         <span>
           <span className={LABEL}>Area to coat, {zone.name.toLowerCase()}</span>
@@ -205,5 +206,51 @@ function PotWithoutPiece({ open }: { open: OpenJob }) {
         Put it on a piece
       </button>
     </>
+  );
+}
+
+/** What the job has otherwise than the book, each with the book’s to take. */
+function AsItHadThem({ open }: { open: OpenJob }) {
+  const { kept } = open.plan;
+  if (!kept.length) return null;
+  const what = kept.length === 1 ? kept[0]?.name : `${kept.length} entries`;
+  return (
+    <details className="narrow border-2 border-line bg-enamel px-2 text-sm">
+      <summary className="min-h-11 py-2.5">
+        <strong>{what}</strong> as this job had {kept.length === 1 ? "it" : "them"}; the book says otherwise.
+      </summary>
+      <ul className="flex flex-col gap-2 pb-2">
+        {kept.map((entry) => (
+          <li
+            key={`${entry.kind}/${entry.slug}`}
+            className="flex flex-wrap items-center justify-between gap-2"
+          >
+            <span>
+              <strong>{entry.name}</strong>
+              {entry.differs.map((line) => (
+                <span key={line} className="block text-soft">
+                  {line}
+                </span>
+              ))}
+            </span>
+            <button
+              type="button"
+              className="press"
+              aria-label={`Take ${entry.name} from the book`}
+              onClick={() =>
+                void open.session.decide(`${entry.name} from the book`, {
+                  edit: "take entry",
+                  seed: newId(),
+                  kind: entry.kind,
+                  slug: entry.slug,
+                })
+              }
+            >
+              Take the book’s
+            </button>
+          </li>
+        ))}
+      </ul>
+    </details>
   );
 }

@@ -29,6 +29,9 @@ class Entries(Value):
     tools: tuple[Tool, ...] = ()
     films: tuple[Film, ...] = ()
     preparations: tuple[Preparation, ...] = ()
+    reliefs: tuple[Relief, ...] = ()
+    consistencies: tuple[Consistency, ...] = ()
+    pot_losses: tuple[PotLoss, ...] = ()
 
 
 T = TypeVar("T")
@@ -74,6 +77,9 @@ class Catalogue:
             recipes=_in_front(self.recipes, entries.recipes),
             films=_in_front(self.films, entries.films),
             preparations=_in_front(self.preparations, entries.preparations),
+            reliefs=_in_front(self.reliefs, entries.reliefs),
+            consistencies=tuple(_in_front({c.slug: c for c in self.consistencies}, entries.consistencies).values()),
+            pot_losses={**self.pot_losses, **{loss.cling: loss for loss in entries.pot_losses}},
         )
 
 

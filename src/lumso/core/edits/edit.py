@@ -19,6 +19,7 @@ from ..changes.change import Change, apply, surface_under
 from ..changes.what_if import WhatIf, changed
 from ..errors import InvalidValue
 from ..job.areas import measure
+from ..job.entries import EntryKind, without_entry
 from ..job.job import MOST_ZONES, Job, Layer, Zone
 from ..job.start import on_piece, technique_for
 from ..layers.conditions import Room
@@ -112,9 +113,28 @@ class KeepWhatIf(Value):
     margin: Annotated[float, Interval(ge=0, le=1)] | None = None
 
 
+@dataclass(frozen=True)
+class TakeEntry(Value):
+    """An entry the job has kept as it had it becomes as the book has it."""
+
+    edit: Literal["take entry"]
+    seed: Slug
+    kind: EntryKind
+    slug: Slug
+
+
 Edit = (
-    EditStack | PutFinish | MendZone | ChooseGround | ChoosePiece | SplitZone | MergeZone | CopyStack | KeepWhatIf
-)  # fmt: skip
+    EditStack
+    | PutFinish
+    | MendZone
+    | ChooseGround
+    | ChoosePiece
+    | SplitZone
+    | MergeZone
+    | CopyStack
+    | KeepWhatIf
+    | TakeEntry
+)
 
 
 @dataclass(frozen=True)
@@ -234,3 +254,5 @@ def edited(job: Job, edit: Edit, catalogue: Catalogue, room: Room) -> Edited:
             return Edited(_copied(job, edit, ids))
         case KeepWhatIf():
             return Edited(changed(job, WhatIf(coats=edit.coats, margin=edit.margin)))
+        case TakeEntry():
+            return Edited(without_entry(job, edit.kind, edit.slug))

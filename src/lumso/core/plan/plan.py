@@ -10,6 +10,7 @@ from ..checks.findings import Finding
 from ..errors import Problem
 from ..figure import Figure, tidy
 from ..job.areas import SurfaceArea, partition
+from ..job.entries import Kept
 from ..job.job import Job, Layer
 from ..layers.conditions import Room
 from ..layers.drying import takes_min
@@ -108,6 +109,8 @@ class Plan(Value):
     """How far areas and amounts may be off because sizes were not measured: 0.25 is a quarter either way."""
     cautions: tuple[Finding, ...]
     """What must be seen to before any work on the old finish."""
+    kept: tuple[Kept, ...]
+    """Entries this job has otherwise than the book."""
     zones: tuple[ZonePlan, ...]
     problems: tuple[Problem, ...]
     totals: Totals
@@ -321,6 +324,7 @@ def plan_of(made: Work, workshop: Workshop, room: Room, memo: Memo) -> Plan:
         job.piece.bands,
         job.piece.rough,
         old_finish_cautions(job.job),
+        job.kept,
         zones,
         made.problems,
         total_up([b.mix for b in made.batches]),

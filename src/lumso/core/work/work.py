@@ -13,12 +13,13 @@ from ..book.materials import Vessel
 from ..errors import Problem
 from ..figure import Figure
 from ..job.areas import Measured, in_two_zones, measure, zone_area
+from ..job.entries import Kept, kept_apart
 from ..job.job import FromArea, Job
 from ..layers import cautions
 from ..layers.conditions import Room
 from ..layers.pace import is_turned
 from ..memory import Memo
-from ..workshop.known import known_to
+from ..workshop.known import book_of, known_to
 from ..workshop.workshop import Workshop
 from .batch import Batch, Brew, brew_as_given, brews_of, timed
 from .bench import Bench
@@ -42,6 +43,8 @@ class JobWork:
     scope: str
     piece: Measured
     catalogue: Catalogue
+    kept: tuple[Kept, ...]
+    """Entries the job has otherwise than the book."""
     zones: tuple[ZoneWork, ...]
 
 
@@ -131,6 +134,7 @@ def _work_job(job: Job, scope: str, at: str, workshop: Workshop, catalogue: Cata
     job = _unlike(job)
     args = (workshop, catalogue, job.entries)
     known = memo.recall(("known", scope), args, lambda: known_to(*args))
+    kept = memo.recall(("kept", scope), args, lambda: kept_apart(job, book_of(workshop, catalogue)))
     shape = (job.piece, tuple((z.id, z.surfaces) for z in job.zones))
     piece = memo.recall(("piece", scope), shape, lambda: measure(job))
     problems = [*piece.problems, *in_two_zones(job)]
@@ -150,7 +154,7 @@ def _work_job(job: Job, scope: str, at: str, workshop: Workshop, catalogue: Cata
         made = zone_work(zone, f"/zones/{i}", area, mine, bench, memo)
         problems += made.problems
         zones.append(made)
-    return JobWork(job, scope, piece, known, tuple(zones)), [replace(p, at=f"{at}{p.at}") for p in problems]
+    return JobWork(job, scope, piece, known, kept, tuple(zones)), [replace(p, at=f"{at}{p.at}") for p in problems]
 
 
 def _named(coats: Sequence[CoatWork], given: Sequence[CoatWork]) -> dict[tuple[str, str, str], list[CoatWork]]:

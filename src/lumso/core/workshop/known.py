@@ -7,21 +7,27 @@ from .shelf import with_overlays
 from .workshop import Workshop
 
 
-def known_to(workshop: Workshop, catalogue: Catalogue, entries: Entries | None = None) -> Catalogue:
-    """The catalogue with a job's own `entries` in front, and the workshop's recipes, kits and materials added.
-
-    Values on the shelf go on last, over a job's own entries too: what was weighed is true in every job.
-    """
-    if entries is not None:
-        catalogue = catalogue.with_entries(entries)
-    materials = dict(catalogue.materials)
-    for item in workshop.shelf:
-        material = item.own or materials.get(item.slug)
-        if material:
-            materials[item.slug] = with_overlays(material, item.overlays)
+def book_of(workshop: Workshop, catalogue: Catalogue) -> Catalogue:
+    """The book pure: the catalogue with the workshop's own recipes, kits and materials, nothing laid over it."""
+    own = {item.slug: item.own for item in workshop.shelf if item.own}
     return replace(
         catalogue,
-        materials=materials,
+        materials={**catalogue.materials, **own},
         recipes={**{r.slug: r for r in workshop.recipes}, **catalogue.recipes},
         kits={**catalogue.kits, **{k.slug: k for k in workshop.kits}},
     )
+
+
+def known_to(workshop: Workshop, catalogue: Catalogue, entries: Entries | None = None) -> Catalogue:
+    """The book with a job's own `entries` in front, and what the workshop knows better laid over both.
+
+    Values on the shelf go on last: what was weighed is true in every job, and deleted it is true in none.
+    """
+    book = book_of(workshop, catalogue)
+    if entries is not None:
+        book = book.with_entries(entries)
+    materials = dict(book.materials)
+    for item in workshop.shelf:
+        if item.overlays and item.slug in materials:
+            materials[item.slug] = with_overlays(materials[item.slug], item.overlays)
+    return replace(book, materials=materials)
