@@ -57,7 +57,7 @@ def take(url: str, folder: Path) -> None:
         page.get_by_text("Measured with your kit").first.wait_for()
         shoot("sheet")
         page.get_by_role("link", name="Steps").click()
-        page.get_by_text("Lay out first").wait_for()
+        page.get_by_text("At the bench").first.wait_for()
         shoot("steps")
         page.goto(url)
         page.get_by_role("link", name="Picture frames").click()
