@@ -21,7 +21,7 @@ from lumso.core.workshop.workshop import Workshop
 from lumso.demo import demo_jobs
 from lumso.formats.pdf import PAPERS, Paper, bench_sheet, cards, labels
 from lumso.formats.pdf.cards import said
-from lumso.formats.pdf.page import BOLD, REGULAR, grams, hours, ml, printable, register, wrap
+from lumso.formats.pdf.page import BOLD, REGULAR, grams, ml, printable, register, wrap
 
 C = shipped()
 JOBS = {job.name: job for job in demo_jobs()}
@@ -135,10 +135,6 @@ def test_the_kit_is_said_as_it_is_filled() -> None:
         (ml(1234), "1.23 l"),
         (grams(12.34), "12.3 g"),
         (grams(1500), "1.50 kg"),
-        (hours(0.001), "1 min"),
-        (hours(0.5), "30 min"),
-        (hours(8), "8 h"),
-        (hours(72), "3 days"),
         (printable("2 ⅔ cup → jar"), "2  2/3 cup to jar"),
     ],
 )

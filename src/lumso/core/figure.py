@@ -1,6 +1,7 @@
 """Numbers that carry their own working, so that each can be opened to see why."""
 
 from dataclasses import dataclass
+from math import floor
 from typing import Literal
 
 from .value import Value
@@ -44,3 +45,21 @@ def tidy(value: float) -> str:
     if abs(value) >= 1000:
         return f"{value:.0f}"
     return f"{value:.3g}"
+
+
+def _nearest(value: float, step: float) -> str:
+    return f"{floor(value / step + 0.5) * step:g}"
+
+
+def lasts(minutes: float) -> str:
+    """A duration as people say it, to what it is good for: minutes, quarter hours, half days, weeks.
+
+    The interface says it alike: tests of both read `tests/durations.json`.
+    """
+    if minutes < 90:
+        return f"{max(1 if minutes > 0 else 0, floor(minutes + 0.5))} min"
+    hours = minutes / 60
+    if hours < 48:
+        return f"{_nearest(hours, 0.25)} h"
+    days = hours / 24
+    return f"{_nearest(days, 0.5)} days" if days < 14 else f"{floor(days / 7 + 0.5)} weeks"

@@ -4,8 +4,9 @@ from collections.abc import Iterator
 
 from ..book.preparation import Sanding
 from ..changes.change import AddPrep, InsertLayer, SetLayer, SortPrep
+from ..figure import lasts
 from ..layers.stack import Stack
-from .rule import Hit, hours, rule, way
+from .rule import Hit, rule, way
 
 
 @rule(
@@ -52,7 +53,7 @@ def tape_lifts(stack: Stack) -> Iterator[Hit]:
             and stack.waits_h(i - 1) < 24
         ):
             add = SetLayer("set", lower.layer.id, wait_h=24)
-            says = f"Tape on {lower.name.lower()} after {hours(stack.waits_h(i - 1))}."
+            says = f"Tape on {lower.name.lower()} after {lasts(stack.waits_h(i - 1) * 60)}."
             yield Hit(i, says, (way("Leave it a day", add),))
 
 
@@ -68,7 +69,7 @@ def closing_parts_stick(stack: Stack) -> Iterator[Hit]:
     if stack.laid and shut:
         index = len(stack.laid) - 1
         cured = stack.minutes(index, "cured")
-        when = hours(cured / 60) if cured else "the label's time"
+        when = lasts(cured) if cured else "the label's time"
         yield Hit(len(stack.laid), f"Leave {', '.join(shut)} apart until cured: about {when}.")
 
 

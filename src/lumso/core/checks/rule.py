@@ -52,10 +52,3 @@ def rule(
 def way(says: str, *changes: Change) -> WayOut:
     """A way out."""
     return WayOut(says, changes)
-
-
-def hours(h: float) -> str:
-    """Hours as people say them."""
-    if h < 1:
-        return f"{h * 60:.0f} min"
-    return f"{h:.0f} h" if h < 48 else f"{h / 24:.0f} days"

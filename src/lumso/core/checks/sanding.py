@@ -6,8 +6,9 @@ from dataclasses import replace
 from ..book.preparation import Sanding
 from ..changes.change import RemoveLayer, SetLayer
 from ..colour.srgb import lightness
+from ..figure import lasts
 from ..layers.stack import Stack
-from .rule import Hit, hours, rule, way
+from .rule import Hit, rule, way
 
 
 @rule(
@@ -60,7 +61,7 @@ def sanded_wet(stack: Stack) -> Iterator[Hit]:
             add = SetLayer("set", one.layer.id, wait_h=max(needs, stack.minutes(i, "recoat_from") or 0) / 60)
             yield Hit(
                 i + 1,
-                f"Sanded {hours(one.layer.wait_h)} after it was laid; touch dry takes {hours(needs / 60)}.",
+                f"Sanded {lasts(one.layer.wait_h * 60)} after it was laid; touch dry takes {lasts(needs)}.",
                 (way("Let it dry first", add),),
             )
 

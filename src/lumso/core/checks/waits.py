@@ -4,9 +4,10 @@ from collections.abc import Iterator
 
 from ..book.preparation import Sanding
 from ..changes.change import SetLayer
+from ..figure import lasts
 from ..layers.drying import no_film
 from ..layers.stack import Stack
-from .rule import Hit, hours, rule, way
+from .rule import Hit, rule, way
 
 
 @rule(
@@ -20,9 +21,9 @@ def recoat_too_soon(stack: Stack) -> Iterator[Hit]:
         needs, said = stack.minutes(i - 1, "recoat_from"), lower.layer.wait_h
         if said is not None and needs is not None and said * 60 < needs - 1e-6:
             add = SetLayer("set", lower.layer.id, wait_h=needs / 60)
-            after = f"{upper.name} {hours(said)} after {lower.name.lower()}"
-            says = f"{after}; here it takes {hours(needs / 60)}."
-            yield Hit(i, says, (way(f"Wait {hours(needs / 60)}", add),))
+            after = f"{upper.name} {lasts(said * 60)} after {lower.name.lower()}"
+            says = f"{after}; here it takes {lasts(needs)}."
+            yield Hit(i, says, (way(f"Wait {lasts(needs)}", add),))
 
 
 @rule(
@@ -45,9 +46,9 @@ def recoat_too_late(stack: Stack) -> Iterator[Hit]:
             ways = [way("Abrade it with P320 first", key)]
             if first <= last:
                 soon = SetLayer("set", lower.layer.id, wait_h=last / 60)
-                ways.append(way(f"Recoat within {hours(last / 60)}", soon))
-            until = f"{lower.name} may be recoated until {hours(last / 60)}"
-            says = f"{until}; here {hours(stack.waits_h(i - 1))} pass."
+                ways.append(way(f"Recoat within {lasts(last)}", soon))
+            until = f"{lower.name} may be recoated until {lasts(last)}"
+            says = f"{until}; here {lasts(stack.waits_h(i - 1) * 60)} pass."
             yield Hit(i, says, tuple(ways))
 
 
@@ -68,10 +69,10 @@ def seal_too_soon(stack: Stack) -> Iterator[Hit]:
                 more = stack.waits_h(i - 1) + needs / 60 - waited
                 add = SetLayer("set", stack.laid[i - 1].layer.id, wait_h=more)
                 says = (
-                    f"{upper.name} {hours(waited)} after {stack.laid[k].name.lower()}, which may be "
-                    f"sealed from {hours(needs / 60)}."
+                    f"{upper.name} {lasts(waited * 60)} after {stack.laid[k].name.lower()}, which may be "
+                    f"sealed from {lasts(needs)}."
                 )
-                yield Hit(i, says, (way(f"Wait {hours(more)}", add),))
+                yield Hit(i, says, (way(f"Wait {lasts(more * 60)}", add),))
                 break
             if stack.laid[k].closes:
                 break

@@ -3,8 +3,9 @@
 from collections.abc import Iterator
 
 from ..changes.change import InsertLayer, RemoveLayer, SetLayer, SetShare, SwapRecipe
+from ..figure import lasts
 from ..layers.stack import Laid, Stack
-from .rule import Hit, hours, rule, way
+from .rule import Hit, rule, way
 
 
 def _works_wet(one: Laid) -> bool:
@@ -32,7 +33,7 @@ def no_night_before_water(stack: Stack) -> Iterator[Hit]:
         add = SetLayer("set", last.id, wait_h=stack.waits_h(i - 1) + night - waited)
         seal = InsertLayer("insert", one.layer.id, "clear-coat-plain", wait_h=12)
         says = (
-            f"{one.name} {hours(waited)} after {lower.name.lower()}: it wants {hours(needs / 60)} "
+            f"{one.name} {lasts(waited * 60)} after {lower.name.lower()}: it wants {lasts(needs)} "
             "before it is rubbed wet."
         )
         grade = "will fail" if one.acts("lifts", "drags") else None

@@ -9,10 +9,11 @@ from reportlab.lib.styles import ParagraphStyle
 from reportlab.pdfgen.canvas import Canvas
 from reportlab.platypus import BaseDocTemplate, Flowable, Frame, KeepTogether, PageTemplate, Paragraph, Spacer, Table
 
+from lumso.core.figure import lasts
 from lumso.core.work.operations import Amounts
 from lumso.core.work.steps import BenchStep, Procedure
 
-from .page import BOLD, MARGIN, PAPERS, REGULAR, Paper, grams, hours, ml, printable, register
+from .page import BOLD, MARGIN, PAPERS, REGULAR, Paper, grams, ml, printable, register
 
 BODY = ParagraphStyle("body", fontName=REGULAR, fontSize=11.5, leading=14.5)
 STEP = ParagraphStyle("step", parent=BODY, fontName=BOLD, fontSize=13, leading=16)
@@ -78,9 +79,9 @@ def _step(step: BenchStep, number: int, width: float) -> Flowable:
     if step.wait_min is None:
         lines.append(_bold("Then wait", f"as long as the label says. {step.wait_check}", BODY))
     elif step.wait_min > 0:
-        lines.append(_bold(f"Then leave it {hours(step.wait_min / 60)}.", step.wait_check, BODY))
+        lines.append(_bold(f"Then leave it {lasts(step.wait_min)}.", step.wait_check, BODY))
     if step.go_on_within_min is not None:
-        lines.append(_bold(f"Go on within {hours(step.go_on_within_min / 60)};", f"later: {step.else_do}.", BODY))
+        lines.append(_bold(f"Go on within {lasts(step.go_on_within_min)};", f"later: {step.else_do}.", BODY))
     lines.append(_text("Begun ____________   Done ____________", BODY))
     table = Table([[TickBox(), lines]], colWidths=[24, width - 24], splitInRow=1)
     table.setStyle([("VALIGN", (0, 0), (-1, -1), "TOP"), ("LEFTPADDING", (0, 0), (-1, -1), 0),
@@ -101,9 +102,9 @@ def bench_sheet(name: str, steps: Procedure, paper: Paper) -> bytes:
 
     document = BaseDocTemplate(out, pagesize=(width, height), title=f"Steps: {name}", creator="Lumso", invariant=1)
     document.addPageTemplates(PageTemplate(frames=[frame], onPage=foot))
-    room = width - 2 * MARGIN
+    inner = width - 2 * MARGIN
     story: list[Flowable] = [_text(name, TITLE)]
-    about = f"{hours(steps.hands_on_min / 60)} hands on, {hours(steps.elapsed_h)} from first to last step (estimates)."
+    about = f"{lasts(steps.hands_on_min)} hands on, {lasts(steps.elapsed_h * 60)} from first to last step (estimates)."
     story.append(_text(about, BODY))
     story += [_bold("Before anything else.", text, CARE) for text in steps.first]
     story.append(_text("Lay out first", HEAD))
@@ -113,7 +114,7 @@ def bench_sheet(name: str, steps: Procedure, paper: Paper) -> bytes:
         right = steps.kit[half + k] if half + k < len(steps.kit) else ""
         rows.append([TickBox(10), _text(steps.kit[k], BODY), TickBox(10) if right else "", _text(right, BODY)])
     if rows:
-        kit = Table(rows, colWidths=[18, room / 2 - 18, 18, room / 2 - 18])
+        kit = Table(rows, colWidths=[18, inner / 2 - 18, 18, inner / 2 - 18])
         kit.setStyle([("VALIGN", (0, 0), (-1, -1), "MIDDLE"), ("LEFTPADDING", (0, 0), (-1, -1), 0),
                       ("TOPPADDING", (0, 0), (-1, -1), 1), ("BOTTOMPADDING", (0, 0), (-1, -1), 1)])  # fmt: skip
         story.append(kit)
@@ -122,9 +123,9 @@ def bench_sheet(name: str, steps: Procedure, paper: Paper) -> bytes:
         if step.operation.kind == "lay out":
             session += 1
             head = _text(f"Session {session}", HEAD)
-            story.append(KeepTogether([head, _step(step, number, room)]))
+            story.append(KeepTogether([head, _step(step, number, inner)]))
         else:
-            story.append(_step(step, number, room))
+            story.append(_step(step, number, inner))
     story.append(Spacer(1, 4))
     document.build(story)
     return out.getvalue()

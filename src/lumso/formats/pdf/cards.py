@@ -4,11 +4,12 @@ from collections.abc import Sequence
 
 from reportlab.pdfgen.canvas import Canvas
 
+from lumso.core.figure import lasts
 from lumso.core.mixing.fillings import Filling
 from lumso.core.mixing.mix import Part
 from lumso.core.work.batch_file import BatchFile
 
-from .page import MARGIN, MM, PAPERS, REGULAR, Paper, canvas, grams, hours, ml, qr, swatch, wrap, write
+from .page import MARGIN, MM, PAPERS, REGULAR, Paper, canvas, grams, ml, qr, swatch, wrap, write
 
 Coded = tuple[str, str, BatchFile]
 """A batch with its code and the address its QR code opens."""
@@ -86,11 +87,11 @@ def _card(page: Canvas, coded: Coded, x: float, top: float, width: float, bottom
     if batch.first_ml and batch.first_ml < batch.mix.volume.value:
         notes.append(f"First {ml(batch.first_ml)} in these shares, look, correct; then the rest.")
     if batch.rests_h > 0.01:
-        notes.append(f"Rest {hours(batch.rests_h)}, stir again.")
+        notes.append(f"Rest {lasts(batch.rests_h * 60)}, stir again.")
     if batch.pot_test:
         notes.append(f"Right when like {batch.pot_test[:1].lower()}{batch.pot_test[1:]}")
     if batch.use_by_h is not None:
-        notes.append(f"Use within {hours(batch.use_by_h - batch.ready_h)} once ready.")
+        notes.append(f"Use within {lasts((batch.use_by_h - batch.ready_h) * 60)} once ready.")
     notes.append(f"In a {batch.vessel}.")
     for text in (" ".join(notes), batch.kept_for, batch.matching):
         if text and y > bottom + 20:

@@ -98,13 +98,6 @@ def swatch(page: Canvas, x: float, y: float, colour: str, side: float) -> None:
     page.setFillColorRGB(0, 0, 0)
 
 
-def hours(h: float) -> str:
-    """Hours as people say them."""
-    if h < 1.5:
-        return f"{max(1, round(h * 60))} min"
-    return f"{h:.0f} h" if h < 48 else f"{h / 24:.0f} days"
-
-
 def ml(value: float) -> str:
     """An amount in ml, or litres from a thousand on."""
     if value >= 1000:

@@ -1,0 +1,24 @@
+import { describe, expect, it } from "vitest";
+import durations from "../../../tests/durations.json";
+import { clock, lasts } from "./say";
+
+describe("durations", () => {
+  it.each(durations as [number, string][])("%d minutes are said as on paper", (minutes, said) => {
+    expect(lasts(minutes)).toBe(said);
+  });
+
+  it("leaves to the label what only the label knows", () => {
+    expect(lasts(null)).toBe("unknown: read the label");
+  });
+
+  it.each([
+    [-600, "10 h before"],
+    [0, "at once"],
+    [45, "after 45 min"],
+    [1439, "after 24 h"],
+    [1440, "day 2, +0 min"],
+    [1440 + 180, "day 2, +3 h"],
+  ])("%d minutes into the job are a time of it", (minutes, said) => {
+    expect(clock(minutes)).toBe(said);
+  });
+});
