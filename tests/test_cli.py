@@ -32,6 +32,37 @@ def test_plan_of_a_job_with_a_problem_exits_with_one_and_says_where(tmp_path: Pa
     assert "10 mm to 6 m" in result.stderr
 
 
+def test_work_prints_every_operation_in_order_and_agrees_with_the_plan() -> None:
+    made = json.loads(run.invoke(app, ["work", EXAMPLE]).stdout)
+    kinds = [o["kind"] for o in made["operations"]]
+    assert kinds.index("lay out") < kinds.index("mix") < kinds.index("lay") < kinds.index("cure")
+    known = {o["id"] for o in made["operations"]}
+    assert len(known) == len(kinds)
+    assert {c["first"] for c in made["constraints"]} | {c["then"] for c in made["constraints"]} <= known
+    planned = json.loads(run.invoke(app, ["plan", EXAMPLE]).stdout)["zones"][0]["layers"]
+    told = {pot["batch"]: pot["mix"]["volume"]["value"] for layer in planned for pot in layer["pots"]}
+    mixed = {o["batch"]: o["amounts"] for o in made["operations"] if o["kind"] == "mix"}
+    assert told.keys() == mixed.keys()
+    for batch, amounts in mixed.items():
+        assert {p["ml"] for p in amounts["parts"]} == {
+            p["poured"]["value"] for x in planned for pot in x["pots"] if pot["batch"] == batch
+            for p in pot["mix"]["parts"]
+        }  # fmt: skip
+
+
+def test_work_in_a_cold_room_takes_longer_and_exits_as_plan_does(tmp_path: Path) -> None:
+    usual = json.loads(run.invoke(app, ["work", EXAMPLE]).stdout)
+    cold = json.loads(run.invoke(app, ["work", EXAMPLE, "--temperature", "12"]).stdout)
+    assert cold["elapsed_min"] > usual["elapsed_min"]
+    assert cold["hands_on_min"] == usual["hands_on_min"]
+    doc = json.loads(Path(EXAMPLE).read_text())
+    doc["zones"][0]["layers"][0]["recipe"] = "moonshine"
+    (tmp_path / "job.json").write_text(json.dumps(doc))
+    result = run.invoke(app, ["work", str(tmp_path / "job.json")])
+    assert result.exit_code == 1
+    assert "/zones/0/layers/0" in result.stderr
+
+
 @pytest.mark.parametrize(
     ("arguments", "says"),
     [

@@ -1,5 +1,6 @@
 """How long films take: the factor of the room, thickness, nights, and no promise where no film forms."""
 
+from dataclasses import replace
 from math import exp
 
 import pytest
@@ -98,6 +99,8 @@ def test_wax_and_oil_do_not_dry_by_water_nor_by_thickness() -> None:
     assert minutes("oil-wax", "recoat_from", 60, 8, 0.5) == 1440
     for film in ("paste-wax", "dark-wax", "oil-wax"):
         assert minutes(film, "touch", 10) == minutes(film, "touch", 400) == F[film].times.touch
+    washable = replace(F["paste-wax"], carrier="water")
+    assert wait_for(washable, "touch", 10) == wait_for(washable, "touch", 400)
 
 
 def test_a_cure_goes_by_warmth_alone() -> None:

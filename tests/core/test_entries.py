@@ -128,3 +128,8 @@ def test_taking_an_entry_the_job_does_not_carry_says_which_it_does() -> None:
     with pytest.raises(UnknownEntry) as refused:
         edited(job, TakeEntry("take entry", "s", "materials", "moon-dust"), C, steady())
     assert POWDER in refused.value.known
+
+
+def test_a_material_of_the_workshop_s_own_comes_before_one_of_the_same_name() -> None:
+    own = replace(C.materials[POWDER], bulk_density=0.9)
+    assert book_of(Workshop(shelf=(ShelfItem(POWDER, own=own),)), C).materials[POWDER] == own

@@ -107,6 +107,17 @@ def test_what_was_accepted_stays_in_the_list_with_its_reason(rack: Job) -> None:
     assert again.accepted == "to peel it"
 
 
+def test_what_was_accepted_is_no_longer_the_next_thing_to_see_to(rack: Job) -> None:
+    stack = (layer("clear-wax-plain"), "colour-wash")
+    failing = [f for f in planned(with_stack(rack, *stack)).zones[0].findings if f.grade == "will fail"]
+    assert planned(with_stack(rack, *stack)).next.says.endswith(failing[0].says)
+    meant = with_stack(rack, *stack, accepted=tuple(Acceptance(f.rule, f.above, "meant") for f in failing))
+    after = planned(meant)
+    assert {f.accepted for f in after.zones[0].findings if f.grade == "will fail"} == {"meant"}
+    assert not any(f.says in after.next.says for f in failing)
+    assert after.next.side in {"mix", "steps"}
+
+
 def test_a_quick_pot_is_not_checked(rack: Job) -> None:
     job = replace(rack, piece=None)
     assert planned(job).zones[0].findings == ()

@@ -86,6 +86,12 @@ def test_every_step_of_the_loft_says_what_right_looks_like(name: str) -> None:
     assert len(set(made.kit)) == len(made.kit)
     assert {z.zone for z in made.zones} == {z.id for z in JOBS[name].zones}
     assert all(z.elapsed_h <= made.elapsed_h for z in made.zones)
+    for zone in made.zones:
+        its = [s.operation for s in made.steps if s.operation.zone == zone.zone]
+        assert zone.hands_on_min == pytest.approx(sum(o.hands_on_min for o in its))
+        done = [o for o in its if o.kind != "cure"]
+        first, last = min(o.at_min for o in done), max(o.at_min + o.hands_on_min + o.lasts_min for o in done)
+        assert zone.elapsed_h * 60 == pytest.approx(last - first)
     assert made.missed == ()
 
 

@@ -71,6 +71,16 @@ def test_redo_follows_its_own_branch_to_the_newest(db: Database) -> None:
     assert jobs.redo(db, job.id, 1).document == "five"
 
 
+def test_redo_goes_one_step_however_much_was_undone(db: Database) -> None:
+    job = jobs.create(db, "Rack", "one")
+    jobs.save(db, job.id, 1, "Rack", "two")
+    jobs.save(db, job.id, 2, "Rack", "three")
+    jobs.undo(db, job.id, 3)
+    jobs.undo(db, job.id, 2)
+    assert jobs.redo(db, job.id, 1).document == "two"
+    assert jobs.redo(db, job.id, 2).document == "three"
+
+
 def test_a_save_that_says_what_was_before_is_an_undo_and_one_that_says_what_was_undone_a_redo(db: Database) -> None:
     job = jobs.create(db, "Rack", "one")
     jobs.save(db, job.id, 1, "Rack", "two")
