@@ -12,7 +12,11 @@ from PIL.Image import Image
 from pypdf import PdfReader
 
 from lumso.demo import demo_jobs
+from lumso.formats import batchfile
 from lumso.formats.jobfile import to_json
+from lumso.formats.pdf import cards
+from lumso.store import batches
+from lumso.store.database import Database
 from tests.conftest import ROOT
 
 RACK = json.loads((ROOT / "examples" / "programme-rack.json").read_text())
@@ -151,7 +155,22 @@ def test_a_frozen_batch_stays_as_it_was_when_the_job_changes(client: TestClient)
     assert client.get(f"/api/batches/{code}").json() == before
     assert not scanned(printed(client, job_id, what="cards")) & first
     file = client.get(f"/api/batches/{code}/file").json()
-    assert (file["format"], file["version"], file["job"]) == ("lumso-batch", 1, "Costume wardrobe")
+    assert (file["format"], file["version"], file["job"]) == ("lumso-batch", 2, "Costume wardrobe")
+
+
+def test_a_batch_frozen_by_an_earlier_lumso_opens_as_it_was(client: TestClient, db: Database) -> None:
+    """Kept before a batch knew its rest: it is read from when it was mixed and when it was ready."""
+    old = ROOT / "tests" / "formats" / "old" / "batches" / "batch-1.json"
+    then = json.loads(old.read_text())["batch"]
+    (kept,) = batches.freeze(db, made(client, "Hat stand"), 1, [(then["id"], old.read_text())])
+    now = client.get(f"/api/batches/{kept.code}").json()["file"]["batch"]
+    then["mix"]["thickness"]["relative_solids"] = then["mix"]["thickness"].pop("crowding")  # its name since
+    assert {k: now[k] for k in then} == then
+    assert now.keys() - then.keys() == {"rest_min"}
+    assert now["rest_min"] is None
+    paper = cards([(kept.code, "http://x/b/x", batchfile.from_json(old.read_bytes()))], "a4")
+    (text,) = pages(paper)
+    assert "Rest 10 min, stir again" in " ".join(text.split())  # ready at 2.063 h, mixed at 1.897 h
 
 
 def test_nothing_to_print_is_said_in_words(client: TestClient) -> None:

@@ -13,16 +13,13 @@ from lumso.core.work.batch import Batch
 from lumso.core.work.batch_file import BatchFile
 from lumso.core.work.sheet import MixSheet, mix_sheet
 from lumso.core.work.steps import steps_of
-from lumso.formats import jobfile
-from lumso.formats.reading import read_json
-from lumso.formats.validators import adapter
+from lumso.formats import batchfile, jobfile
 from lumso.store import batches, jobs
 
 from .bodies import JobBody
 from .context import Context, Here
 
 router = APIRouter(tags=["sheets"])
-FILE = adapter(BatchFile)
 
 
 class SheetAsk(BaseModel):
@@ -89,7 +86,7 @@ def _file(job: str, batch: Batch, here: Context) -> BatchFile:
     from lumso.core.mixing.measuring import measure_out, needs_of  # numpy takes a while to load
 
     kit = pick("kit", here.known().kits, here.workshop().kit)
-    return BatchFile("lumso-batch", 1, job, kit.name, batch, measure_out(needs_of(batch.mix), kit))
+    return BatchFile("lumso-batch", 2, job, kit.name, batch, measure_out(needs_of(batch.mix), kit))
 
 
 class BatchAsk(SheetAsk):
@@ -131,7 +128,7 @@ def print_job(job_id: str, asked: PrintIn, request: Request, here: Here) -> Resp
             field=why.at if why else "/zones",
         )
     files = [_file(job.name, batch, here) for batch in sheet.batches]
-    documents = [(f.batch.id, FILE.dump_json(f).decode()) for f in files]
+    documents = [(f.batch.id, batchfile.to_json(f)) for f in files]
     frozen = batches.freeze(here.db, job_id, stored.revision, documents)
     base = str(request.base_url).rstrip("/")
     coded = [(f.code, f"{base}/b/{f.code}", file) for f, file in zip(frozen, files, strict=True)]
@@ -149,7 +146,7 @@ def _pdf(content: bytes, name: str) -> Response:
 def get_batch(code: str, here: Here) -> FrozenOut:
     """A frozen batch by its code, however it is written."""
     found = batches.by_code(here.db, code)
-    file = read_json(FILE, found.document, f"Batch {found.code}")
+    file = batchfile.from_json(found.document, f"Batch {found.code}")
     return FrozenOut(
         code=found.code, job_id=found.job_id, revision=found.revision, frozen_at=found.frozen_at, file=file
     )

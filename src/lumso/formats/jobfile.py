@@ -1,7 +1,6 @@
 """The job file: one job as JSON, with the catalogue entries it uses."""
 
 import json
-from collections.abc import Callable, Mapping
 from typing import Any
 
 from lumso.core.errors import LumsoError
@@ -10,9 +9,10 @@ from lumso.core.measure.lengths import parse_length
 from lumso.formats.validators import adapter
 
 from .reading import Fault, UnfitDocument, parse_json, read
+from .versions import Upgrades, upgraded
 
 ADAPTER = adapter(Job)
-FORMAT, VERSION = "lumso-job", 4
+FORMAT = "lumso-job"
 
 
 def _to_2(job: dict[str, Any]) -> dict[str, Any]:
@@ -31,23 +31,8 @@ def _to_4(job: dict[str, Any]) -> dict[str, Any]:
     return {**job, "version": 4}
 
 
-UPGRADES: Mapping[int, Callable[[dict[str, Any]], dict[str, Any]]] = {1: _to_2, 2: _to_3, 3: _to_4}
+UPGRADES: Upgrades = {1: _to_2, 2: _to_3, 3: _to_4}
 """From version n to n + 1: one chain for files and for the database."""
-
-
-def _upgraded(document: object, source: str) -> object:
-    if not isinstance(document, dict) or document.get("format") != FORMAT:
-        given = repr(document.get("format")) if isinstance(document, dict) else type(document).__name__
-        raise UnfitDocument(source, [Fault("/format", f"{given} is not a job.", given, repr(FORMAT))])
-    version = document.get("version")
-    if not isinstance(version, int) or not 1 <= version <= VERSION:
-        newer = isinstance(version, int) and version > VERSION
-        says = f"Version {version!r} was written by a newer Lumso." if newer else f"{version!r} is no version."
-        raise UnfitDocument(source, [Fault("/version", says, repr(version), f"1 to {VERSION}")])
-    while version < VERSION:
-        document = UPGRADES[version](document)
-        version += 1
-    return document
 
 
 def lengths_disagree(job: Job) -> list[Fault]:
@@ -68,7 +53,7 @@ def lengths_disagree(job: Job) -> list[Fault]:
 
 def from_document(document: object, source: str = "The job") -> Job:
     """A job from parsed JSON of this or an earlier version. Raises UnfitDocument."""
-    job = read(ADAPTER, _upgraded(document, source), source)
+    job = read(ADAPTER, upgraded(document, source, FORMAT, "job", UPGRADES), source)
     if faults := lengths_disagree(job):
         raise UnfitDocument(source, faults)
     return job

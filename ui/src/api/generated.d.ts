@@ -1025,7 +1025,7 @@ export interface components {
              * Version
              * @constant
              */
-            version: 1;
+            version: 2;
         };
         /**
          * BatchFileBody
