@@ -46,3 +46,5 @@ class Habits(Value):
     trial_least_ml: Positive
     rinse_ml: Positive
     """Water that rinses a pot into the next."""
+    first_things: tuple[str, ...]
+    """What is laid out before every session."""

@@ -228,8 +228,7 @@ def missed(constraints: Sequence[Constraint], placed: Placed) -> tuple[Constrain
     return tuple(one for _, one in found)
 
 
-def with_sessions(operations: Sequence[Operation], habits: Habits,
-                  first_things: tuple[str, ...]) -> tuple[Operation, ...]:  # fmt: skip
+def with_sessions(operations: Sequence[Operation], habits: Habits) -> tuple[Operation, ...]:
     """The operations in order of time, with laying out before each session at the bench and clearing away after it."""
     ordered = sorted(operations, key=lambda o: o.at_min)
     hands = [o for o in ordered if o.hands_on_min > 0]
@@ -242,7 +241,7 @@ def with_sessions(operations: Sequence[Operation], habits: Habits,
             sessions.append([operation])
     for session in sessions:
         first, last = session[0], session[-1]
-        tools = (*first_things, *(t for o in session for t in o.tools))
+        tools = (*habits.first_things, *(t for o in session for t in o.tools))
         made.append(
             Operation(
                 f"{first.id}:lay-out", "lay out", "Lay out", job=first.job, hands_on_min=habits.lay_out_min,

@@ -32,7 +32,6 @@ from .zone import ZoneWork, zone_work
 
 TRIES = 24
 """How often pots are divided anew where one painter cannot get to a coat while its mix lives."""
-FIRST_THINGS = ("drop cloth and apron", "kettle or jars, stirring stick", "two cloths, one damp", "mister, filled")
 
 
 @dataclass(frozen=True)
@@ -71,7 +70,7 @@ class Work:
         done = [replace(o, at_min=placed.begins[o.id]) for b in made.blocks for o in (*b.early, *b.operations)]
         done += [replace(o, at_min=placed.ends.get(after, 0.0)) for o, after in made.cures]
         habits = self.jobs[0].catalogue.habits
-        return _short(with_sessions(done, habits, FIRST_THINGS)) if done else ()
+        return _short(with_sessions(done, habits)) if done else ()
 
     @cached_property
     def constraints(self) -> tuple[Constraint, ...]:
