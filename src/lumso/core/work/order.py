@@ -118,17 +118,21 @@ def _run_through(block: Block, begins: float, ties: Ties, placed: Placed) -> Run
     return made, late
 
 
-def _place(block: Block, free: float, ties: Ties, placed: Placed, dust_from: float) -> None:
-    """Place a block from a minute on, when the painter is free."""
+def _place(block: Block, run: Run, free: float, ties: Ties, placed: Placed, dust_from: float) -> None:
+    """Place a block from a minute on, when the painter is free. `run` is how it runs through from minute 0."""
     begins = free
     if any(o.makes_dust for o in block.operations):
         begins = max(begins, dust_from)
-    made, late = _run_through(block, begins, ties, placed)
-    for _ in range(3):  # in a room that changes, what is inside may move with it
-        if late <= EARLIER or len(placed.room.spells) == 1:
-            break
-        begins += late
+    made, late = run
+    if len(placed.room.spells) == 1:  # begun later, all in it is as much later
+        late = max(begins, late)
+    else:
         made, late = _run_through(block, begins, ties, placed)
+        for _ in range(3):  # what is inside may move with the room
+            if late <= EARLIER:
+                break
+            begins += late
+            made, late = _run_through(block, begins, ties, placed)
     for operation, at in made:
         placed.begins[operation.id] = at + late
         placed.ends[operation.id] = at + late + operation.takes_min
@@ -161,16 +165,18 @@ class _Queue:
         self.number = {b.id: n for n, b in enumerate(blocks)}
         self.blocks, self.ties, self.placed = blocks, ties, placed
         self.ready: list[tuple[float, int]] = []
+        self.runs: dict[int, Run] = {}
 
     def put(self, block: str) -> None:
         """Let a block begin as soon as what it waits for is over."""
         n = self.number[block]
-        _, late = _run_through(self.blocks[n], 0.0, self.ties, self.placed)
-        heappush(self.ready, (late, n))
+        self.runs[n] = _run_through(self.blocks[n], 0.0, self.ties, self.placed)
+        heappush(self.ready, (self.runs[n][1], n))
 
-    def take(self) -> Block:
-        """The next block."""
-        return self.blocks[heappop(self.ready)[1]]
+    def take(self) -> tuple[Block, Run]:
+        """The next block, and how it runs through from minute 0."""
+        n = heappop(self.ready)[1]
+        return self.blocks[n], self.runs[n]
 
 
 def in_order(blocks: Sequence[Block], constraints: Sequence[Constraint], room: Room) -> tuple[Placed, tuple[str, ...]]:
@@ -195,10 +201,10 @@ def in_order(blocks: Sequence[Block], constraints: Sequence[Constraint], room: R
         if not queue.ready:
             stuck += needs
             queue.put(min(needs, key=lambda b: queue.number[b]))
-        block = queue.take()
+        block, run = queue.take()
         if needs.pop(block.id, None) is None:
             continue
-        _place(block, free, by_then, placed, dust_from)
+        _place(block, run, free, by_then, placed, dust_from)
         free = max(free, placed.ends[block.operations[-1].id])
         for laid, wait in block.sticky.items():
             dust_from = max(dust_from, dry_at(placed.ends[laid], wait, room) or 0.0)
