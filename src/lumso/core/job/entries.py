@@ -2,7 +2,7 @@
 
 from collections.abc import Mapping
 from dataclasses import dataclass, fields, replace
-from typing import Literal
+from typing import Literal, get_args
 
 from ..book.catalogue import Catalogue, Entries, pick
 from ..figure import tidy
@@ -73,8 +73,10 @@ def _slug(entry: object) -> str:
 
 def _said(value: object) -> str | None:
     """A value short enough to say; None for what is not."""
-    if isinstance(value, bool) or value is None:
-        return {True: "yes", False: "no"}.get(bool(value)) if value is not None else "not given"
+    if value is None:
+        return "not given"
+    if isinstance(value, bool):
+        return "yes" if value else "no"
     if isinstance(value, (int, float)):
         return tidy(value)
     return value if isinstance(value, str) and 0 < len(value) <= 40 else None
@@ -94,7 +96,7 @@ def _differs(mine: object, its: object) -> tuple[str, ...]:
 def kept_apart(job: Job, book: Catalogue) -> tuple[Kept, ...]:
     """The entries a job carries that `book`, pure, has otherwise, in the order they are carried."""
     found = []
-    for kind in EntryKind.__args__:  # type: ignore[attr-defined]
+    for kind in get_args(EntryKind):
         held = _by_slug(kind, book)
         for entry in getattr(job.entries, kind):
             its = held.get(_slug(entry))
