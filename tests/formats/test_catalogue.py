@@ -23,6 +23,7 @@ def change(folder: Path, file: str, **changes: Any) -> None:
 
 
 WASH = "recipes/colour-wash.json"
+LIMIT = {"component": "water", "least": 0, "most": 0.9, "reason": "thin", "provenance": "rule of the trade"}
 
 
 def test_the_shipped_catalogue_is_sound() -> None:
@@ -39,6 +40,9 @@ def test_the_shipped_catalogue_is_sound() -> None:
         ({"target": "gravy"}, "/recipes/colour-wash/target"),
         ({"techniques": ["flung"]}, "/recipes/colour-wash/techniques/0"),
         ({"dial": "milk"}, "/recipes/colour-wash/dial"),
+        ({"surfaces": ["wallpaper"]}, "/recipes/colour-wash/surfaces/0"),
+        ({"limits": [{**LIMIT, "techniques": ["flung"]}]}, "/recipes/colour-wash/limits/0/techniques/0"),
+        ({"limits": [{**LIMIT, "surfaces": ["wallpaper"]}]}, "/recipes/colour-wash/limits/0/surfaces/0"),
     ],
 )
 def test_one_bad_file_is_refused_with_its_place_and_does_not_hide_the_others(

@@ -63,10 +63,18 @@ def faults_in(recipe: Recipe, catalogue: Catalogue) -> list[tuple[str, str, str]
         if component.material not in catalogue.materials:
             known = ", ".join(sorted(catalogue.materials))
             found.append((f"components/{i}/material", f"There is no material {component.material!r}.", known))
-    for i, technique in enumerate(recipe.techniques):
+    used = [(f"techniques/{i}", t) for i, t in enumerate(recipe.techniques)]
+    used += [(f"limits/{i}/techniques/{j}", t) for i, x in enumerate(recipe.limits) for j, t in enumerate(x.techniques)]
+    for at, technique in used:
         if technique not in catalogue.techniques:
             known = ", ".join(sorted(catalogue.techniques))
-            found.append((f"techniques/{i}", f"There is no technique {technique!r}.", known))
+            found.append((at, f"There is no technique {technique!r}.", known))
+    meant = [(f"surfaces/{i}", s) for i, s in enumerate(recipe.surfaces)]
+    meant += [(f"limits/{i}/surfaces/{j}", s) for i, x in enumerate(recipe.limits) for j, s in enumerate(x.surfaces)]
+    kinds = sorted({g.surface for g in catalogue.grounds.values()})
+    for at, surface in meant:
+        if surface not in kinds:
+            found.append((at, f"There is no kind of surface {surface!r}.", ", ".join(kinds)))
     words = [c.slug for c in catalogue.consistencies]
     if recipe.target not in words:
         found.append(("target", f"There is no consistency {recipe.target!r}.", ", ".join(words)))
