@@ -25,8 +25,8 @@ MORE_THAN_ONE = {
     "costume-wardrobe": 3 * 10 * 1.1,  # two coats of one pot, one brush; body and doors share both pots: three brushes
     "foyer-bench": 5 * 1.1,  # seat and legs are waxed from one tin: one wax brush
     "hat-stand": 8 * 10 * 1.1,  # three zones of four coats: each of the four is one brushful instead of three
-    "picture-frames": (1 - 2.0432 * 0.1 * 40 * 0.06 / 0.94)
-    * 1.1,  # 1 ml at least clings to a pot: resist and wax share
+    # 1 ml at least clings to a pot: resist and wax share one
+    "picture-frames": (1 - 2.0432 * 0.1 * 40 * 0.06 / 0.94) * 1.1,
     "prop-chest": 2 * 10 * 1.1,  # thinned paint and sealer of lid and body share their pots: two brushes
     "ticket-counter": 10 * 1.1,  # primer of body and doors is one pot: one brush
 }
