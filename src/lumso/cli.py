@@ -65,6 +65,7 @@ def _serve(host: str, port: int, data: Path, demo: bool) -> None:
     print(f"Lumso is at http://{host}:{listener.getsockname()[1]}/  (data in {data}; stop with Ctrl+C)", flush=True)
     config = uvicorn.Config(create_app(db, shipped()), log_level="warning", access_log=False)
     gc.freeze()  # the catalogue and the models stay for good: to collect them again and again only makes edits wait
+    gc.set_threshold(50_000, 20, 50)  # values hold no circles: to look for some in the midst of a plan makes it late
     gc.enable()
     try:
         uvicorn.Server(config).run(sockets=[listener])
