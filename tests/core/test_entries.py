@@ -133,3 +133,13 @@ def test_taking_an_entry_the_job_does_not_carry_says_which_it_does() -> None:
 def test_a_material_of_the_workshop_s_own_comes_before_one_of_the_same_name() -> None:
     own = replace(C.materials[POWDER], bulk_density=0.9)
     assert book_of(Workshop(shelf=(ShelfItem(POWDER, own=own),)), C).materials[POWDER] == own
+
+
+def test_what_was_weighed_and_a_job_s_own_material_that_contradicts_it_still_make_a_plan() -> None:
+    """A ml of the job's own powder weighs 0.5 g without air: 0.66 g with air cannot be true of it."""
+    light = replace(C.materials[POWDER], bulk_density=0.15, true_density=0.5)
+    job = embed(HATS, replace(C, materials={**C.materials, POWDER: light}))
+    made = plan(job, weighed(0.66), C, steady())
+    assert made.problems == ()
+    assert weight(made) == pytest.approx(0.15)
+    assert [k.slug for k in made.kept] == [POWDER]

@@ -6,6 +6,7 @@ from fastapi import APIRouter, Request, Response
 from pydantic import BaseModel, ConfigDict, Field, RootModel
 
 from lumso.core.book.catalogue import pick
+from lumso.core.book.kit import Kit
 from lumso.core.changes.what_if import WhatIf
 from lumso.core.errors import InvalidValue
 from lumso.core.mixing.fillings import KitAnswer
@@ -82,11 +83,15 @@ def get_sheet(asked: SheetAsk, here: Here) -> MixSheetOut:
     return MixSheetOut(sequence=asked.sequence, now=now, then=then)
 
 
-def _file(job: str, batch: Batch, here: Context) -> BatchFile:
+def _measured(batch: Batch, kit: Kit) -> KitAnswer:
     from lumso.core.mixing.measuring import measure_out, needs_of  # numpy takes a while to load
 
+    return measure_out(needs_of(batch.mix), kit)
+
+
+def _file(job: str, batch: Batch, here: Context) -> BatchFile:
     kit = pick("kit", here.known().kits, here.workshop().kit)
-    return BatchFile("lumso-batch", 2, job, kit.name, batch, measure_out(needs_of(batch.mix), kit))
+    return BatchFile("lumso-batch", 2, job, kit.name, batch, _measured(batch, kit))
 
 
 class BatchAsk(SheetAsk):
@@ -99,12 +104,10 @@ class BatchAsk(SheetAsk):
 @router.post("/mix-sheet/measure")
 def measure_batch(asked: BatchAsk, here: Here) -> KitAnswer:
     """How to measure a planned batch with a kit: the trade-offs, least waste first. Keeps nothing."""
-    from lumso.core.mixing.measuring import measure_out, needs_of  # numpy takes a while to load
-
     kit = pick("kit", here.known().kits, asked.kit or here.workshop().kit)
     sheet = _sheet(asked.job, _others(asked.with_jobs, here), asked.what_if, here)
     batch = pick("batch", {b.id: b for b in sheet.batches}, asked.batch)
-    return measure_out(needs_of(batch.mix), kit)
+    return _measured(batch, kit)
 
 
 @router.post("/jobs/{job_id}/print", response_class=Response, responses={200: {"content": {"application/pdf": {}}}})

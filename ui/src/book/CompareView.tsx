@@ -3,7 +3,7 @@ import type { Catalogue, PotWant, Recipe } from "../api/client";
 import { useCatalogue, useSettings, useSheet } from "../api/queries";
 import { Jar } from "../drawings/Jar";
 import { Choice } from "../parts/fields";
-import { Loading } from "../parts/notices";
+import { Loading, Term } from "../parts/notices";
 import { say } from "../parts/say";
 import { Shares } from "./RecipeView";
 import { keeps, life, minutes } from "./words";
@@ -68,8 +68,7 @@ function Side({ recipe, catalogue }: { recipe: Recipe; catalogue: Catalogue }) {
       <dl className="mt-4">
         {lines.map(([term, text]) => (
           <div key={term} className="border-t border-line py-1.5 sm:grid sm:grid-cols-[5.5rem_1fr] sm:gap-3">
-            <dt className="narrow text-sm font-semibold text-soft">{term}</dt>
-            <dd>{text}</dd>
+            <Term name={term}>{text}</Term>
           </div>
         ))}
       </dl>

@@ -3,7 +3,7 @@ import type { Batch, Catalogue, MixSheet, WhatIf } from "../api/client";
 import { type MixSource, useJobs, useMixSheet, useSettings } from "../api/queries";
 import type { OpenJob } from "../job/useJob";
 import { Failure } from "../parts/Failure";
-import { Alert, LABEL, Loading, TakeCare } from "../parts/notices";
+import { Alert, LABEL, Loading, TakeCare, Term } from "../parts/notices";
 import { amount, clock, lasts, percent } from "../parts/say";
 import { Pot } from "../pot/Pot";
 import { PrintBar } from "./PrintBar";
@@ -174,27 +174,21 @@ function OneBatch({ batch, source, kit, sections }: OneBatchProps) {
       </h2>
       <p className="narrow -mt-2 text-sm">{usesOf(batch).join("; ")}</p>
       <dl className="grid grid-cols-[max-content_1fr] gap-x-4 gap-y-1">
-        <Line name="Mix" text={clock(batch.mix_at_h * 60)} />
+        <Term name="Mix">{clock(batch.mix_at_h * 60)}</Term>
         {rest > 0.5 && (
-          <Line name="Rest" text={`${lasts(rest)}, then stir again; ready ${clock(batch.ready_h * 60)}`} />
+          <Term name="Rest">{`${lasts(rest)}, then stir again; ready ${clock(batch.ready_h * 60)}`}</Term>
         )}
-        {batch.pot_test && <Line name="Right when" text={batch.pot_test} />}
+        {batch.pot_test && <Term name="Right when">{batch.pot_test}</Term>}
         {batch.first_ml > 0 && batch.first_ml < batch.mix.volume.value && (
-          <Line
-            name="First"
-            text={`${amount(batch.first_ml, "ml").value} ml in these shares: look, correct with what is left, then the rest`}
-          />
+          <Term name="First">{`${amount(batch.first_ml, "ml").value} ml in these shares: look, correct with what is left, then the rest`}</Term>
         )}
-        <Line
-          name="Use"
-          text={
-            batch.use_by_h === null
-              ? "as long as its label says"
-              : `within ${lasts((batch.use_by_h - batch.ready_h) * 60)} once ready; the work takes about ${lasts(batch.work_min)}`
-          }
-        />
-        {batch.kept_for && <Line name="Keep" text={batch.kept_for} />}
-        {batch.matching && <Line name="To match" text={batch.matching} />}
+        <Term name="Use">
+          {batch.use_by_h === null
+            ? "as long as its label says"
+            : `within ${lasts((batch.use_by_h - batch.ready_h) * 60)} once ready; the work takes about ${lasts(batch.work_min)}`}
+        </Term>
+        {batch.kept_for && <Term name="Keep">{batch.kept_for}</Term>}
+        {batch.matching && <Term name="To match">{batch.matching}</Term>}
       </dl>
       {step && step.from_last_ml > 0 && (
         <div className="border-l-8 border-line pl-3">
@@ -215,15 +209,6 @@ function OneBatch({ batch, source, kit, sections }: OneBatchProps) {
       <Pot mix={batch.mix} source={source} kit={kit || (settings.data?.kit ?? "")} />
       <TakeCare texts={batch.cautions} />
     </div>
-  );
-}
-
-function Line({ name, text }: { name: string; text: string }) {
-  return (
-    <>
-      <dt className="narrow text-sm font-semibold text-soft">{name}</dt>
-      <dd>{text}</dd>
-    </>
   );
 }
 

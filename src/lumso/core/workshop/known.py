@@ -1,8 +1,10 @@
 """The book as a workshop knows it: its own recipes, kits and materials, and the values it knows better."""
 
+from contextlib import suppress
 from dataclasses import replace
 
 from ..book.catalogue import Catalogue, Entries
+from ..errors import InvalidValue
 from .shelf import with_overlays
 from .workshop import Workshop
 
@@ -29,5 +31,6 @@ def known_to(workshop: Workshop, catalogue: Catalogue, entries: Entries | None =
     materials = dict(book.materials)
     for item in workshop.shelf:
         if item.overlays and item.slug in materials:
-            materials[item.slug] = with_overlays(materials[item.slug], item.overlays)
+            with suppress(InvalidValue):  # it was checked against the book: a job's own may contradict it, and stands
+                materials[item.slug] = with_overlays(materials[item.slug], item.overlays)
     return replace(book, materials=materials)
