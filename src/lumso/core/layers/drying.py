@@ -5,6 +5,7 @@ Water leaves a film as fast as the air takes it up: E ∝ p_sat(T)·(1 − RH), 
 """
 
 from dataclasses import dataclass
+from functools import lru_cache
 from itertools import pairwise
 from math import exp, inf, log
 from typing import Literal
@@ -101,11 +102,12 @@ def wait_for(film: Film, moment: Moment, wet_um: float) -> Wait:
     return Wait(minutes, by)
 
 
-def _pace(wait: Wait, conditions: Conditions) -> float:
+@lru_cache(maxsize=256)
+def _pace(by: str, conditions: Conditions) -> float:
     """Reference minutes that pass in one minute here; 0 where no film forms."""
-    if wait.by == "clock":
+    if by == "clock":
         return 1.0
-    if wait.by == "oil":
+    if by == "oil":
         return 1 / cure_factor(conditions.temperature_c)
     return 0.0 if no_film(conditions) else 1 / factor(conditions.temperature_c, conditions.humidity)
 
@@ -122,7 +124,7 @@ def dry_at(begun_min: float, wait: Wait, room: Room) -> float | None:
     for spell, end in zip(room.spells, ends, strict=True):
         if end <= now:
             continue
-        pace = _pace(wait, spell.conditions)
+        pace = _pace(wait.by, spell.conditions)
         if pace and pace * (end - now) >= left:
             done = now + left / pace
             return max(done, begun_min + NIGHT) if wait.by == "night" else done

@@ -2,6 +2,7 @@
 
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, replace
+from functools import partial
 from typing import Literal
 
 from ..book.catalogue import Catalogue
@@ -209,18 +210,28 @@ def sum_of(mixing: Operation) -> float:
     return mixing.amounts.mixed_ml - mixing.amounts.from_last_ml - mixing.amounts.rinse_ml
 
 
-def _pots(zone: ZoneWork, layer: Layer, coats: Sequence[CoatWork], made: Work, by_id: Mapping[str, Batch],
-          films: Mapping[str, float]) -> tuple[LayerPot, ...]:  # fmt: skip
-    """The pots a layer is laid from, in the order they are mixed; `films` is what each batch and its like lay."""
-    found: dict[str, list[float]] = {}
-    for coat in coats:
-        for first in made.served.get(coat.need.id, ())[:1]:
-            found.setdefault(first, []).append(coat.need.film_ml)
+Served = tuple[tuple[str, Batch, float, float], ...]
+"""The coats of a zone: of which layer, from which batch, what it and its like lay, and what of that the coat is."""
+
+
+def _served(zone: ZoneWork, made: Work, by_id: Mapping[str, Batch], films: Mapping[str, float]) -> Served:
+    return tuple(
+        (coat.need.layer, by_id[first], films[first], coat.need.film_ml)
+        for coat in (*zone.coats, *zone.given)
+        for first in made.served.get(coat.need.id, ())[:1]
+    )
+
+
+def _pots(zone: ZoneWork, layer: Layer, served: Served) -> tuple[LayerPot, ...]:
+    """The pots a layer is laid from, in the order they are mixed."""
+    found: dict[str, tuple[Batch, float, float]] = {}
+    for mine, batch, whole, film in served:
+        if mine == layer.id:
+            _, _, laid = found.get(batch.id, (batch, whole, 0.0))
+            found[batch.id] = (batch, whole, laid + film)
     pots = []
-    for slug, laid in found.items():
-        batch = by_id[slug]
-        whole = films[slug]
-        share = sum(laid) / whole if whole else 1.0
+    for slug, (batch, whole, laid) in found.items():
+        share = laid / whole if whole else 1.0
         of = [u for u in batch.uses if (u.zone, u.layer) != (zone.zone.id, layer.id)]
         own = next((u for u in batch.uses if (u.zone, u.layer) == (zone.zone.id, layer.id)), batch.uses[0])
         label = batch.mix.pot_name
@@ -287,8 +298,7 @@ def _checked(zone: ZoneWork, at: str, has_piece: bool) -> tuple[tuple[Finding, .
     return findings, cut(zone.stack, findings)
 
 
-def _zone_plan(job: JobWork, i: int, zone: ZoneWork, made: Work, by_id: Mapping[str, Batch],
-               films: Mapping[str, float], room: Room, memo: Memo) -> ZonePlan:  # fmt: skip
+def _zone_plan(job: JobWork, i: int, zone: ZoneWork, served: Served, room: Room, memo: Memo) -> ZonePlan:
     at, has_piece = f"/zones/{i}", job.job.piece is not None
     place = (job.scope, zone.zone.id)
     findings, section = memo.recall(
@@ -302,11 +312,7 @@ def _zone_plan(job: JobWork, i: int, zone: ZoneWork, made: Work, by_id: Mapping[
         )
 
     plain = memo.recall(("layers", *place), (zone, at, room), layers)
-    coats: dict[str, list[CoatWork]] = {}
-    for coat in (*zone.coats, *zone.given):
-        coats.setdefault(coat.need.layer, []).append(coat)
-    pots = [_pots(zone, layer, coats.get(layer.id, ()), made, by_id, films) for layer in zone.zone.layers]
-    done = tuple(replace(x, pots=p) for x, p in zip(plain, pots, strict=True))
+    done = tuple(replace(x, pots=_pots(zone, layer, served)) for x, layer in zip(plain, zone.zone.layers, strict=True))
     return ZonePlan(zone.zone.id, zone.zone.name, zone.area, done, findings, section, _hex(zone))
 
 
@@ -315,7 +321,14 @@ def plan_of(made: Work, workshop: Workshop, room: Room, memo: Memo) -> Plan:
     job = made.jobs[0]
     by_id = {b.id: b for b in made.batches}
     films = {brew.id: sum(c.need.film_ml for c in brew.run.coats) for brew in made.made.brews}
-    zones = tuple(_zone_plan(job, i, zone, made, by_id, films, room, memo) for i, zone in enumerate(job.zones))
+    zones = []
+    for i, zone in enumerate(job.zones):
+        served = _served(zone, made, by_id, films)
+        args = (i, job.job.piece is None, zone, served, job.catalogue, room)
+        one = memo.recall(
+            ("zone", job.scope, zone.zone.id), args, partial(_zone_plan, job, i, zone, served, room, memo)
+        )
+        zones.append(one)
     return Plan(
         job.job.name,
         workshop.measures,
@@ -325,10 +338,10 @@ def plan_of(made: Work, workshop: Workshop, room: Room, memo: Memo) -> Plan:
         job.piece.rough,
         old_finish_cautions(job.job),
         job.kept,
-        zones,
+        tuple(zones),
         made.problems,
         total_up([b.mix for b in made.batches]),
-        next_action(made, zones),
+        next_action(made, tuple(zones)),
     )
 
 

@@ -10,13 +10,14 @@ from ..book.catalogue import Catalogue
 from ..book.habits import Habits
 from ..job.job import Job
 from ..layers import cautions
+from ..layers.conditions import Room
 from ..layers.drying import Wait, takes_min
 from ..memory import Memo
 from .batch import Brew
 from .batches import sittings
 from .coats import CoatWork, lay, patches_in
 from .operations import Constraint, Operation
-from .order import Block
+from .order import Block, Tied, tied
 from .pots import PotRun, life_wait
 from .zone import Link, ZoneWork
 
@@ -55,9 +56,12 @@ class Made:
     """The operation a coat begins with, and the one it ends with, by the coat's id."""
     cures: list[tuple[Operation, str]] = field(default_factory=list)
     """What passes by itself at the end, and the operation it follows."""
+    parts: list[Tied] = field(default_factory=list)
+    """The same as its order is found from it."""
 
-    def take(self, part: "Made") -> None:
+    def take(self, part: "Made", tied_up: Tied) -> None:
         """Put what was made of a part to the rest."""
+        self.parts.append(tied_up)
         self.blocks += part.blocks
         self.constraints += part.constraints
         self.brews += part.brews
@@ -65,6 +69,7 @@ class Made:
         self.coat_of.update(part.coat_of)
         self.first.update(part.first)
         self.last.update(part.last)
+        self.cures += part.cures
 
 
 def _mixing(brew: Brew, habits: Habits) -> tuple[tuple[Operation, ...], tuple[Constraint, ...]]:
@@ -231,32 +236,40 @@ def _mix_only(brew: Brew, habits: Habits) -> Made:
     return made
 
 
-def _begins(link: Link, made: Made) -> tuple[str, ...]:
-    return (link.operations[0].id,) if link.operations else tuple(made.first[c.need.id] for c in link.coats)
+@dataclass(frozen=True)
+class Ends:
+    """The operations that a link begins with, and those it ends with."""
+
+    first: tuple[str, ...]
+    last: tuple[str, ...]
 
 
-def _ends(link: Link, made: Made) -> tuple[str, ...]:
-    return (link.operations[-1].id,) if link.operations else tuple(made.last[c.need.id] for c in link.coats)
+def _ends(link: Link, made: Made) -> Ends:
+    if link.operations:
+        return Ends((link.operations[0].id,), (link.operations[-1].id,))
+    return Ends(tuple(made.first[c.need.id] for c in link.coats), tuple(made.last[c.need.id] for c in link.coats))
 
 
-def _zone(made: Made, zone: ZoneWork) -> None:
+def _zone(zone: ZoneWork, ends: Sequence[Ends]) -> Made:
     """What is done to a zone beside laying, and what holds between the links of its order."""
+    made = Made()
     for link in zone.links:
         if link.operations:
             made.blocks.append(Block(link.operations[0].id, link.operations))
             made.constraints += [Constraint("after", a.id, b.id) for a, b in pairwise(link.operations)]
     for tie in zone.ties:
-        for first in _ends(zone.links[tie.first], made):
-            for then in _begins(zone.links[tie.then], made):
+        for first in ends[tie.first].last:
+            for then in ends[tie.then].first:
                 made.constraints.append(Constraint(tie.kind, first, then, tie.wait, why=tie.why, remedy=tie.remedy))
+    return made
 
 
-def _end(made: Made, worked: Worked, habits: Habits) -> None:
+def _end(worked: Worked, made_yet: Made, habits: Habits) -> Made:
     """Refitting once everything may be touched, and what cures after."""
-    job = worked.job
+    job, made = worked.job, Made()
     tops = [z for z in worked.zones if z.links and z.stack and z.stack.laid]
     if not tops:
-        return
+        return made
     refit = Operation(
         f"{worked.scope}refit", "refit", "Refit, label what is left, write it down", job=job.name,
         hands_on_min=habits.refit_min,
@@ -267,7 +280,8 @@ def _end(made: Made, worked: Worked, habits: Habits) -> None:
         stack = zone.stack
         assert stack
         top = len(stack.laid) - 1
-        for end in _ends(zone.links[-1], made):
+        lasts = _ends(zone.links[-1], made_yet).last
+        for end in lasts:
             made.constraints.append(
                 Constraint("at least", end, refit.id, stack.wait(top, "recoat_from"), why=stack.laid[top].film.waits)
             )
@@ -278,10 +292,11 @@ def _end(made: Made, worked: Worked, habits: Habits) -> None:
             lasts_min=takes_min(cured, stack.room) or 0.0, how=("Use it gently until then.",), check=END_CHECK,
             take_care=cautions.in_use(job.use),
         )  # fmt: skip
-        (after, *_) = _ends(zone.links[-1], made)
+        after = lasts[0]
         made.cures.append((cure, after))
         made.constraints.append(Constraint("after", after, cure.id, why="it hardens through"))
     made.blocks.append(Block(refit.id, (refit,)))
+    return made
 
 
 def dust(made: Made) -> list[Constraint]:
@@ -299,18 +314,26 @@ def dust(made: Made) -> list[Constraint]:
     return found
 
 
-def assemble(jobs: Sequence[Worked], runs: Sequence[tuple[PotRun, tuple[Brew, ...]]], habits: Habits,
+def assemble(jobs: Sequence[Worked], runs: Sequence[tuple[PotRun, tuple[Brew, ...]]], habits: Habits, room: Room,
              memo: Memo) -> Made:  # fmt: skip
     """All that is done, in blocks, and what holds between but for dust. Each run comes with its batches."""
     made = Made()
+
+    def tie_up(part: Made) -> tuple[Made, Tied]:
+        return part, tied(part.blocks, part.constraints, room)
+
+    def run_part(run: PotRun, brews: tuple[Brew, ...]) -> tuple[Made, Tied]:
+        return tie_up(_lay_run(run, brews, habits) if run.first.need.area_m2 > 0 else _mix_only(brews[0], habits))
+
+    def zone_part(zone: ZoneWork, ends: tuple[Ends, ...]) -> tuple[Made, Tied]:
+        return tie_up(_zone(zone, ends))
+
     for run, brews in runs:
-        args = (run, brews, habits)
-        if run.first.need.area_m2 > 0:
-            made.take(memo.recall(("run", run.first.need.id), args, partial(_lay_run, *args)))
-        else:
-            made.take(_mix_only(brews[0], habits))
+        made.take(*memo.recall(("run", run.first.need.id), (run, brews, habits, room), partial(run_part, run, brews)))
     for job in jobs:
         for zone in job.zones:
-            _zone(made, zone)
-        _end(made, job, habits)
+            ends = tuple(_ends(link, made) for link in zone.links)
+            place = ("between", job.scope, zone.zone.id)
+            made.take(*memo.recall(place, (zone, ends, room), partial(zone_part, zone, ends)))
+        made.take(*tie_up(_end(job, made, habits)))
     return made

@@ -8,6 +8,7 @@ for hours is made that much earlier, in a gap.
 from bisect import insort
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, field
+from functools import cached_property
 from heapq import heappop, heappush
 from typing import NamedTuple
 
@@ -29,6 +30,22 @@ class Block:
     rest_min: float = 0.0
     sticky: Mapping[str, Wait] = field(default_factory=dict)
     """What it lays that dust would stick to, by operation, and until it is touch dry."""
+
+    @cached_property
+    def makes_dust(self) -> bool:
+        """Whether anything in it makes dust."""
+        return any(o.makes_dust for o in self.operations)
+
+    @cached_property
+    def timing(self) -> tuple[object, ...]:
+        """All that its order depends on."""
+        lasts = tuple((o.id, o.hands_on_min, o.lasts_min, o.makes_dust) for o in (*self.early, *self.operations))
+        return (self.id, lasts, len(self.early), self.rest_min, self.sticky)
+
+    @cached_property
+    def lengths(self) -> tuple[tuple[Operation, float], ...]:
+        """Its operations, each with the minutes it takes."""
+        return tuple((o, o.takes_min) for o in self.operations)
 
 
 @dataclass
@@ -76,20 +93,56 @@ Ties = Mapping[str, Sequence[_Tie]]
 """What must be over before an operation, by its id."""
 
 
-def _ties(constraints: Sequence[Constraint], room: Room) -> dict[str, list[_Tie]]:
-    steady = len(room.spells) == 1
-    known: dict[tuple[float | None, str], float] = {}
-    made: dict[str, list[_Tie]] = {}
+@dataclass(frozen=True)
+class Tied:
+    """A part of the work as its order is found from it: worked out once, for as long as the part stays as it is.
+
+    Two are equal when they are ordered alike: amounts and words do not matter.
+    """
+
+    blocks: tuple[Block, ...] = field(compare=False)
+    timing: tuple[object, ...]
+    """All of the blocks that their order depends on."""
+    owner: Mapping[str, str]
+    """The block of each operation."""
+    ties: Ties
+    pairs: tuple[tuple[str, str], ...]
+    """Operations of which the second comes after the first, in another block."""
+    windows: tuple[Constraint, ...]
+    """What may be missed."""
+
+
+def tied(blocks: Sequence[Block], constraints: Sequence[Constraint], room: Room) -> Tied:
+    """A part of the work as its order is found from it. What a block's own order keeps anyway is left out."""
+    owner = {o.id: b.id for b in blocks for o in (*b.early, *b.operations)}
+    ties: dict[str, list[_Tie]] = {}
+    pairs: dict[tuple[str, str], None] = {}
     for one in constraints:
-        if one.kind not in {"after", "at least"}:
+        if one.kind == "not beside":
             continue
-        key = (one.wait.reference_min, one.wait.by)
-        if steady and key not in known:
-            known[key] = dry_at(0.0, one.wait, room) or 0.0
-        takes = known[key] if steady else None
-        tie = _Tie(one.first, one.since == "start", takes, one.wait, one.until == "end")
-        made.setdefault(one.then, []).append(tie)
-    return made
+        block = owner.get(one.first)
+        within = block is not None and block == owner.get(one.then)
+        if not within:
+            pairs[one.first, one.then] = None
+        if one.kind == "at least" or (one.kind == "after" and not within):
+            ties.setdefault(one.then, []).append(_tie(one, room))
+    windows = tuple(c for c in constraints if c.kind in {"at most", "within life"})
+    return Tied(tuple(blocks), tuple(b.timing for b in blocks), owner, ties, tuple(pairs), windows)
+
+
+def _tie(one: Constraint, room: Room) -> _Tie:
+    takes = (dry_at(0.0, one.wait, room) or 0.0) if len(room.spells) == 1 else None
+    return _Tie(one.first, one.since == "start", takes, one.wait, one.until == "end")
+
+
+def _together(parts: Sequence[Tied]) -> Ties:
+    """What must be over before each operation, of all parts."""
+    ties: dict[str, Sequence[_Tie]] = {}
+    for part in parts:
+        for then in part.ties.keys() & ties.keys():
+            ties[then] = (*ties[then], *part.ties[then])
+        ties.update((then, t) for then, t in part.ties.items() if then not in ties)
+    return ties
 
 
 Run = tuple[list[tuple[Operation, float]], float]
@@ -101,8 +154,7 @@ def _run_through(block: Block, begins: float, ties: Ties, placed: Placed) -> Run
     begun: dict[str, tuple[float, float]] = {}
     at, late = begins, 0.0
     made = []
-    for operation in block.operations:
-        takes = operation.hands_on_min + operation.lasts_min
+    for operation, takes in block.lengths:
         for tie in ties.get(operation.id, ()):
             mine = begun.get(tie.first)
             if mine:
@@ -121,7 +173,7 @@ def _run_through(block: Block, begins: float, ties: Ties, placed: Placed) -> Run
 def _place(block: Block, run: Run, free: float, ties: Ties, placed: Placed, dust_from: float) -> None:
     """Place a block from a minute on, when the painter is free. `run` is how it runs through from minute 0."""
     begins = free
-    if any(o.makes_dust for o in block.operations):
+    if block.makes_dust:
         begins = max(begins, dust_from)
     made, late = run
     if len(placed.room.spells) == 1:  # begun later, all in it is as much later
@@ -133,9 +185,9 @@ def _place(block: Block, run: Run, free: float, ties: Ties, placed: Placed, dust
                 break
             begins += late
             made, late = _run_through(block, begins, ties, placed)
-    for operation, at in made:
+    for (operation, takes), (_, at) in zip(block.lengths, made, strict=True):
         placed.begins[operation.id] = at + late
-        placed.ends[operation.id] = at + late + operation.takes_min
+        placed.ends[operation.id] = at + late + takes
     first, last = block.operations[0], block.operations[-1]
     if block.early:
         hands = sum(o.hands_on_min for o in block.early)
@@ -147,14 +199,17 @@ def _place(block: Block, run: Run, free: float, ties: Ties, placed: Placed, dust
     placed.occupy(placed.begins[first.id], placed.ends[last.id])
 
 
-def _before(blocks: Sequence[Block], constraints: Sequence[Constraint]) -> dict[str, set[str]]:
+def _before(parts: Sequence[Tied]) -> dict[str, set[str]]:
     """The blocks that each block comes after."""
-    owner = {o.id: b.id for b in blocks for o in (*b.early, *b.operations)}
-    needs: dict[str, set[str]] = {b.id: set() for b in blocks}
-    for one in constraints:
-        first, then = owner.get(one.first), owner.get(one.then)
-        if one.kind != "not beside" and first and then and first != then:
-            needs[then].add(first)
+    owner: dict[str, str] = {}
+    for part in parts:
+        owner.update(part.owner)
+    needs: dict[str, set[str]] = {b.id: set() for part in parts for b in part.blocks}
+    for part in parts:
+        for one, other in part.pairs:
+            first, then = owner.get(one), owner.get(other)
+            if first and then and first != then:
+                needs[then].add(first)
     return needs
 
 
@@ -179,14 +234,23 @@ class _Queue:
         return self.blocks[n], self.runs[n]
 
 
-def in_order(blocks: Sequence[Block], constraints: Sequence[Constraint], room: Room) -> tuple[Placed, tuple[str, ...]]:
-    """When everything is done at the earliest by one painter, and the blocks that waited for each other for ever.
+@dataclass(frozen=True)
+class Order:
+    """When everything is done. `stuck` are blocks that waited for each other for ever, `missed` what cannot be kept."""
+
+    placed: Placed
+    stuck: tuple[str, ...]
+    missed: tuple[Constraint, ...]
+
+
+def in_order(parts: Sequence[Tied], room: Room) -> Order:
+    """When everything is done at the earliest by one painter, and what comes of it.
 
     Blocks that can begin at the same time are done in the order they are given; of those that wait for each other the
     first is begun all the same.
     """
-    by_then = _ties(constraints, room)
-    needs = _before(blocks, constraints)
+    by_then, needs = _together(parts), _before(parts)
+    blocks = [b for part in parts for b in part.blocks]
     after: dict[str, list[str]] = {}
     for then, firsts in needs.items():
         for first in firsts:
@@ -213,14 +277,14 @@ def in_order(blocks: Sequence[Block], constraints: Sequence[Constraint], room: R
                 needs[then].discard(block.id)
                 if not needs[then]:
                     queue.put(then)
-    return placed, tuple(dict.fromkeys(stuck))
+    return Order(placed, tuple(dict.fromkeys(stuck)), _missed(parts, placed))
 
 
-def missed(constraints: Sequence[Constraint], placed: Placed) -> tuple[Constraint, ...]:
+def _missed(parts: Sequence[Tied], placed: Placed) -> tuple[Constraint, ...]:
     """Windows and lives that one painter cannot keep in this order, the first first."""
     found = []
-    for one in constraints:
-        if one.kind not in {"at most", "within life"} or one.first not in placed.ends or one.then not in placed.ends:
+    for one in (c for part in parts for c in part.windows):
+        if one.first not in placed.ends or one.then not in placed.ends:
             continue
         since = (placed.begins if one.since == "start" else placed.ends)[one.first]
         ends = dry_at(since, one.wait, placed.room)

@@ -6,7 +6,7 @@ or an order.
 
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, replace
-from functools import cached_property
+from functools import cached_property, partial
 
 from ..book.catalogue import Catalogue, pick
 from ..book.materials import Vessel
@@ -26,7 +26,7 @@ from .bench import Bench
 from .blocks import Made, assemble, dust
 from .coats import CoatWork
 from .operations import Constraint, Operation
-from .order import Placed, in_order, missed, with_sessions
+from .order import Placed, in_order, with_sessions
 from .pots import Brewing, PotRun, life_of, pot_runs
 from .zone import ZoneWork, zone_work
 
@@ -241,16 +241,19 @@ def work_together(jobs: Sequence[Job], workshop: Workshop, catalogue: Catalogue,
     for _ in range(TRIES):
         runs, unbatched = pot_runs(by_area, brewing, stepped, memo, apart)
         with_brews = [(run, brews_of(run, known, workshop, vessel, memo)) for run in runs]
-        made = assemble(worked, [*with_brews, *((b.run, (b,)) for b in given)], known.habits, memo)
-        placed, stuck = in_order(made.blocks, made.constraints, room)
-        broken = missed(made.constraints, placed)
-        late = _untied(stuck, made, [c for c in broken if c.kind == "within life"])
+        made = assemble(worked, [*with_brews, *((b.run, (b,)) for b in given)], known.habits, room, memo)
+        parts = tuple(made.parts)
+        order = memo.recall(("order", len(apart)), (parts, room), partial(in_order, parts, room))
+        late = _untied(order.stuck, made, [c for c in order.missed if c.kind == "within life"])
         if late <= apart:
             break
         apart |= late
-    batches = [timed(b, *_times(b, placed), known) for b in made.brews]
+    batches = []
+    for brew in made.brews:
+        args = (brew, *_times(brew, order.placed), known)
+        batches.append(memo.recall(("timed", brew.id), args, partial(timed, *args)))
     in_time = tuple(sorted(batches, key=lambda b: (b.mix_at_h, b.id)))
-    return Work(tuple(worked), runs, in_time, broken, (*problems, *unbatched), made, placed)
+    return Work(tuple(worked), runs, in_time, order.missed, (*problems, *unbatched), made, order.placed)
 
 
 def work(job: Job, workshop: Workshop, book: Catalogue, room: Room, memo: Memo | None = None) -> Work:
