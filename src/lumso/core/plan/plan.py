@@ -1,6 +1,6 @@
 """The plan: a job's work as amounts, findings and pictures, layer by layer. Job in, Plan out."""
 
-from collections.abc import Mapping, Sequence
+from collections.abc import Mapping
 from dataclasses import dataclass, replace
 from functools import partial
 from typing import Literal
@@ -23,7 +23,6 @@ from ..mixing.mix import Mix
 from ..mixing.totals import Totals, total_up
 from ..value import Value
 from ..work.batch import Batch
-from ..work.coats import CoatWork
 from ..work.operations import Operation
 from ..work.work import JobWork, Work, work
 from ..work.zone import ZoneWork
