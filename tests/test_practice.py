@@ -1,0 +1,95 @@
+"""The checker on practised work: it is quiet about what good painters do, and speaks where one fact makes it wrong."""
+
+from dataclasses import replace
+
+import pytest
+
+from lumso.catalogue import shipped
+from lumso.core.checks.findings import Finding
+from lumso.core.job.entries import embed
+from lumso.core.job.job import Job
+from lumso.core.layers.conditions import steady
+from lumso.core.plan.plan import Plan, plan
+from lumso.core.work.work import work
+from lumso.core.workshop.workshop import Workshop
+from practice import PRACTICE, Practice
+
+C, W, ROOM = shipped(), Workshop(), steady()
+QUIET = {"know this", "can hurt"}
+
+each = pytest.mark.parametrize("practice", PRACTICE, ids=lambda p: p.slug)
+
+
+def planned(job: Job) -> Plan:
+    made = plan(embed(job, C), W, C, ROOM)
+    assert made.problems == ()
+    return made
+
+
+def findings(made: Plan) -> list[Finding]:
+    return [*made.cautions, *(f for z in made.zones for f in (*z.findings, *(x for y in z.layers for x in y.findings)))]
+
+
+def rules(made: Plan) -> set[str]:
+    return {f.rule for f in findings(made)}
+
+
+def alarms(made: Plan) -> set[str]:
+    return {f"{f.rule}: {f.says}" for f in findings(made) if f.grade not in QUIET and f.accepted is None}
+
+
+@each
+def test_a_practised_job_raises_no_alarm(practice: Practice) -> None:
+    made = planned(practice.sound)
+    assert alarms(made) == set()
+    assert not {f.rule for f in findings(made) if f.grade == "can hurt"}
+    assert set(practice.says) <= rules(made)
+    assert not set(practice.does_not_say) & {f.rule for f in findings(made) if f.accepted is None}
+
+
+@each
+def test_one_fact_makes_it_dangerous_and_that_is_said(practice: Practice) -> None:
+    assert set(practice.warns) <= rules(planned(practice.danger))
+
+
+@each
+def test_nothing_that_does_not_matter_silences_a_danger(practice: Practice) -> None:
+    job = practice.danger
+    first = job.zones[0]
+    other = replace(first, id="other", name="Other", surfaces=(), layers=())
+    for changed in (
+        replace(job, name="Called otherwise"),
+        replace(job, zones=(replace(first, name="Called otherwise"), *job.zones[1:])),
+        replace(job, zones=(*job.zones, other)),
+        replace(job, zones=(other, *job.zones)),
+    ):
+        made = plan(embed(changed, C), W, C, ROOM)
+        assert set(practice.warns) <= rules(made)
+
+
+@pytest.mark.parametrize("practice", [p for p in PRACTICE if p.at_step], ids=lambda p: p.slug)
+def test_the_danger_is_named_at_its_step(practice: Practice) -> None:
+    assert practice.at_step
+    kind, word = practice.at_step
+    operations = work(embed(practice.danger, C), W, C, ROOM).operations
+    told = [" ".join((*o.take_care, *o.remember)).lower() for o in operations if o.kind == kind]
+    assert any(word in text for text in told)
+    calm = work(embed(practice.sound, C), W, C, ROOM).operations
+    assert not any(word in " ".join((*o.take_care, *o.remember)).lower() for o in calm if o.kind == kind)
+
+
+@pytest.mark.parametrize("practice", [p for p in PRACTICE if p.wait_h], ids=lambda p: p.slug)
+def test_it_waits_as_long_as_painters_do(practice: Practice) -> None:
+    waits = {x.layer: x.wait_h for z in planned(practice.sound).zones for x in z.layers}
+    for layer, (least, most) in practice.wait_h.items():
+        assert least <= (waits[layer] or 0.0) <= most
+
+
+@pytest.mark.parametrize("practice", [p for p in PRACTICE if p.amount_ml], ids=lambda p: p.slug)
+def test_it_takes_what_painters_take(practice: Practice) -> None:
+    films: dict[str, float] = {}
+    for operation in work(embed(practice.sound, C), W, C, ROOM).operations:
+        if operation.kind == "lay":
+            films[operation.layer] = films.get(operation.layer, 0.0) + operation.film_ml
+    for layer, (least, most) in practice.amount_ml.items():
+        assert least <= films[layer] <= most
