@@ -12,7 +12,8 @@ from lumso.core.layers.conditions import steady
 from lumso.core.plan.plan import Plan, plan
 from lumso.core.work.work import work
 from lumso.core.workshop.workshop import Workshop
-from practice import PRACTICE, Practice
+
+from .practised import PRACTICE, Practice
 
 C, W, ROOM = shipped(), Workshop(), steady()
 QUIET = {"know this", "can hurt"}

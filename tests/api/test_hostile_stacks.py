@@ -60,7 +60,7 @@ def stacks(draw: st.DrawFn) -> dict[str, Any]:
             "touched": draw(st.sampled_from([0.05, 0.4, 1.0])),
             "thickness_mm": draw(st.sampled_from([0.1, 1.0, 10.0])),
             "wait_h": draw(st.sampled_from([None, 0, 12, 4000])),
-            "sand_after": draw(st.sampled_from([None, {"grit": 120, "purpose": "bite"}])),
+            "sandings": draw(st.sampled_from([[], [{"grit": 120, "purpose": "bite"}]])),
         }
         for i in range(draw(st.integers(0, 6)))
     ]

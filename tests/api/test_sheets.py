@@ -131,7 +131,7 @@ def test_the_bench_sheet_has_the_steps_their_checks_and_cautions(client: TestCli
     text = " ".join("\n".join(pages(pdf)).split())
     for words in (
         "Lay out first",
-        "Body: Tested for lead",
+        "Body: Answered for lead",
         "Take care.",
         "Right when:",
         "Then leave it",
@@ -139,7 +139,7 @@ def test_the_bench_sheet_has_the_steps_their_checks_and_cautions(client: TestCli
         "Doors",
     ):
         assert words in text
-    assert text.index("Tested for lead") < text.index("Mix milk paint") < text.index("Clean the 50 mm flat brush")
+    assert text.index("Answered for lead") < text.index("Mix milk paint") < text.index("Clean the 50 mm flat brush")
 
 
 def test_a_frozen_batch_stays_as_it_was_when_the_job_changes(client: TestClient) -> None:

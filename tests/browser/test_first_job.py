@@ -63,7 +63,7 @@ def test_bad_lengths_stay_in_their_field_with_what_is_allowed(page: Page, loft: 
     length = page.get_by_role("textbox", name="Length")
     for typed, says in [
         ("wide", "for example 750, 75 cm"),
-        ("0", "is zero"),
+        ("0", "is 0 mm"),
         ("-4", "below zero"),
         ("400 m", "10 mm to 6 m"),
     ]:

@@ -148,7 +148,7 @@ def test_on_texture_wax_is_advised_against_and_the_brush_on_coat_is_meant_for_it
 
 
 def test_the_preparation_adviser_goes_by_the_ground() -> None:
-    gloss = stack("old-gloss", "paint-plain", old="of unknown age")
+    gloss = stack("old-gloss", "paint-plain", old="not tested")
     did = [m.rule for m in advise(gloss.zone, gloss.bench, (f"n{i}" for i in count())).prep]
     assert {"slick-unprimed", "not-cleaned", "lead-untested"} <= set(did)
     wood = stack("raw-beech", "paint-plain")

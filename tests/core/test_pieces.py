@@ -10,7 +10,7 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from lumso.core.job.areas import check_sizes, sizes_of
-from lumso.core.job.job import Job, Zone
+from lumso.core.job.job import Answered, Job, Zone
 from lumso.core.measure.lengths import Length, parse_length
 from lumso.core.piece.kinds import KINDS, suggested_zones
 from lumso.core.piece.kinds.parts import oval_round
@@ -377,9 +377,14 @@ def test_a_rough_piece_follows_the_usual_proportions_and_carries_a_range(rack: J
     assert planned(replace(rack, piece=replace(piece, sizes={}))).rough == 0.4
 
 
-@pytest.mark.parametrize(("old_finish", "told"), [("none", 0), ("of known age", 1), ("of unknown age", 1)])
-def test_an_old_finish_asks_the_lead_question_and_defers_to_local_rules(rack: Job, old_finish: str, told: int) -> None:
-    made = planned(replace(rack, use=replace(rack.use, old_finish=old_finish)))  # type: ignore[arg-type]
+@pytest.mark.parametrize(
+    ("answer", "told"),
+    [("not tested", 1), ("test planned", 1), ("none found", 0), ("found", 1), ("never coated", 0)],
+)
+def test_an_old_finish_asks_the_lead_question_and_defers_to_local_rules(rack: Job, answer: str, told: int) -> None:
+    zones = tuple(replace(z, ground="old-matt") for z in rack.zones)
+    lead = Answered(answer)  # type: ignore[arg-type]
+    made = planned(replace(rack, zones=zones, use=replace(rack.use, lead=lead)))
     assert len(made.cautions) == told
     assert all("lead" in c.reason and "local rules" in c.reason for c in made.cautions)
 

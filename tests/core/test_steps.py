@@ -5,7 +5,7 @@ from dataclasses import replace
 import pytest
 
 from lumso.catalogue import shipped
-from lumso.core.job.job import Job, Use
+from lumso.core.job.job import Answered, Job, Use
 from lumso.core.layers import cautions
 from lumso.core.layers.conditions import Room, steady
 from lumso.core.work.operations import Operation
@@ -185,7 +185,7 @@ def test_powders_have_their_cautions_at_the_pot_once(rack: Job, recipe: str, wor
 def test_sanding_dust_lead_and_caustic_paint(rack: Job) -> None:
     job = with_stack(rack, layer("milk-paint", sand=(120, "bite")))
     assert care(steps(job), "sand") == {cautions.DUST, cautions.CAUSTIC}
-    old = replace(job, use=Use((), "of unknown age"))
+    old = replace(job, use=Use((), Answered("not tested")))
     assert cautions.OLD_DUST in care(steps(old), "sand")
     assert steps(old).first == (cautions.OLD_DUST,)
     assert steps(job).first == ()
@@ -233,7 +233,7 @@ def test_a_caution_stands_in_full_where_it_first_matters_and_in_short_after(rack
 
 def test_old_paint_is_warned_of_where_paper_can_reach_it_and_not_above(rack: Job) -> None:
     coats = [layer("paint-plain", sand=(220, "soften")) for _ in range(3)]
-    job = replace(with_stack(rack, *coats), use=Use((), "of unknown age"))
+    job = replace(with_stack(rack, *coats), use=Use((), Answered("not tested")))
     sanded: list[Operation] = [s.operation for s in of_kind(steps(job), "sand")]
     short = cautions.in_short(cautions.OLD_DUST)
     warned = [cautions.OLD_DUST in o.take_care or short in o.remember for o in sanded]

@@ -123,7 +123,7 @@ def test_a_finish_that_names_what_is_not_there_is_refused_with_its_place(
         ({"hard": "impossible"}, "/finishes/0/hard"),
         ({"uses": ["swimming"]}, "/finishes/0/uses/0"),
         ({"layers": one_layer(coats=0)}, "/finishes/0/layers/0/coats"),
-        ({"layers": one_layer(sand_after={"grit": 5, "purpose": "bite"})}, "/finishes/0/layers/0/sand_after/grit"),
+        ({"layers": one_layer(sandings=[{"grit": 5, "purpose": "bite"}])}, "/finishes/0/layers/0/sandings/0/grit"),
         ({"brand": "none"}, "/finishes/0/brand"),
     ],
 )

@@ -1,14 +1,16 @@
 """Loading catalogue files. A bad file is reported and left out; it does not hide the others."""
 
-from collections.abc import Iterable, Mapping
+from collections.abc import Callable, Mapping, Sequence
 from dataclasses import dataclass, fields, replace
 from functools import cache
 from pathlib import Path
-from typing import Protocol, TypeVar
+from typing import Any
 
-from lumso.core.book.catalogue import Catalogue
+from lumso.core.book.catalogue import ORDERED, Catalogue
+from lumso.core.book.films import UNKNOWN, Film
 from lumso.core.book.finishes import Finish
 from lumso.core.book.habits import Habits
+from lumso.core.book.offers import Need, Offer
 from lumso.core.book.recipes import Recipe
 from lumso.core.checks import RULES
 from lumso.core.errors import LumsoError
@@ -22,24 +24,12 @@ DATA = Path(__file__).parent / "data"
 ADAPTER = adapter(CatalogueFile)
 
 
-class Entry(Protocol):
-    @property
-    def slug(self) -> str: ...
-
-
-E = TypeVar("E", bound=Entry)
-
-
 @dataclass(frozen=True)
 class Loaded:
     """A catalogue, and what had to be left out of it."""
 
     catalogue: Catalogue
     refused: tuple[UnfitDocument, ...]
-
-
-def _by_slug(entries: Iterable[E]) -> dict[str, E]:
-    return {entry.slug: entry for entry in entries}
 
 
 def _clashes(files: Mapping[str, CatalogueFile]) -> list[UnfitDocument]:
@@ -49,10 +39,9 @@ def _clashes(files: Mapping[str, CatalogueFile]) -> list[UnfitDocument]:
     for source, file in files.items():
         for kind in (f.name for f in fields(CatalogueFile) if f.name not in {"format", "version", "habits"}):
             for i, entry in enumerate(getattr(file, kind)):
-                slug = next(str(getattr(entry, key)) for key in ("slug", "cling", "purpose") if hasattr(entry, key))
-                if (first := seen.setdefault((kind, slug), source)) != source:
-                    says = f"{slug!r} is already in {first}."
-                    clashes.append(UnfitDocument(source, [Fault(f"/{kind}/{i}/slug", says, slug, "a new slug")]))
+                if (first := seen.setdefault((kind, entry.slug), source)) != source:
+                    says = f"{entry.slug!r} is already in {first}."
+                    clashes.append(UnfitDocument(source, [Fault(f"/{kind}/{i}/slug", says, entry.slug, "a new slug")]))
     return clashes
 
 
@@ -122,10 +111,60 @@ def faults_in_finish(finish: Finish, catalogue: Catalogue) -> list[tuple[str, st
     return found
 
 
+PROMISES: Mapping[Need, tuple[str, Callable[[Film], bool]]] = {
+    "bonding primer": ("a film that grips", lambda f: f.grips),
+    "insulating coat": ("a film that closes, and stops tannins, knots and oil",
+                        lambda f: f.closes and {"tannins", "knots", "oil"} <= set(f.stops)),
+    "stain blocker": ("a film that stops tannins", lambda f: "tannins" in f.stops),
+    "rust primer": ("a film that grips and stops rust", lambda f: f.grips and "rust" in f.stops),
+    "milk paint that grips": ("an alkaline film that grips", lambda f: f.alkaline and f.grips),
+    "rubbed-in wash": ("a wash", lambda f: f.kind == "wash"),
+    "thinned first coat": ("a paint", lambda f: f.kind == "paint"),
+    "plain paint": ("a paint", lambda f: f.kind == "paint"),
+    "clear coat": ("a clear film that closes and does not yellow",
+                   lambda f: f.kind == "clear" and f.closes and not f.ambers),
+    "dead-matt clear coat": ("a clear film that closes, dead matt",
+                             lambda f: f.kind == "clear" and f.closes and f.gloss == "dead matt"),
+    "hard clear coat": ("a clear film that stands water and feet",
+                        lambda f: f.kind == "clear" and f.stands.get("water") == f.stands.get("feet") == "yes"),
+    "exterior clear coat": ("a clear film that stands weather",
+                            lambda f: f.kind == "clear" and f.stands.get("weather") == "yes"),
+    "clear wax": ("a wax that does not colour", lambda f: f.kind == "wax" and not f.colours),
+    "oil wax": ("an oil that stands hands", lambda f: f.kind == "oil" and f.stands.get("hands") == "yes"),
+    "slow glaze": ("a glaze that stays open a quarter of an hour",
+                   lambda f: f.kind == "glaze" and (f.open_most_min or 0) >= 15),
+    "lasting grit": ("a texture that water does not dissolve",
+                     lambda f: f.kind == "texture" and not f.dissolves_in_water),
+}  # fmt: skip
+"""What is asked of the film of a recipe that is offered for a need."""
+
+
+def faults_in_offer(offer: Offer, catalogue: Catalogue) -> tuple[str, str, str] | None:
+    """Why a recipe cannot answer a need: (says, value, allowed); None where it can."""
+    recipe = catalogue.recipes.get(offer.recipe)
+    if recipe is None:
+        return f"There is no recipe {offer.recipe!r}.", offer.recipe, ", ".join(sorted(catalogue.recipes))
+    asked, keeps = PROMISES[offer.need]
+    film = catalogue.films.get(recipe.film, UNKNOWN)
+    if keeps(film):
+        return None
+    return f"{recipe.name} dries to {film.name}, which is no answer to {offer.need!r}.", offer.recipe, asked
+
+
 def _shipped_habits() -> Habits:
     """How work goes at the bench, for a folder that does not say."""
     (habits,) = read_json(ADAPTER, (DATA / "habits.json").read_bytes(), "habits.json").habits
     return habits
+
+
+def _together(files: Sequence[CatalogueFile]) -> Catalogue:
+    """The entries of all files, kind by kind."""
+    kinds: dict[str, Any] = {}
+    for kind in (f.name for f in fields(Catalogue) if f.name != "habits"):
+        entries = [e for file in files for e in getattr(file, kind)]
+        kinds[kind] = tuple(entries) if kind in ORDERED else {e.slug: e for e in entries}
+    habits = next((e for file in files for e in file.habits), None)
+    return Catalogue(**kinds, habits=habits or _shipped_habits())
 
 
 def load(folder: Path) -> Loaded:
@@ -141,24 +180,7 @@ def load(folder: Path) -> Loaded:
     refused += _clashes(files)
     every = list(files.values())
     recipes = {r.slug: (source, r) for source, f in files.items() for r in f.recipes}
-    catalogue = Catalogue(
-        systems=_by_slug(e for f in every for e in f.systems),
-        materials=_by_slug(e for f in every for e in f.materials),
-        grounds=_by_slug(e for f in every for e in f.grounds),
-        reliefs=_by_slug(e for f in every for e in f.reliefs),
-        techniques=_by_slug(e for f in every for e in f.techniques),
-        tools=_by_slug(e for f in every for e in f.tools),
-        recipes={slug: recipe for slug, (_, recipe) in recipes.items()},
-        kits=_by_slug(e for f in every for e in f.kits),
-        consistencies=tuple(e for f in every for e in f.consistencies),
-        pot_losses={e.cling: e for f in every for e in f.pot_losses},
-        vessels=tuple(e for f in every for e in f.vessels),
-        films=_by_slug(e for f in every for e in f.films),
-        preparations=_by_slug(e for f in every for e in f.preparations),
-        abrasives={e.purpose: e for f in every for e in f.abrasives},
-        finishes=_by_slug(e for f in every for e in f.finishes),
-        habits=next((e for f in every for e in f.habits), None) or _shipped_habits(),
-    )
+    catalogue = _together(every)
     sound = {}
     for slug, (source, recipe) in recipes.items():
         if found := faults_in(recipe, catalogue):
@@ -174,7 +196,13 @@ def load(folder: Path) -> Loaded:
             refused.append(UnfitDocument(source, faults))
         else:
             finishes[finish.slug] = finish
-    return Loaded(replace(catalogue, finishes=finishes), tuple(refused))
+    offers: dict[str, Offer] = {}
+    for source, offer in ((source, o) for source, file in files.items() for o in file.offers):
+        if amiss := faults_in_offer(offer, catalogue):
+            refused.append(UnfitDocument(source, [Fault(f"/offers/{offer.need}/recipe", *amiss)]))
+        else:
+            offers[offer.need] = offer
+    return Loaded(replace(catalogue, finishes=finishes, offers=offers), tuple(refused))
 
 
 @cache

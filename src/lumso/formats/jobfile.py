@@ -31,7 +31,94 @@ def _to_4(job: dict[str, Any]) -> dict[str, Any]:
     return {**job, "version": 4}
 
 
-UPGRADES: Upgrades = {1: _to_2, 2: _to_3, 3: _to_4}
+LED: dict[str, tuple[str, ...]] = dict.fromkeys(
+    ("painted-unsealed", "painted-sealed", "old-matt", "old-gloss", "waxed"), ("may hide lead",)
+)
+"""Grounds that ask the lead question since version 5."""
+
+GAINED: dict[str, dict[str, dict[str, Any]]] = {
+    "grounds": {slug: {"traits": traits} for slug, traits in LED.items()},
+    "techniques": {
+        "limed": {"acts": ("fills pores",)}, "pickled": {"acts": ("fills pores",)},
+        "wash-stacked": {"acts": ("stacks",)}, "clear-on-texture": {"acts": ("follows texture",)},
+    },
+    "films": {
+        "milk-paint": {"chips": True}, "dark-wax": {"colours": True}, "stain-blocker": {"tells_overnight": True},
+    },
+    "materials": {
+        "milk-paint-powder": {"traits": ("caustic", "binds itself")}, "plaster": {"traits": ("sets hard",)},
+        "sawdust": {"traits": ("can mould",)}, "coffee-grounds": {"traits": ("can mould",)},
+        "retarder": {"traits": ("retards",)},
+    },
+    "preparations": {
+        "lead-tested": {"does": ("tests for lead",)}, "loose-scraped": {"does": ("scrapes",)},
+        "holes-drilled": {"does": ("drills",)}, "holes-filled": {"does": ("fills",)},
+        "soot-washed": {"does": ("washes soot off",)}, "degreased": {"does": ("degreases",)},
+        "wax-stripped": {"does": ("takes wax off",)}, "rust-removed": {"does": ("takes rust off",)},
+        "glue-faces-masked": {"does": ("masks",)}, "surrounds-masked": {"does": ("masks",)},
+        "sanded-150": {"does": ("sands",)}, "sanded-180": {"does": ("sands",)}, "sanded-240": {"does": ("sands",)},
+        "scuffed": {"does": ("scuffs",)}, "grain-raised": {"does": ("raises grain",)},
+        "dusted": {"does": ("dusts off",)}, "patch-tested": {"does": ("tests a patch",)},
+    },
+}  # fmt: skip
+"""What version 5 says of entries that rules knew by their names before."""
+
+
+def _gained(entries: dict[str, Any]) -> dict[str, Any]:
+    """The entries a job of version 4 carries, with what rules ask of them since."""
+    made = dict(entries)
+    for kind, known in GAINED.items():
+        if not isinstance(entries.get(kind), list):
+            continue
+        made[kind] = []
+        for entry in entries[kind]:
+            more = known.get(entry.get("slug", ""), {}) if isinstance(entry, dict) else {}
+            for key, value in more.items():
+                had = entry.get(key, ())
+                entry = {**entry, key: value if value is True else [*had, *(v for v in value if v not in had)]}
+            made[kind].append(entry)
+    return made
+
+
+def _zone_to_5(zone: Any) -> Any:
+    if not isinstance(zone, dict) or not isinstance(zone.get("layers"), list):
+        return zone
+    layers = []
+    for layer in zone["layers"]:
+        if isinstance(layer, dict):
+            sand = layer.get("sand_after")
+            layer = {k: v for k, v in layer.items() if k != "sand_after"}
+            if sand is not None:
+                layer["sandings"] = [sand]
+        layers.append(layer)
+    return {**zone, "layers": layers}
+
+
+def _to_5(job: dict[str, Any]) -> dict[str, Any]:
+    """Version 5 asks the lead question with five answers, and lets a layer be sanded several times.
+
+    A test among the preparations was a plan for one. "None" was what nobody had said: it closes the question only
+    where no ground asks it.
+    """
+    made = {**job, "version": 5}
+    zones = job.get("zones")
+    if isinstance(zones, list):
+        made["zones"] = [_zone_to_5(zone) for zone in zones]
+    real = [zone for zone in zones if isinstance(zone, dict)] if isinstance(zones, list) else []
+    use = job.get("use", {})
+    if isinstance(use, dict):
+        old = use.get("old_finish", "none")
+        asks = any(zone.get("ground") in LED for zone in real)
+        planned = any("lead-tested" in (zone.get("prep") or ()) for zone in real)
+        answer = "test planned" if planned else "never coated" if old == "none" and not asks else "not tested"
+        rest = {k: v for k, v in use.items() if k != "old_finish"}
+        made["use"] = {**rest, "lead": {"answer": answer}}
+    if isinstance(job.get("entries"), dict):
+        made["entries"] = _gained(job["entries"])
+    return made
+
+
+UPGRADES: Upgrades = {1: _to_2, 2: _to_3, 3: _to_4, 4: _to_5}
 """From version n to n + 1: one chain for files and for the database."""
 
 

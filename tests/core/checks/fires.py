@@ -27,8 +27,8 @@ FIRES: dict[str, tuple[Case, ...]] = {
     "metal-rusts": (stack("bare-metal", "paint-plain"), stack("bare-metal", "bonding-primer-plain", "paint-plain")),
     "soot-beneath": (stack("bare-brick", "thinned-paint"),),
     "lead-untested": (
-        stack("old-gloss", "milk-paint", prep="scuffed", old="of unknown age"),
-        stack("old-matt", layer("paint-plain", sand=(180, "soften")), old="of known age"),
+        stack("old-gloss", "milk-paint", prep="scuffed", old="not tested"),
+        stack("old-matt", layer("paint-plain", sand=(180, "soften")), old="test planned"),
     ),
     "flaking-beneath": (stack("old-matt", "paint-plain", condition="flaking"),),
     "thirsty-plaster": (stack("bare-plaster", layer("trowelled-plaster")),),

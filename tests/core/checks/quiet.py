@@ -46,8 +46,8 @@ QUIET: dict[str, tuple[Case, ...]] = {
     "metal-rusts": (stack("bare-metal", "metal-primer-plain", "paint-plain"),),
     "soot-beneath": (stack("bare-brick", "thinned-paint", prep="soot-washed"),),
     "lead-untested": (
-        stack("old-gloss", "milk-paint", prep="lead-tested scuffed", old="of unknown age"),
-        stack("old-matt", "paint-plain", old="of unknown age"),
+        stack("old-gloss", "milk-paint", prep="lead-tested scuffed", old="not tested"),
+        stack("old-matt", "paint-plain", old="not tested"),
         stack("raw-beech", "paint-plain", prep="sanded-180"),
     ),
     "flaking-beneath": (

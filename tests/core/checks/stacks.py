@@ -9,7 +9,7 @@ from lumso.core.book.colours import Colour
 from lumso.core.book.preparation import Sanding
 from lumso.core.book.recipes import VolumeShare
 from lumso.core.checks.findings import Finding
-from lumso.core.job.job import Layer, Use, Zone
+from lumso.core.job.job import Answered, Layer, Use, Zone
 from lumso.core.job.start import start_layer
 from lumso.core.layers.conditions import steady
 from lumso.core.piece.kinds import Surface
@@ -50,7 +50,7 @@ def layer(
         known = C.techniques[technique]
         made = replace(made, technique=technique, tool=known.tools[0], touched=known.touched)
     if sand:
-        made = replace(made, sand_after=Sanding(sand[0], sand[1], abrasive))  # type: ignore[arg-type]
+        made = replace(made, sandings=(Sanding(sand[0], sand[1], abrasive),))  # type: ignore[arg-type]
     if hex:
         first = C.recipes[recipe].components[0].id
         paint = next((c.id for c in C.recipes[recipe].components if c.role in {"paint", "pigment"}), first)
@@ -69,13 +69,15 @@ def stack(
     upright: bool = True,
     part: str = "front",
     old: str = "none",
+    place: tuple[str, ...] = (),
     condition: str = "sound",
     nobody_knows: str = "",
     sheen: str = "unknown",
 ) -> Case:
     """A stack on a ground, from the ground up; `use` and `prep` are words with spaces between.
 
-    `nobody_knows` is a film that is missing from the catalogue.
+    `nobody_knows` is a film that is missing from the catalogue, `old` the answer to the lead question, "none" where
+    there never was a coat.
     """
     ids = count(1)
     laid = tuple(replace(layer(one) if isinstance(one, str) else one, id=f"l{next(ids)}") for one in layers)
@@ -83,5 +85,8 @@ def stack(
     zone = Zone("z", "Front", ground, (part,), laid, condition=condition, prep=tuple(prep.split()), sheen=sheen)  # type: ignore[arg-type]
     surface = Surface(part, part.capitalize(), 1.0, "given", vertical=upright)
     known = replace(C, films={k: v for k, v in C.films.items() if k != nobody_knows})
-    bench = Trial(Use(words, old), (surface,), known, steady(*room))  # type: ignore[arg-type]
+    answer = "never coated" if old == "none" else old
+    bench = Trial(
+        Use(words, Answered(answer), Answered("never coated"), tuple(place)), (surface,), known, steady(*room)
+    )  # type: ignore[arg-type]
     return Case(zone, bench)

@@ -46,7 +46,7 @@ def cases(draw: st.DrawFn) -> Case:
         room=draw(st.sampled_from([(20.0, 0.5), (28.0, 0.35), (12.0, 0.75)])),
         upright=draw(st.booleans()),
         part=draw(st.sampled_from(["front", "doors", "drawers", "top"])),
-        old=draw(st.sampled_from(["none", "of known age", "of unknown age"])),
+        old=draw(st.sampled_from(["none", "not tested", "test planned", "none found", "found"])),
         condition=draw(st.sampled_from(["sound", "worn", "flaking"])),
     )
 

@@ -53,7 +53,9 @@ def faults(job: Job, made: Work, room: tuple[float, float]) -> list[str]:
 
 RECIPES = sorted(s for s, r in C.recipes.items() if r.film)
 ROOMS = st.sampled_from([(20.0, 0.5), (28.0, 0.35), (12.0, 0.75), (16.0, 0.6)])
-GRITS = st.sampled_from([None, Sanding(220, "soften"), Sanding(120, "bite"), Sanding(320, "between clear coats")])
+GRITS = st.lists(
+    st.sampled_from([Sanding(220, "soften"), Sanding(120, "bite"), Sanding(320, "between clear coats")]), max_size=2
+).map(tuple)
 PAINTS = (Tint("soot", "#222222", 1), Tint("lime", "#eeeeee", 3))
 
 
@@ -72,7 +74,7 @@ def layers(draw: st.DrawFn, ground: str) -> Layer:
         coats=draw(st.integers(1, 3)), margin=draw(st.sampled_from([0.0, 0.1, 0.25])),
         touched=draw(st.sampled_from([technique.touched, 1.0, 0.3])),
         thickness_mm=draw(st.sampled_from([0.3, 1.0, 2.0])), pots=pots,
-        wait_h=draw(st.sampled_from([None, None, 0.0, 0.5, 12.0, 48.0])), sand_after=draw(GRITS),
+        wait_h=draw(st.sampled_from([None, None, 0.0, 0.5, 12.0, 48.0])), sandings=draw(GRITS),
     )  # fmt: skip
 
 
@@ -93,7 +95,7 @@ def jobs(draw: st.DrawFn) -> Job:
         )
         zones.append(Zone(f"z{n}", f"Zone {n}", ground, (surfaces[n],), named, prep=tuple(prep)))
     lengths = {slug: Length(mm * scale, f"{mm * scale:g} mm") for slug, mm in sizes.items()}
-    return Job("lumso-job", 4, "Any job", tuple(zones), Piece("chest-of-drawers", lengths, rough="medium"))
+    return Job("lumso-job", 5, "Any job", tuple(zones), Piece("chest-of-drawers", lengths, rough="medium"))
 
 
 @settings(max_examples=120)

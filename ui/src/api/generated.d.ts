@@ -732,11 +732,14 @@ export interface components {
             name: string;
             /** Provenance */
             provenance: string;
+            /** Purpose */
+            purpose: ("scuff" | "soften" | "bite" | "reveal" | "level" | "between clear coats" | "blend" | "burnish" | "polish") | ("raw wood" | "thin washes");
             /**
-             * Purpose
-             * @enum {string}
+             * Takes Um
+             * @description How much of a dry film it takes where it takes most, in µm.
+             * @default 0
              */
-            purpose: "raw wood" | "scuff" | "soften" | "bite" | "reveal" | "level" | "between clear coats" | "thin washes";
+            takes_um: number;
             /** Why */
             why: string;
         };
@@ -850,6 +853,54 @@ export interface components {
              * @default 0
              */
             short_ml: number;
+        };
+        /**
+         * Answered
+         * @description What is known of lead or asbestos in what was there before. Only "none found" and "never coated" close the
+         *     question.
+         */
+        "Answered-Input": {
+            /**
+             * Answer
+             * @default not tested
+             * @enum {string}
+             */
+            answer?: "not tested" | "test planned" | "none found" | "found" | "never coated";
+            /**
+             * How
+             * @default
+             */
+            how?: string;
+            /**
+             * On
+             * @description When it was tested, as written down.
+             * @default
+             */
+            on?: string;
+        };
+        /**
+         * Answered
+         * @description What is known of lead or asbestos in what was there before. Only "none found" and "never coated" close the
+         *     question.
+         */
+        "Answered-Output": {
+            /**
+             * Answer
+             * @default not tested
+             * @enum {string}
+             */
+            answer: "not tested" | "test planned" | "none found" | "found" | "never coated";
+            /**
+             * How
+             * @default
+             */
+            how: string;
+            /**
+             * On
+             * @description When it was tested, as written down.
+             * @default
+             */
+            on: string;
         };
         /**
          * Apart
@@ -1749,11 +1800,23 @@ export interface components {
              */
             carrier: "water" | "solvent" | "oil" | "spirit" | "none";
             /**
+             * Chips
+             * @description On a closed ground it comes off in flakes, as it pleases.
+             * @default false
+             */
+            chips?: boolean;
+            /**
              * Closes
              * @description Water no longer reaches what is beneath.
              * @default false
              */
             closes?: boolean;
+            /**
+             * Colours
+             * @description A wax that colours what it lands on, and stays there.
+             * @default false
+             */
+            colours?: boolean;
             /**
              * Dissolves In Water
              * @description Salt and soda stay soluble for good.
@@ -1815,6 +1878,12 @@ export interface components {
              * @default []
              */
             stops?: ("tannins" | "knots" | "rust" | "oil")[];
+            /**
+             * Tells Overnight
+             * @description Only after a night it shows whether it has stopped what it should.
+             * @default false
+             */
+            tells_overnight?: boolean;
             times: components["schemas"]["DryingTimes-Input"];
             /**
              * Usual Um
@@ -1851,11 +1920,23 @@ export interface components {
              */
             carrier: "water" | "solvent" | "oil" | "spirit" | "none";
             /**
+             * Chips
+             * @description On a closed ground it comes off in flakes, as it pleases.
+             * @default false
+             */
+            chips: boolean;
+            /**
              * Closes
              * @description Water no longer reaches what is beneath.
              * @default false
              */
             closes: boolean;
+            /**
+             * Colours
+             * @description A wax that colours what it lands on, and stays there.
+             * @default false
+             */
+            colours: boolean;
             /**
              * Dissolves In Water
              * @description Salt and soda stay soluble for good.
@@ -1917,6 +1998,12 @@ export interface components {
              * @default []
              */
             stops: ("tannins" | "knots" | "rust" | "oil")[];
+            /**
+             * Tells Overnight
+             * @description Only after a night it shows whether it has stopped what it should.
+             * @default false
+             */
+            tells_overnight: boolean;
             times: components["schemas"]["DryingTimes-Output"];
             /**
              * Usual Um
@@ -2104,7 +2191,11 @@ export interface components {
             pots: components["schemas"]["Pot-Output"][];
             /** Recipe */
             recipe: string;
-            sand_after: components["schemas"]["Sanding-Output"] | null;
+            /**
+             * Sandings
+             * @default []
+             */
+            sandings: components["schemas"]["Sanding-Output"][];
             /**
              * School
              * @default
@@ -2365,7 +2456,7 @@ export interface components {
              * Traits
              * @default []
              */
-            traits?: ("open grain" | "close grain" | "tannins" | "knots" | "blotches" | "rusts" | "oil-bound" | "waxed" | "soot" | "old coating")[];
+            traits?: ("open grain" | "close grain" | "tannins" | "knots" | "blotches" | "rusts" | "oil-bound" | "waxed" | "soot" | "old coating" | "may hide lead" | "may hide asbestos" | "unknown" | "stain bleeds" | "resin-bound" | "metal" | "bends" | "cockles" | "cannot be scuffed")[];
         };
         /**
          * Ground
@@ -2396,7 +2487,7 @@ export interface components {
              * Traits
              * @default []
              */
-            traits: ("open grain" | "close grain" | "tannins" | "knots" | "blotches" | "rusts" | "oil-bound" | "waxed" | "soot" | "old coating")[];
+            traits: ("open grain" | "close grain" | "tannins" | "knots" | "blotches" | "rusts" | "oil-bound" | "waxed" | "soot" | "old coating" | "may hide lead" | "may hide asbestos" | "unknown" | "stain bleeds" | "resin-bound" | "metal" | "bends" | "cockles" | "cannot be scuffed")[];
         };
         /**
          * InsertLayer
@@ -2494,7 +2585,7 @@ export interface components {
              * Version
              * @constant
              */
-            version: 4;
+            version: 5;
             /** Zones */
             zones: components["schemas"]["Zone-Input"][];
         };
@@ -2517,7 +2608,7 @@ export interface components {
              * Version
              * @constant
              */
-            version: 4;
+            version: 5;
             /** Zones */
             zones: components["schemas"]["Zone-Output"][];
         };
@@ -2774,6 +2865,11 @@ export interface components {
                 [key: string]: components["schemas"]["VolumeParts"] | components["schemas"]["WeightParts"] | components["schemas"]["VolumeShare"] | components["schemas"]["WeightShare"] | components["schemas"]["Dose"];
             };
             /**
+             * Coat Wait H
+             * @description Hours between its coats; None is as soon as the next may follow.
+             */
+            coat_wait_h?: number | null;
+            /**
              * Coats
              * @default 1
              */
@@ -2782,6 +2878,18 @@ export interface components {
             colours?: {
                 [key: string]: components["schemas"]["Colour"];
             };
+            /**
+             * Damp Tool
+             * @description Taken up damp: it drinks nothing of the mix.
+             * @default false
+             */
+            damp_tool?: boolean;
+            /**
+             * Dries By
+             * @default air
+             * @enum {string}
+             */
+            dries_by?: "air" | "hair dryer" | "heat gun" | "warm room";
             /** Id */
             id: string;
             /**
@@ -2790,18 +2898,36 @@ export interface components {
              */
             margin?: number;
             /**
+             * Materials
+             * @description Materials used in place of the recipe's, by component.
+             */
+            materials?: {
+                [key: string]: string;
+            };
+            /**
              * Pots
              * @default []
              */
             pots?: components["schemas"]["Pot-Input"][];
             /** Recipe */
             recipe: string;
-            sand_after?: components["schemas"]["Sanding-Input"] | null;
+            /**
+             * Sandings
+             * @description What it is sanded and rubbed with once it is dry, in order.
+             * @default []
+             */
+            sandings?: components["schemas"]["Sanding-Input"][];
             /**
              * School
              * @default
              */
             school?: string;
+            /**
+             * Second Tool
+             * @description What works over what the first tool lays; "" for none.
+             * @default
+             */
+            second_tool?: string;
             /** Technique */
             technique: string;
             /**
@@ -2828,6 +2954,18 @@ export interface components {
             wait_h?: number | null;
             /** Want */
             want: components["schemas"]["FromArea"] | components["schemas"]["FromTotal"] | components["schemas"]["FromPart"] | components["schemas"]["FromVessel"];
+            /**
+             * Wet Into Wet
+             * @description Laid while the layer beneath is damp, and dragged into it, on purpose.
+             * @default false
+             */
+            wet_into_wet?: boolean;
+            /**
+             * Wrapped Tool
+             * @description Kept wrapped between coats: what stays in it is lost once.
+             * @default false
+             */
+            wrapped_tool?: boolean;
         };
         /**
          * Layer
@@ -2842,6 +2980,11 @@ export interface components {
                 [key: string]: components["schemas"]["VolumeParts"] | components["schemas"]["WeightParts"] | components["schemas"]["VolumeShare"] | components["schemas"]["WeightShare"] | components["schemas"]["Dose"];
             };
             /**
+             * Coat Wait H
+             * @description Hours between its coats; None is as soon as the next may follow.
+             */
+            coat_wait_h: number | null;
+            /**
              * Coats
              * @default 1
              */
@@ -2850,6 +2993,18 @@ export interface components {
             colours: {
                 [key: string]: components["schemas"]["Colour"];
             };
+            /**
+             * Damp Tool
+             * @description Taken up damp: it drinks nothing of the mix.
+             * @default false
+             */
+            damp_tool: boolean;
+            /**
+             * Dries By
+             * @default air
+             * @enum {string}
+             */
+            dries_by: "air" | "hair dryer" | "heat gun" | "warm room";
             /** Id */
             id: string;
             /**
@@ -2858,18 +3013,36 @@ export interface components {
              */
             margin: number;
             /**
+             * Materials
+             * @description Materials used in place of the recipe's, by component.
+             */
+            materials: {
+                [key: string]: string;
+            };
+            /**
              * Pots
              * @default []
              */
             pots: components["schemas"]["Pot-Output"][];
             /** Recipe */
             recipe: string;
-            sand_after: components["schemas"]["Sanding-Output"] | null;
+            /**
+             * Sandings
+             * @description What it is sanded and rubbed with once it is dry, in order.
+             * @default []
+             */
+            sandings: components["schemas"]["Sanding-Output"][];
             /**
              * School
              * @default
              */
             school: string;
+            /**
+             * Second Tool
+             * @description What works over what the first tool lays; "" for none.
+             * @default
+             */
+            second_tool: string;
             /** Technique */
             technique: string;
             /**
@@ -2896,6 +3069,18 @@ export interface components {
             wait_h: number | null;
             /** Want */
             want: components["schemas"]["FromArea"] | components["schemas"]["FromTotal"] | components["schemas"]["FromPart"] | components["schemas"]["FromVessel"];
+            /**
+             * Wet Into Wet
+             * @description Laid while the layer beneath is damp, and dragged into it, on purpose.
+             * @default false
+             */
+            wet_into_wet: boolean;
+            /**
+             * Wrapped Tool
+             * @description Kept wrapped between coats: what stays in it is lost once.
+             * @default false
+             */
+            wrapped_tool: boolean;
         };
         /**
          * LayerPlan
@@ -3132,6 +3317,11 @@ export interface components {
              * @default 1
              */
             swells_on_setting?: number;
+            /**
+             * Traits
+             * @default []
+             */
+            traits?: ("caustic" | "binds itself" | "sets hard" | "can mould" | "retards")[];
             /** True Density */
             true_density: number;
             /**
@@ -3241,6 +3431,11 @@ export interface components {
              * @default 1
              */
             swells_on_setting: number;
+            /**
+             * Traits
+             * @default []
+             */
+            traits: ("caustic" | "binds itself" | "sets hard" | "can mould" | "retards")[];
             /** True Density */
             true_density: number;
             /**
@@ -4139,6 +4334,11 @@ export interface components {
             /** Check */
             check: string;
             /**
+             * Does
+             * @default []
+             */
+            does?: ("tests for lead" | "scrapes" | "drills" | "fills" | "washes soot off" | "degreases" | "takes wax off" | "takes rust off" | "masks" | "sands" | "scuffs" | "raises grain" | "dusts off" | "tests a patch")[];
+            /**
              * Grit
              * @default 0
              */
@@ -4186,6 +4386,11 @@ export interface components {
             cautions: string[];
             /** Check */
             check: string;
+            /**
+             * Does
+             * @default []
+             */
+            does: ("tests for lead" | "scrapes" | "drills" | "fills" | "washes soot off" | "degreases" | "takes wax off" | "takes rust off" | "masks" | "sands" | "scuffs" | "raises grain" | "dusts off" | "tests a patch")[];
             /**
              * Grit
              * @default 0
@@ -4560,7 +4765,9 @@ export interface components {
         };
         /**
          * Sanding
-         * @description Sanding a dry layer: with what, and what for.
+         * @description Sanding or rubbing a dry layer: with what, what for, how and where.
+         *
+         *     `grit` is that of the paper; of a pad or wool, the paper that scratches as fine.
          */
         "Sanding-Input": {
             /**
@@ -4569,17 +4776,31 @@ export interface components {
              * @enum {string}
              */
             abrasive?: "paper" | "synthetic pad" | "bronze wool" | "steel wool";
+            /**
+             * By
+             * @default hand
+             * @enum {string}
+             */
+            by?: "hand" | "machine";
             /** Grit */
             grit: number;
             /**
              * Purpose
              * @enum {string}
              */
-            purpose: "scuff" | "soften" | "bite" | "reveal" | "level" | "between clear coats";
+            purpose: "scuff" | "soften" | "bite" | "reveal" | "level" | "between clear coats" | "blend" | "burnish" | "polish";
+            /**
+             * Where
+             * @default all
+             * @enum {string}
+             */
+            where?: "all" | "edges" | "spots";
         };
         /**
          * Sanding
-         * @description Sanding a dry layer: with what, and what for.
+         * @description Sanding or rubbing a dry layer: with what, what for, how and where.
+         *
+         *     `grit` is that of the paper; of a pad or wool, the paper that scratches as fine.
          */
         "Sanding-Output": {
             /**
@@ -4588,13 +4809,25 @@ export interface components {
              * @enum {string}
              */
             abrasive: "paper" | "synthetic pad" | "bronze wool" | "steel wool";
+            /**
+             * By
+             * @default hand
+             * @enum {string}
+             */
+            by: "hand" | "machine";
             /** Grit */
             grit: number;
             /**
              * Purpose
              * @enum {string}
              */
-            purpose: "scuff" | "soften" | "bite" | "reveal" | "level" | "between clear coats";
+            purpose: "scuff" | "soften" | "bite" | "reveal" | "level" | "between clear coats" | "blend" | "burnish" | "polish";
+            /**
+             * Where
+             * @default all
+             * @enum {string}
+             */
+            where: "all" | "edges" | "spots";
         };
         /**
          * SavedOut
@@ -4682,6 +4915,8 @@ export interface components {
          * @description Some of a layer's own values; what is None stays as it is.
          */
         "SetLayer-Input": {
+            /** Coat Wait H */
+            coat_wait_h?: number | null;
             /** Coats */
             coats?: number | null;
             /**
@@ -4689,8 +4924,11 @@ export interface components {
              * @constant
              */
             do: "set";
+            /** Dries By */
+            dries_by?: ("air" | "hair dryer" | "heat gun" | "warm room") | null;
             /** Layer */
             layer: string;
+            /** @description In place of all that it is sanded with. */
             sand?: components["schemas"]["Sanding-Input"] | null;
             /** Technique */
             technique?: string | null;
@@ -4706,6 +4944,8 @@ export interface components {
          * @description Some of a layer's own values; what is None stays as it is.
          */
         "SetLayer-Output": {
+            /** Coat Wait H */
+            coat_wait_h: number | null;
             /** Coats */
             coats: number | null;
             /**
@@ -4713,8 +4953,11 @@ export interface components {
              * @constant
              */
             do: "set";
+            /** Dries By */
+            dries_by: ("air" | "hair dryer" | "heat gun" | "warm room") | null;
             /** Layer */
             layer: string;
+            /** @description In place of all that it is sanded with. */
             sand: components["schemas"]["Sanding-Output"] | null;
             /** Technique */
             technique: string | null;
@@ -5303,7 +5546,7 @@ export interface components {
              * @description What it does beyond laying on.
              * @default []
              */
-            acts?: ("lifts" | "rubs in" | "drags" | "stands in peaks" | "levels" | "few strokes" | "resists" | "steers" | "tapes" | "stays in recesses" | "stays on peaks" | "patchy")[];
+            acts?: ("lifts" | "rubs in" | "drags" | "stands in peaks" | "levels" | "few strokes" | "resists" | "steers" | "tapes" | "stays in recesses" | "stays on peaks" | "patchy" | "fills pores" | "stacks" | "follows texture")[];
             /**
              * Direction
              * @description Which way the strokes go, and in which order.
@@ -5420,7 +5663,7 @@ export interface components {
              * @description What it does beyond laying on.
              * @default []
              */
-            acts: ("lifts" | "rubs in" | "drags" | "stands in peaks" | "levels" | "few strokes" | "resists" | "steers" | "tapes" | "stays in recesses" | "stays on peaks" | "patchy")[];
+            acts: ("lifts" | "rubs in" | "drags" | "stands in peaks" | "levels" | "few strokes" | "resists" | "steers" | "tapes" | "stays in recesses" | "stays on peaks" | "patchy" | "fills pores" | "stacks" | "follows texture")[];
             /**
              * Direction
              * @description Which way the strokes go, and in which order.
@@ -5659,15 +5902,16 @@ export interface components {
         };
         /**
          * Use
-         * @description What the piece must stand, and what lies under the new finish.
+         * @description What the piece must stand, where, and what is known of what lies under the new finish.
          */
         "Use-Input": {
+            asbestos?: components["schemas"]["Answered-Input"];
+            lead?: components["schemas"]["Answered-Input"];
             /**
-             * Old Finish
-             * @default none
-             * @enum {string}
+             * Place
+             * @default []
              */
-            old_finish?: "none" | "of known age" | "of unknown age";
+            place?: ("public room" | "outdoors" | "reached by ladder" | "may freeze" | "candles or a fire near it" | "children in the house" | "someone pregnant in the house" | "turned on a lathe" | "kitchen tools in use")[];
             /**
              * Touched By
              * @default []
@@ -5676,15 +5920,16 @@ export interface components {
         };
         /**
          * Use
-         * @description What the piece must stand, and what lies under the new finish.
+         * @description What the piece must stand, where, and what is known of what lies under the new finish.
          */
         "Use-Output": {
+            asbestos: components["schemas"]["Answered-Output"];
+            lead: components["schemas"]["Answered-Output"];
             /**
-             * Old Finish
-             * @default none
-             * @enum {string}
+             * Place
+             * @default []
              */
-            old_finish: "none" | "of known age" | "of unknown age";
+            place: ("public room" | "outdoors" | "reached by ladder" | "may freeze" | "candles or a fire near it" | "children in the house" | "someone pregnant in the house" | "turned on a lathe" | "kitchen tools in use")[];
             /**
              * Touched By
              * @default []
@@ -5832,6 +6077,11 @@ export interface components {
              */
             condition?: "sound" | "worn" | "flaking";
             /**
+             * Facts
+             * @default []
+             */
+            facts?: ("raised old pattern" | "textured old coating" | "filler or glue spots" | "wallpaper or its paste" | "kitchen grease" | "silicone polish" | "resinous knots" | "holes to fill" | "holes to drill")[];
+            /**
              * Finish
              * @description The finish of the library its stack began as; "" for none.
              * @default
@@ -5864,6 +6114,11 @@ export interface components {
             sheen?: "unknown" | "dead matt" | "matt" | "eggshell" | "satin" | "gloss";
             /** Surfaces */
             surfaces: string[];
+            /**
+             * Touched By
+             * @description What this zone must stand; None is what the job must.
+             */
+            touched_by?: ("hands" | "water" | "heat" | "food" | "feet" | "children" | "weather" | "an unknown buyer")[] | null;
         };
         /**
          * Zone
@@ -5881,6 +6136,11 @@ export interface components {
              * @enum {string}
              */
             condition: "sound" | "worn" | "flaking";
+            /**
+             * Facts
+             * @default []
+             */
+            facts: ("raised old pattern" | "textured old coating" | "filler or glue spots" | "wallpaper or its paste" | "kitchen grease" | "silicone polish" | "resinous knots" | "holes to fill" | "holes to drill")[];
             /**
              * Finish
              * @description The finish of the library its stack began as; "" for none.
@@ -5914,6 +6174,11 @@ export interface components {
             sheen: "unknown" | "dead matt" | "matt" | "eggshell" | "satin" | "gloss";
             /** Surfaces */
             surfaces: string[];
+            /**
+             * Touched By
+             * @description What this zone must stand; None is what the job must.
+             */
+            touched_by: ("hands" | "water" | "heat" | "food" | "feet" | "children" | "weather" | "an unknown buyer")[] | null;
         };
         /**
          * ZoneIn

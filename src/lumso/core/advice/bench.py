@@ -10,7 +10,7 @@ from ..changes.finish import acceptances, layers_of
 from ..checks import check, holds, look
 from ..checks.findings import Finding
 from ..job.areas import measure
-from ..job.job import Job, Use, Zone
+from ..job.job import Job, Use, Zone, use_of
 from ..layers.conditions import Room
 from ..layers.stack import Stack, lay
 from ..piece.kinds import Surface
@@ -46,7 +46,7 @@ class Trial:
         """The zone as the checker reads it. Raises UnknownEntry, InvalidValue or ImpossibleRecipe."""
         ground = pick("ground", self.catalogue.grounds, zone.ground)
         laid = tuple(lay(layer, self.catalogue) for layer in zone.layers)
-        return Stack(zone, ground, self.use, self.surfaces, self.room, laid, self.catalogue)
+        return Stack(zone, ground, use_of(zone, self.use), self.surfaces, self.room, laid, self.catalogue)
 
     def findings(self, zone: Zone) -> tuple[Finding, ...]:
         """What the checker finds in it."""

@@ -5,6 +5,7 @@ from dataclasses import dataclass, replace
 from typing import Literal
 
 from ..book.films import Stand, UseWord
+from ..book.offers import SEALERS
 from ..changes.change import InsertLayer, RemoveLayer, WayOut, apply
 from ..checks import look
 from ..checks.findings import GRADES, Finding, Grade
@@ -12,10 +13,6 @@ from ..job.job import Zone
 from ..value import Value
 from .bench import Trial
 
-SEALERS = (
-    "clear-coat-plain", "matt-clear-coat-plain", "hard-clear-coat-plain", "exterior-clear-coat-plain",
-    "clear-wax-plain", "oil-wax-plain", "dewaxed-shellac-plain",
-)  # fmt: skip
 NOTHING = "as it is"
 NOT_ABOUT_SEALERS = {"closing-parts-stick"}
 
@@ -45,8 +42,8 @@ class SealerAdvice(Value):
 def _unsealed(zone: Zone, bench: Trial) -> Zone:
     """The zone without the sealers on its top."""
     laid = bench.stack(zone).laid
-    keep = len(laid)
-    while keep and laid[keep - 1].recipe.slug in SEALERS and not laid[keep - 1].acts("resists", "stays in recesses"):
+    keep, sealers = len(laid), {bench.catalogue.offer(need) for need in SEALERS}
+    while keep and laid[keep - 1].recipe.slug in sealers and not laid[keep - 1].acts("resists", "stays in recesses"):
         keep -= 1
     return replace(zone, layers=zone.layers[:keep])
 
@@ -63,20 +60,21 @@ def seal_advice(zone: Zone, bench: Trial, ids: Iterator[str]) -> tuple[SealerAdv
     base = {(f.rule, f.above, f.says) for f in look(bench.stack(bare)) if f.above or f.rule in NOT_ABOUT_SEALERS}
     rough = any(x.acts("stands in peaks") for x in bench.stack(bare).laid)
     tried = []
-    for slug in ("", *SEALERS):
+    sealers = [bench.catalogue.offer(need) for need in SEALERS]
+    for slug in ("", *sealers):
         name, gloss, ambers, way, stands = NOTHING, "", False, None, {}
         sealed = bare
         if slug:
             recipe = bench.catalogue.recipes[slug]
             film = bench.catalogue.films[recipe.film]
-            technique = "clear-on-texture" if rough and "clear-on-texture" in recipe.techniques else ""
+            technique = bench.catalogue.way_that(slug, "follows texture") if rough else ""
             change = InsertLayer("insert", "", slug, technique)
             sealed = apply(bare, (change,), bench.catalogue, ids)
             name, gloss, ambers = recipe.name.removesuffix(", as bought"), film.gloss, film.ambers
             way, stands = WayOut(f"Seal it with {name.lower()}", (*off, change)), film.stands
         found = [f for f in look(bench.stack(sealed)) if (f.rule, f.above, f.says) not in base]
         tried.append((_weight(found), slug, name, gloss, ambers, way, stands, found))
-    order = {slug: i for i, slug in enumerate(("", *SEALERS))}
+    order = {slug: i for i, slug in enumerate(("", *sealers))}
     tried.sort(key=lambda t: (t[0], order[t[1]]))
     return tuple(
         SealerAdvice(

@@ -1,21 +1,22 @@
 """The book: the trade's starting knowledge by slug, with what a job carries in front of it."""
 
 from collections.abc import Iterable, Mapping
-from dataclasses import dataclass, replace
-from typing import Protocol, TypeVar
+from dataclasses import dataclass, fields, replace
+from typing import Any, Literal, Protocol, TypeVar
 
 from ..errors import UnknownEntry
 from ..measure.measures import MeasureSystem
-from ..value import Value
+from ..value import Slug, Value
 from .films import UNKNOWN, Film, film_slug
 from .finishes import Finish
 from .habits import Habits
 from .kit import Kit
 from .materials import Consistency, Material, PotLoss, Vessel
-from .preparation import Abrasive, Preparation
+from .offers import Need, Offer
+from .preparation import Abrasive, Does, Preparation
 from .recipes import Recipe
 from .surfaces import Ground, Relief
-from .techniques import Technique, Tool
+from .techniques import Act, Technique, Tool
 
 
 @dataclass(frozen=True)
@@ -33,6 +34,15 @@ class Entries(Value):
     consistencies: tuple[Consistency, ...] = ()
     pot_losses: tuple[PotLoss, ...] = ()
 
+
+EntryKind = Literal[
+    "recipes", "materials", "grounds", "techniques", "tools", "films", "preparations", "reliefs", "consistencies",
+    "pot_losses",
+]  # fmt: skip
+"""The fields of `Entries`: the kinds of entry a job carries."""
+
+ORDERED = {"consistencies", "vessels"}
+"""Kinds that are kept in their order; all others are kept by slug."""
 
 T = TypeVar("T")
 
@@ -57,6 +67,8 @@ class Catalogue:
     abrasives: Mapping[str, Abrasive]
     finishes: Mapping[str, Finish]
     habits: Habits
+    offers: Mapping[str, Offer]
+    """The recipe that is offered for each need of a stack."""
 
     def system(self, slug: str) -> MeasureSystem:
         """The measure system called `slug`. Raises UnknownEntry."""
@@ -66,21 +78,31 @@ class Catalogue:
         """The film a recipe dries to; `shares` are of the whole as poured, by component."""
         return self.films.get(film_slug(recipe, shares), UNKNOWN)
 
+    def offer(self, need: Need) -> Slug:
+        """The recipe that is offered for a need. Raises UnknownEntry where there is none."""
+        return pick("offer", self.offers, need).recipe
+
+    def preparation_that(self, does: Does, finest: int = 10_000) -> Slug:
+        """The usual preparation that does something, no finer than a grit. Raises UnknownEntry where there is none."""
+        fits = [p for p in self.preparations.values() if does in p.does and p.grit <= finest]
+        if not fits:
+            raise UnknownEntry(f"preparation that {does}", does, ())
+        return min(fits, key=lambda p: (p.order, -p.grit)).slug
+
+    def way_that(self, recipe: Slug, *acts: Act) -> str:
+        """The first of a recipe's ways of being put on that does one of these; "" where none does."""
+        known = (self.techniques[t] for t in self.recipes[recipe].techniques)
+        return next((t.slug for t in known if any(a in t.acts for a in acts)), "")
+
     def with_entries(self, entries: Entries) -> "Catalogue":
         """This catalogue with a job's own entries in front of its own."""
-        return replace(
-            self,
-            materials=_in_front(self.materials, entries.materials),
-            grounds=_in_front(self.grounds, entries.grounds),
-            techniques=_in_front(self.techniques, entries.techniques),
-            tools=_in_front(self.tools, entries.tools),
-            recipes=_in_front(self.recipes, entries.recipes),
-            films=_in_front(self.films, entries.films),
-            preparations=_in_front(self.preparations, entries.preparations),
-            reliefs=_in_front(self.reliefs, entries.reliefs),
-            consistencies=tuple(_in_front({c.slug: c for c in self.consistencies}, entries.consistencies).values()),
-            pot_losses={**self.pot_losses, **{loss.cling: loss for loss in entries.pot_losses}},
-        )
+        changed: dict[str, Any] = {}
+        for kind in (f.name for f in fields(Entries)):
+            if carried := getattr(entries, kind):
+                own = getattr(self, kind)
+                held = _in_front({e.slug: e for e in own} if kind in ORDERED else own, carried)
+                changed[kind] = tuple(held.values()) if kind in ORDERED else held
+        return replace(self, **changed)
 
 
 class _HasSlug(Protocol):

@@ -58,6 +58,12 @@ class Film(Value):
     ambers: bool = False
     matting: bool = False
     """Holds matting agents, which cloud a dark colour from the second coat on."""
+    chips: bool = False
+    """On a closed ground it comes off in flakes, as it pleases."""
+    colours: bool = False
+    """A wax that colours what it lands on, and stays there."""
+    tells_overnight: bool = False
+    """Only after a night it shows whether it has stopped what it should."""
     dissolves_in_water: bool = False
     """Salt and soda stay soluble for good."""
     gloss: Literal["dead matt", "matt", "eggshell", "satin", "gloss"] = "matt"

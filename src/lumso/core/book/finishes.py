@@ -24,7 +24,7 @@ class FinishLayer(Value):
     touched: Annotated[float, Interval(gt=0, le=1)] | None = None
     thickness_mm: Annotated[float, Interval(gt=0, le=10)] = 1.0
     wait_h: Annotated[float, Interval(ge=0, le=4000)] | None = None
-    sand_after: Sanding | None = None
+    sandings: tuple[Sanding, ...] = ()
     school: str = ""
     amounts: dict[str, Amount] = field(default_factory=dict)
     colours: dict[str, Colour] = field(default_factory=dict)

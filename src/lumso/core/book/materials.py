@@ -11,6 +11,11 @@ Role = Literal["paint", "medium", "water", "powder", "pigment", "wax", "thinner"
 Relative = Annotated[float, Interval(ge=1, le=6)]
 
 
+MaterialTrait = Literal["caustic", "binds itself", "sets hard", "can mould", "retards"]
+"""What a material does beside colouring and thickening: burns skin, holds with no binder added, sets to stone in a
+drain, moulds where it is damp, keeps a mix open."""
+
+
 @dataclass(frozen=True)
 class LiquidTrend(Value):
     """How thick a powder makes its water on its own, before its grains are counted.
@@ -60,6 +65,7 @@ class Material(Value):
     sources: dict[str, str] = field(default_factory=dict)
     """Values that are no longer starting values: field name to where the value now comes from."""
     notes: str = ""
+    traits: tuple[MaterialTrait, ...] = ()
 
     @property
     def is_solid(self) -> bool:
@@ -98,3 +104,13 @@ class PotLoss(Value):
     cling: Cling
     share: Fraction
     least_ml: NotNegative
+
+    @property
+    def slug(self) -> str:
+        """What it is kept by."""
+        return self.cling
+
+    @property
+    def name(self) -> str:
+        """What it is called in a sentence."""
+        return f"what stays in the pot, {self.cling}"

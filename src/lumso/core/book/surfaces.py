@@ -9,8 +9,10 @@ from ..measure.drawing import Point
 from ..value import Name, NotNegative, Slug, Value
 
 GroundTrait = Literal[
-    "open grain", "close grain", "tannins", "knots", "blotches", "rusts", "oil-bound", "waxed", "soot", "old coating"
-]
+    "open grain", "close grain", "tannins", "knots", "blotches", "rusts", "oil-bound", "waxed", "soot", "old coating",
+    "may hide lead", "may hide asbestos", "unknown", "stain bleeds", "resin-bound", "metal", "bends", "cockles",
+    "cannot be scuffed",
+]  # fmt: skip
 """What a ground does to what is put on it."""
 
 

@@ -19,7 +19,7 @@ class Tool(Value):
 
 
 Act = Literal["lifts", "rubs in", "drags", "stands in peaks", "levels", "few strokes", "resists", "steers", "tapes",
-              "stays in recesses", "stays on peaks", "patchy"]  # fmt: skip
+              "stays in recesses", "stays on peaks", "patchy", "fills pores", "stacks", "follows texture"]  # fmt: skip
 
 
 @dataclass(frozen=True)

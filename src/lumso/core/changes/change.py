@@ -9,7 +9,7 @@ from ..book.catalogue import Catalogue, pick
 from ..book.preparation import Sanding
 from ..book.recipes import VolumeShare
 from ..errors import InvalidValue, UnknownEntry
-from ..job.job import FromArea, Layer, Zone
+from ..job.job import DriesBy, FromArea, Layer, Zone
 from ..job.start import start_on
 from ..layers.stack import beneath_each, lay
 from ..value import Fraction, Positive, Slug, Value
@@ -66,6 +66,9 @@ class SetLayer(Value):
     technique: str | None = None
     touched: Fraction | None = None
     sand: Sanding | None = None
+    """In place of all that it is sanded with."""
+    dries_by: DriesBy | None = None
+    coat_wait_h: float | None = None
 
 
 @dataclass(frozen=True)
@@ -141,7 +144,7 @@ def _swapped(layer: Layer, change: SwapRecipe, surface: str, catalogue: Catalogu
         margin=layer.margin,
         thickness_mm=layer.thickness_mm,
         wait_h=layer.wait_h,
-        sand_after=layer.sand_after,
+        sandings=layer.sandings,
         colours={k: v for k, v in layer.colours.items() if k in kept},
     )
 
@@ -152,7 +155,9 @@ def _set(layer: Layer, change: SetLayer, catalogue: Catalogue) -> Layer:
         "thickness_mm": change.thickness_mm,
         "coats": change.coats,
         "touched": change.touched,
-        "sand_after": change.sand,
+        "sandings": None if change.sand is None else (change.sand,),
+        "dries_by": change.dries_by,
+        "coat_wait_h": change.coat_wait_h,
     }
     changed = replace(layer, **{k: v for k, v in given.items() if v is not None})  # type: ignore[arg-type]
     if change.technique is not None:

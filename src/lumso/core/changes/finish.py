@@ -24,7 +24,7 @@ def layers_of(finish: Finish, surface: str, catalogue: Catalogue, ids: Iterator[
                 touched=touched,
                 thickness_mm=one.thickness_mm,
                 wait_h=one.wait_h,
-                sand_after=one.sand_after,
+                sandings=one.sandings,
                 school=one.school,
                 amounts=one.amounts,
                 colours=one.colours,

@@ -2,10 +2,13 @@
 
 from collections.abc import Iterator
 
-from ..changes.change import AddPrep, DropPrep, InsertLayer, SetLayer, SwapRecipe
+from ..changes.change import DropPrep, InsertLayer, SetLayer
 from ..colour.srgb import lightness
 from ..layers.stack import NIGHT_H, Laid, Stack
-from .rule import Hit, rule, way
+from .rule import Hit, insert, prep, rule, swap_for, way
+
+WASH_FINEST = 220
+"""The finest grit a wash still takes on."""
 
 
 def _first_id(stack: Stack) -> str:
@@ -18,11 +21,11 @@ def _covers(one: Laid) -> bool:
 
 
 def _primer(stack: Stack) -> InsertLayer:
-    return InsertLayer("insert", _first_id(stack), "bonding-primer-plain", wait_h=12)
+    return insert(stack, _first_id(stack), "bonding primer", wait_h=12)
 
 
 def _shellac(stack: Stack) -> InsertLayer:
-    return InsertLayer("insert", _first_id(stack), "dewaxed-shellac-plain", wait_h=12)
+    return insert(stack, _first_id(stack), "insulating coat", wait_h=12)
 
 
 @rule(
@@ -35,7 +38,7 @@ def slick_unprimed(stack: Stack) -> Iterator[Hit]:
     if not stack.laid or stack.ground.surface != "slick" or "rusts" in stack.ground.traits:
         return
     first = stack.laid[0]
-    if first.film.grips or first.film.slug == "milk-paint":
+    if first.film.grips or first.film.chips:
         return
     says = f"{first.name} straight on {stack.ground.name}: it will not hold."
     yield Hit(0, says, (way("Put a bonding primer beneath, and leave it a night", _primer(stack)),))
@@ -51,13 +54,13 @@ def slick_unprimed(stack: Stack) -> Iterator[Hit]:
 def milk_paint_on_gloss(stack: Stack) -> Iterator[Hit]:
     if not stack.laid or stack.ground.surface not in {"slick", "sealed"}:
         return
-    if (first := stack.laid[0]).film.slug != "milk-paint":
+    if not (first := stack.laid[0]).film.chips:
         return
     yield Hit(
         0,
         f"{first.name} on {stack.ground.name} will chip as it pleases.",
         (
-            way("Bonding additive in this coat", SwapRecipe("swap", first.layer.id, "milk-paint-bonding")),
+            way("Bonding additive in this coat", swap_for(stack, first, "milk paint that grips")),
             way("A bonding primer beneath, left a night", _primer(stack)),
         ),
     )
@@ -70,12 +73,12 @@ def milk_paint_on_gloss(stack: Stack) -> Iterator[Hit]:
     "A shine is a surface without a key: even a bonding primer holds better on one that was dulled all over.",
 )
 def slick_not_scuffed(stack: Stack) -> Iterator[Hit]:
-    if not stack.laid or stack.ground.surface != "slick" or stack.has("scuffed", "rust-removed"):
+    if not stack.laid or stack.ground.surface != "slick" or stack.prepared("scuffs", "takes rust off"):
         return
     yield Hit(
         0,
         f"{stack.ground.name.capitalize()} has not been scuffed.",
-        (way("Scuff it dull all over first", AddPrep("prep", "scuffed")),),
+        (way("Scuff it dull all over first", prep(stack, "scuffs")),),
     )
 
 
@@ -87,8 +90,8 @@ def slick_not_scuffed(stack: Stack) -> Iterator[Hit]:
 )
 def glossy_not_scuffed(stack: Stack) -> Iterator[Hit]:
     shines = stack.zone.sheen in {"satin", "gloss"} and stack.ground.surface in {"unsealed paint", "sealed"}
-    if stack.laid and shines and not stack.has("scuffed"):
-        scuff = way("Scuff it dull all over first", AddPrep("prep", "scuffed"))
+    if stack.laid and shines and not stack.prepared("scuffs"):
+        scuff = way("Scuff it dull all over first", prep(stack, "scuffs"))
         yield Hit(0, f"{stack.zone.name} has a {stack.zone.sheen} finish that has not been scuffed.", (scuff,))
 
 
@@ -100,11 +103,11 @@ def glossy_not_scuffed(stack: Stack) -> Iterator[Hit]:
 )
 def not_cleaned(stack: Stack) -> Iterator[Hit]:
     used = stack.ground.surface in {"slick", "sealed"} or stack.grounded("old coating")
-    if stack.laid and used and not stack.has("degreased"):
+    if stack.laid and used and not stack.prepared("degreases"):
         yield Hit(
             0,
             f"{stack.ground.name.capitalize()} has not been degreased.",
-            (way("Clean, degrease and rinse first", AddPrep("prep", "degreased")),),
+            (way("Clean, degrease and rinse first", prep(stack, "degreases")),),
         )
 
 
@@ -116,11 +119,17 @@ def not_cleaned(stack: Stack) -> Iterator[Hit]:
     "wax off before any sanding.",
 )
 def craters(stack: Stack) -> Iterator[Hit]:
-    if stack.laid and stack.grounded("waxed") and not stack.has("wax-stripped") and stack.laid[0].watery:
+    if stack.laid and stack.grounded("waxed") and not stack.prepared("takes wax off") and stack.laid[0].watery:
         yield Hit(
             0,
             "Old wax or polish beneath: the coat will crawl into craters.",
-            (way("Take the old wax off first", AddPrep("prep", "wax-stripped"), AddPrep("prep", "degreased")),),
+            (
+                way(
+                    "Take the old wax off first",
+                    prep(stack, "takes wax off"),
+                    prep(stack, "degreases"),
+                ),
+            ),
         )
 
 
@@ -131,12 +140,12 @@ def craters(stack: Stack) -> Iterator[Hit]:
     "Water-borne coats hold on oil-bound ones only when these are cured and abraded, or with dewaxed shellac between.",
 )
 def water_over_old_oil(stack: Stack) -> Iterator[Hit]:
-    if not stack.laid or not stack.grounded("oil-bound") or stack.has("scuffed"):
+    if not stack.laid or not stack.grounded("oil-bound") or stack.prepared("scuffs"):
         return
     first = stack.laid[0]
     if first.watery and "oil" not in first.film.stops:
         ways = (
-            way("Scuff it dull all over first", AddPrep("prep", "scuffed")),
+            way("Scuff it dull all over first", prep(stack, "scuffs")),
             way("Dewaxed shellac between", _shellac(stack)),
         )
         yield Hit(0, f"{first.name} on old oil-bound paint that was not abraded.", ways)
@@ -178,11 +187,11 @@ def pine_blotches(stack: Stack) -> Iterator[Hit]:
 )
 def grain_rises(stack: Stack) -> Iterator[Hit]:
     wet = stack.laid and stack.laid[0].watery and stack.ground.surface == "raw wood"
-    if wet and not stack.has("grain-raised"):
+    if wet and not stack.prepared("raises grain"):
         yield Hit(
             0,
             "The first wet coat will raise the grain.",
-            (way("Raise the grain first", AddPrep("prep", "grain-raised")),),
+            (way("Raise the grain first", prep(stack, "raises grain")),),
         )
 
 
@@ -193,8 +202,12 @@ def grain_rises(stack: Stack) -> Iterator[Hit]:
     "Saw marks and mill glaze show through thin coats; through the grits once is the whole cure.",
 )
 def raw_wood_unsanded(stack: Stack) -> Iterator[Hit]:
-    if stack.laid and stack.ground.surface == "raw wood" and not stack.has("sanded-150", "sanded-180", "sanded-240"):
-        yield Hit(0, "Raw wood that has not been sanded.", (way("Sand it to P180", AddPrep("prep", "sanded-180")),))
+    if stack.laid and stack.ground.surface == "raw wood" and not stack.prepared("sands"):
+        yield Hit(
+            0,
+            "Raw wood that has not been sanded.",
+            (way("Sand it to P180", prep(stack, "sands", 180)),),
+        )
 
 
 @rule(
@@ -204,8 +217,10 @@ def raw_wood_unsanded(stack: Stack) -> Iterator[Hit]:
     "A wash takes best on P150–180: on wood polished finer it stays on top and wipes off.",
 )
 def sanded_too_fine(stack: Stack) -> Iterator[Hit]:
-    if stack.laid and stack.has("sanded-240") and (stack.laid[0].acts("rubs in") or stack.laid[0].film.kind == "wash"):
-        swap = way("Stop at P180", DropPrep("drop prep", "sanded-240"), AddPrep("prep", "sanded-180"))
+    fine = [p.slug for p in stack.preparations() if "sands" in p.does and p.grit > WASH_FINEST]
+    if stack.laid and fine and (stack.laid[0].acts("rubs in") or stack.laid[0].film.kind == "wash"):
+        stop = prep(stack, "sands", 180)
+        swap = way("Stop at P180", *(DropPrep("drop prep", p) for p in fine), stop)
         yield Hit(0, "Sanded too fine for a wash to go in.", (swap,))
 
 
@@ -218,8 +233,8 @@ def sanded_too_fine(stack: Stack) -> Iterator[Hit]:
 )
 def needs_open_grain(stack: Stack) -> Iterator[Hit]:
     for i, one in stack.each():
-        if one.layer.technique in {"limed", "pickled"} and not stack.grounded("open grain"):
-            swap = SwapRecipe("swap", one.layer.id, "paint-wash-raw-wood")
+        if one.acts("fills pores") and not stack.grounded("open grain"):
+            swap = swap_for(stack, one, "rubbed-in wash")
             yield Hit(
                 i,
                 f"“{one.technique.name}” wants open grain; {stack.ground.name} has none.",
@@ -239,7 +254,7 @@ def tannins_bleed(stack: Stack) -> Iterator[Hit]:
         return
     for i, one in stack.each():
         if _covers(one) and one.watery and lightness(one.hex) > 60 and "tannins" not in stack.beneath(i).stops:
-            block = InsertLayer("insert", _first_id(stack), "stain-blocker-plain", wait_h=12)
+            block = insert(stack, _first_id(stack), "stain blocker", wait_h=12)
             ways = (way("A stain blocker first, left a night", block), way("Dewaxed shellac first", _shellac(stack)))
             yield Hit(0, f"{stack.ground.name.capitalize()} will bleed brown into the pale {one.name.lower()}.", ways)
             return
@@ -271,11 +286,11 @@ def alkali_darkens(stack: Stack) -> Iterator[Hit]:
 def metal_rusts(stack: Stack) -> Iterator[Hit]:
     if not stack.laid or not stack.grounded("rusts") or "rust" in stack.laid[0].film.stops:
         return
-    prime = InsertLayer("insert", _first_id(stack), "metal-primer-plain", wait_h=12)
+    prime = insert(stack, _first_id(stack), "rust primer", wait_h=12)
     yield Hit(
         0,
         f"{stack.laid[0].name} straight on bare metal.",
-        (way("Rust off, and a rust-blocking primer", AddPrep("prep", "rust-removed"), prime),),
+        (way("Rust off, and a rust-blocking primer", prep(stack, "takes rust off"), prime),),
     )
 
 
@@ -286,11 +301,11 @@ def metal_rusts(stack: Stack) -> Iterator[Hit]:
     "Soot and its salts stain through water-borne paint and let it peel: wash, rinse, let it dry.",
 )
 def soot_beneath(stack: Stack) -> Iterator[Hit]:
-    if stack.laid and stack.grounded("soot") and not stack.has("soot-washed"):
+    if stack.laid and stack.grounded("soot") and not stack.prepared("washes soot off"):
         yield Hit(
             0,
             f"Soot on {stack.ground.name} has not been washed off.",
-            (way("Wash the soot off and rinse", AddPrep("prep", "soot-washed")),),
+            (way("Wash the soot off and rinse", prep(stack, "washes soot off")),),
         )
 
 
@@ -303,15 +318,14 @@ def soot_beneath(stack: Stack) -> Iterator[Hit]:
     "rule of the trade; local rules come first",
 )
 def lead_untested(stack: Stack) -> Iterator[Hit]:
-    if stack.use.old_finish == "none" or stack.has("lead-tested"):
+    if stack.use.lead.settled or stack.prepared("tests for lead"):
         return
-    known = stack.catalogue.preparations
-    rubs = any(p in known and known[p].abrades for p in stack.zone.prep)
-    if rubs or any(x.layer.sand_after for x in stack.laid[:2]):
+    rubs = any(p.abrades for p in stack.preparations())
+    if rubs or any(x.layer.sandings for x in stack.laid[:2]):
         yield Hit(
             0,
-            f"An old finish {stack.use.old_finish} will be sanded and has not been tested for lead.",
-            (way("Test for lead first", AddPrep("prep", "lead-tested")),),
+            "An old finish will be sanded and has not been tested for lead.",
+            (way("Test for lead first", prep(stack, "tests for lead")),),
         )
 
 
@@ -322,11 +336,11 @@ def lead_untested(stack: Stack) -> Iterator[Hit]:
     "What flakes takes the new coats with it: scrape to a sound edge once the lead question is answered.",
 )
 def flaking_beneath(stack: Stack) -> Iterator[Hit]:
-    if stack.laid and stack.zone.condition == "flaking" and not stack.has("loose-scraped"):
+    if stack.laid and stack.zone.condition == "flaking" and not stack.prepared("scrapes"):
         scrape = way(
             "Test for lead, then scrape to a sound edge",
-            AddPrep("prep", "lead-tested"),
-            AddPrep("prep", "loose-scraped"),
+            prep(stack, "tests for lead"),
+            prep(stack, "scrapes"),
         )
         yield Hit(0, f"{stack.zone.name} is flaking beneath the first coat.", (scrape,))
 
@@ -346,7 +360,7 @@ def thirsty_plaster(stack: Stack) -> Iterator[Hit]:
         yield Hit(
             0,
             f"{stack.ground.name.capitalize()} shortens the time to work {first.name.lower()}.",
-            (way("A thinned coat first", InsertLayer("insert", first.layer.id, "thinned-paint", wait_h=12)),),
+            (way("A thinned coat first", insert(stack, first.layer.id, "thinned first coat", wait_h=12)),),
         )
 
 
@@ -358,7 +372,7 @@ def thirsty_plaster(stack: Stack) -> Iterator[Hit]:
 )
 def blocker_no_night(stack: Stack) -> Iterator[Hit]:
     for i, lower, _ in stack.pairs():
-        if lower.film.slug == "stain-blocker" and stack.waits_h(i - 1) < NIGHT_H:
+        if lower.film.tells_overnight and stack.waits_h(i - 1) < NIGHT_H:
             night = SetLayer("set", lower.layer.id, wait_h=12)
             yield Hit(i, "The stain blocker has not had its night.", (way("Leave it a night", night),))
 

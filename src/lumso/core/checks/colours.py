@@ -2,11 +2,11 @@
 
 from collections.abc import Iterator
 
-from ..changes.change import InsertLayer, SetLayer, SwapRecipe
+from ..changes.change import SetLayer
 from ..colour.srgb import lightness
 from ..layers.hiding import coats_to_cover, hiding_of
 from ..layers.stack import Stack
-from .rule import Hit, rule, way
+from .rule import Hit, insert, rule, swap_for, way
 
 PALE, DARK = 75.0, 35.0
 
@@ -26,7 +26,7 @@ def amber_over_pale(stack: Stack) -> Iterator[Hit]:
                 yield Hit(
                     i,
                     f"{one.name} yellows the pale {under.name.lower()}.",
-                    (way("Water-clear coat instead", SwapRecipe("swap", one.layer.id, "clear-coat-plain")),),
+                    (way("Water-clear coat instead", swap_for(stack, one, "clear coat")),),
                 )
 
 
@@ -40,7 +40,7 @@ def matt_over_dark(stack: Stack) -> Iterator[Hit]:
     for i, one in stack.each():
         under = stack.beneath(i).painted
         if one.film.matting and one.layer.coats > 1 and under and lightness(under.hex) < DARK:
-            first = InsertLayer("insert", one.layer.id, "clear-coat-plain")
+            first = insert(stack, one.layer.id, "clear coat")
             yield Hit(
                 i,
                 f"{one.layer.coats} coats of matt over a dark colour turn it grey.",
@@ -56,7 +56,7 @@ def matt_over_dark(stack: Stack) -> Iterator[Hit]:
 )
 def sealer_deepens(stack: Stack) -> Iterator[Hit]:
     for i, one in stack.each():
-        back = any(x.layer.sand_after and x.layer.sand_after.purpose in {"bite", "reveal"} for x in stack.laid[:i])
+        back = any(s.back for x in stack.laid[:i] for s in x.layer.sandings)
         if one.film.kind in {"clear", "wax", "oil"} and back:
             yield Hit(i, f"{one.name} will deepen what was sanded back: sand less than looks right.")
             return
@@ -72,7 +72,7 @@ def sealer_deepens(stack: Stack) -> Iterator[Hit]:
 def too_few_coats(stack: Stack) -> Iterator[Hit]:
     for i, one in stack.each():
         full = one.film.kind == "paint" and one.water < 0.3 and one.technique.plain and one.layer.touched > 0.95
-        if not full or (one.film.slug == "milk-paint" and one.layer.sand_after):
+        if not full or (one.film.chips and one.layer.sandings):
             continue
         floor = stack.beneath(i).floor
         beneath = floor.hex if floor else stack.ground.hex

@@ -3,10 +3,10 @@
 from collections.abc import Iterator
 
 from ..book.preparation import Sanding
-from ..changes.change import AddPrep, InsertLayer, SetLayer, SortPrep
+from ..changes.change import SetLayer, SortPrep
 from ..figure import lasts
 from ..layers.stack import Stack
-from .rule import Hit, rule, way
+from .rule import Hit, insert, prep, rule, way
 
 
 @rule(
@@ -34,9 +34,8 @@ def prep_out_of_order(stack: Stack) -> Iterator[Hit]:
     "Sanding dust under a coat is grit for good: dust off as the last thing before paint.",
 )
 def not_dusted(stack: Stack) -> Iterator[Hit]:
-    known = stack.catalogue.preparations
-    if stack.laid and any(p in known and known[p].abrades for p in stack.zone.prep) and not stack.has("dusted"):
-        yield Hit(0, "Sanded and not dusted off.", (way("Dust off last", AddPrep("prep", "dusted")),))
+    if stack.laid and any(p.abrades for p in stack.preparations()) and not stack.prepared("dusts off"):
+        yield Hit(0, "Sanded and not dusted off.", (way("Dust off last", prep(stack, "dusts off")),))
 
 
 @rule(
@@ -65,7 +64,7 @@ def tape_lifts(stack: Stack) -> Iterator[Hit]:
     "between.",
 )
 def closing_parts_stick(stack: Stack) -> Iterator[Hit]:
-    shut = [s.name.lower() for s in stack.surfaces if any(w in s.slug for w in ("door", "drawer", "shel", "lid"))]
+    shut = [s.name.lower() for s in stack.surfaces if s.does]
     if stack.laid and shut:
         index = len(stack.laid) - 1
         cured = stack.minutes(index, "cured")
@@ -80,11 +79,11 @@ def closing_parts_stick(stack: Stack) -> Iterator[Hit]:
     "A primer or blocker is something for paint to hold on to, not something to be looked at or washed.",
 )
 def primer_last(stack: Stack) -> Iterator[Hit]:
-    if stack.laid and (stack.laid[-1].film.kind == "primer" or stack.laid[-1].film.slug == "stain-blocker"):
+    if stack.laid and (stack.laid[-1].film.kind == "primer" or stack.laid[-1].film.tells_overnight):
         yield Hit(
             len(stack.laid),
             f"{stack.laid[-1].name} is the last coat.",
-            (way("Paint over it", InsertLayer("insert", "", "paint-plain")),),
+            (way("Paint over it", insert(stack, "", "plain paint")),),
         )
 
 
@@ -96,7 +95,7 @@ def primer_last(stack: Stack) -> Iterator[Hit]:
 )
 def sealer_in_the_middle(stack: Stack) -> Iterator[Hit]:
     for i, lower, upper in stack.pairs():
-        if lower.film.kind == "clear" and upper.film.kind in {"paint", "texture"} and lower.layer.sand_after is None:
+        if lower.film.kind == "clear" and upper.film.kind in {"paint", "texture"} and not lower.layer.sandings:
             key = SetLayer("set", lower.layer.id, sand=Sanding(320, "between clear coats"))
             yield Hit(
                 i,

@@ -3,8 +3,11 @@
 from collections.abc import Callable, Iterable
 from dataclasses import dataclass
 
-from ..changes.change import Change, WayOut
-from ..layers.stack import Stack
+from ..book.offers import Need
+from ..book.preparation import Does
+from ..book.techniques import Act
+from ..changes.change import AddPrep, Change, InsertLayer, SwapRecipe, WayOut
+from ..layers.stack import Laid, Stack
 from .findings import Grade, Sure
 
 
@@ -47,6 +50,23 @@ def rule(
         return look
 
     return keep
+
+
+def insert(stack: Stack, above: str, need: Need, act: Act | None = None, wait_h: float | None = None) -> InsertLayer:
+    """What answers a need put beneath the layer `above`, "" on top; on the way that does `act` where it has one."""
+    recipe = stack.offer(need)
+    return InsertLayer("insert", above, recipe, stack.catalogue.way_that(recipe, act) if act else "", wait_h)
+
+
+def swap_for(stack: Stack, one: Laid, need: Need, act: Act | None = None) -> SwapRecipe:
+    """What answers a need in a layer's place; on the way that does `act` where it has one."""
+    recipe = stack.offer(need)
+    return SwapRecipe("swap", one.layer.id, recipe, stack.catalogue.way_that(recipe, act) if act else "")
+
+
+def prep(stack: Stack, does: Does, finest: int = 10_000) -> AddPrep:
+    """The usual preparation that does something, no finer than a grit."""
+    return AddPrep("prep", stack.catalogue.preparation_that(does, finest))
 
 
 def way(says: str, *changes: Change) -> WayOut:

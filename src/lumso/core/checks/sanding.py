@@ -19,7 +19,7 @@ from .rule import Hit, rule, way
 )
 def too_coarse_for_wash(stack: Stack) -> Iterator[Hit]:
     for i, one in stack.each():
-        sand = one.layer.sand_after
+        sand = next(iter(one.layer.sandings), None)
         if sand and one.film.kind == "wash" and sand.grit < 320 and sand.purpose not in {"bite", "reveal"}:
             fine = SetLayer("set", one.layer.id, sand=replace(sand, grit=320))
             yield Hit(i + 1, f"P{sand.grit} on {one.name.lower()} goes through it.", (way("P320", fine),))
@@ -33,7 +33,7 @@ def too_coarse_for_wash(stack: Stack) -> Iterator[Hit]:
 )
 def wrong_grit(stack: Stack) -> Iterator[Hit]:
     for i, one in stack.each():
-        sand = one.layer.sand_after
+        sand = next(iter(one.layer.sandings), None)
         advised = stack.catalogue.abrasives.get(sand.purpose) if sand else None
         if not sand or not advised or advised.coarsest <= sand.grit <= advised.finest:
             continue
@@ -54,7 +54,7 @@ def wrong_grit(stack: Stack) -> Iterator[Hit]:
 )
 def sanded_wet(stack: Stack) -> Iterator[Hit]:
     for i, one in stack.each():
-        if not one.layer.sand_after or one.layer.wait_h is None:
+        if not one.layer.sandings or one.layer.wait_h is None:
             continue
         needs = stack.minutes(i, "touch")
         if needs is not None and one.layer.wait_h * 60 < needs - 1e-6:
@@ -75,7 +75,7 @@ def sanded_wet(stack: Stack) -> Iterator[Hit]:
 )
 def steel_wool(stack: Stack) -> Iterator[Hit]:
     for i, lower, upper in stack.pairs():
-        sand = lower.layer.sand_after
+        sand = next(iter(lower.layer.sandings), None)
         if sand and sand.abrasive == "steel wool" and upper.watery:
             pad = SetLayer("set", lower.layer.id, sand=replace(sand, abrasive="synthetic pad"))
             yield Hit(i, f"Steel wool before {upper.name.lower()}: rust spots.", (way("A synthetic pad", pad),))
@@ -89,7 +89,7 @@ def steel_wool(stack: Stack) -> Iterator[Hit]:
 )
 def nothing_to_reveal(stack: Stack) -> Iterator[Hit]:
     for i, lower, upper in stack.pairs():
-        sand = upper.layer.sand_after
+        sand = next(iter(upper.layer.sandings), None)
         alike = lower.hex.lower() == upper.hex.lower() and abs(lightness(lower.hex) - lightness(upper.hex)) < 1
         if sand and sand.purpose in {"bite", "reveal"} and alike and lower.film.kind == upper.film.kind == "paint":
             yield Hit(i, f"Sanding {upper.name.lower()} back shows the same colour beneath.")
@@ -103,7 +103,7 @@ def nothing_to_reveal(stack: Stack) -> Iterator[Hit]:
 )
 def sanding_wax(stack: Stack) -> Iterator[Hit]:
     for i, one in stack.each():
-        if one.layer.sand_after and one.film.kind == "wax":
+        if one.layer.sandings and one.film.kind == "wax":
             yield Hit(
                 i + 1,
                 f"Sanding {one.name.lower()}.",
@@ -119,7 +119,7 @@ def sanding_wax(stack: Stack) -> Iterator[Hit]:
 )
 def clear_not_keyed(stack: Stack) -> Iterator[Hit]:
     for i, one in stack.each():
-        if one.film.kind == "clear" and one.layer.coats > 2 and one.layer.sand_after is None:
+        if one.film.kind == "clear" and one.layer.coats > 2 and not one.layer.sandings:
             key = SetLayer("set", one.layer.id, sand=Sanding(320, "between clear coats"))
             yield Hit(
                 i + 1,

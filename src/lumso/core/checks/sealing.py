@@ -3,9 +3,10 @@
 from collections.abc import Iterator
 
 from ..book.films import UseWord
+from ..book.offers import Need
 from ..changes.change import InsertLayer, SwapRecipe, WayOut
 from ..layers.stack import WHOLE, Laid, Stack
-from .rule import Hit, rule, way
+from .rule import Hit, insert, rule, swap_for, way
 
 SEALERS = {"clear", "wax", "oil"}
 WORDS: dict[UseWord, str] = {
@@ -17,19 +18,19 @@ WORDS: dict[UseWord, str] = {
     "children": "children’s use",
     "weather": "weather",
 }
-BEST: dict[str, str] = {
-    "water": "hard-clear-coat-plain",
-    "heat": "hard-clear-coat-plain",
-    "feet": "hard-clear-coat-plain",
-    "weather": "exterior-clear-coat-plain",
-    "hands": "clear-coat-plain",
-    "children": "clear-coat-plain",
-    "an unknown buyer": "clear-coat-plain",
+BEST: dict[str, Need] = {
+    "water": "hard clear coat",
+    "heat": "hard clear coat",
+    "feet": "hard clear coat",
+    "weather": "exterior clear coat",
+    "hands": "clear coat",
+    "children": "clear coat",
+    "an unknown buyer": "clear coat",
 }
 
 
-def sealer_for(stack: Stack) -> str:
-    """The sealer recipe the use asks for: weather before feet, water and heat, these before hands."""
+def sealer_for(stack: Stack) -> Need:
+    """The sealer the use asks for: weather before feet, water and heat, these before hands."""
     order = ("weather", "feet", "water", "heat", "children", "an unknown buyer", "hands")
     asked = next((u for u in order if u in stack.use.touched_by), "hands")
     return BEST[asked]
@@ -49,11 +50,12 @@ def protected(stack: Stack, word: UseWord) -> str:
     return max((x.film.stands.get(word, "no") for x in covering), key=order.index)
 
 
-def _ways(stack: Stack, recipe: str) -> tuple[WayOut, ...]:
+def _ways(stack: Stack, need: Need) -> tuple[WayOut, ...]:
     """Another sealer in place of the one on top, one on top, or one beneath the accents that end the stack."""
     top = stack.laid[-1]
     rough = any(x.acts("stands in peaks") for x in stack.laid)
-    technique = "clear-on-texture" if rough else ""
+    recipe = stack.offer(need)
+    technique = stack.catalogue.way_that(recipe, "follows texture") if rough else ""
     name = stack.catalogue.recipes[recipe].name.removesuffix(", as bought").lower()
     ways = []
     if top.film.kind in SEALERS and not top.acts("stays in recesses", "resists"):
@@ -72,15 +74,15 @@ def _ways(stack: Stack, recipe: str) -> tuple[WayOut, ...]:
     return tuple(ways)
 
 
-def _use(stack: Stack, word: UseWord, recipe: str) -> Iterator[Hit]:
+def _use(stack: Stack, word: UseWord, need: Need) -> Iterator[Hit]:
     if not stack.laid or word not in stack.use.touched_by:
         return
     stands = protected(stack, word)
     top = next((x for x in reversed(stack.laid) if x.layer.touched >= WHOLE), stack.laid[-1])
-    ways = _ways(stack, recipe)
+    ways = _ways(stack, need)
     if stands == "no":
         yield Hit(len(stack.laid), f"{top.name} is last, and does not stand {WORDS[word]}.", ways)
-    elif stands == "a little" and stack.catalogue.recipes[recipe].film != top.film.slug:
+    elif stands == "a little" and stack.catalogue.recipes[stack.offer(need)].film != top.film.slug:
         yield Hit(len(stack.laid), f"{top.name} stands {WORDS[word]} only a little.", ways, "know this")
 
 
@@ -91,7 +93,7 @@ def _use(stack: Stack, word: UseWord, recipe: str) -> Iterator[Hit]:
     "Indoor coats outdoors go milky and peel; unsealed paint washes off. A porch is outdoors.",
 )
 def weather(stack: Stack) -> Iterator[Hit]:
-    yield from _use(stack, "weather", "exterior-clear-coat-plain")
+    yield from _use(stack, "weather", "exterior clear coat")
 
 
 @rule(
@@ -102,7 +104,7 @@ def weather(stack: Stack) -> Iterator[Hit]:
     "label.",
 )
 def feet(stack: Stack) -> Iterator[Hit]:
-    yield from _use(stack, "feet", "hard-clear-coat-plain")
+    yield from _use(stack, "feet", "hard clear coat")
 
 
 @rule(
@@ -112,7 +114,7 @@ def feet(stack: Stack) -> Iterator[Hit]:
     "Bedside and dining tops, counters and kitchen walls meet water: unsealed paint marks at the first glass.",
 )
 def wet_cups(stack: Stack) -> Iterator[Hit]:
-    yield from _use(stack, "water", "hard-clear-coat-plain")
+    yield from _use(stack, "water", "hard clear coat")
 
 
 @rule(
@@ -142,7 +144,7 @@ def children(stack: Stack) -> Iterator[Hit]:
     if not stack.laid or "children" not in stack.use.touched_by:
         return
     if protected(stack, "children") == "no":
-        yield from _use(stack, "children", "clear-coat-plain")
+        yield from _use(stack, "children", "clear coat")
     else:
         yield Hit(len(stack.laid), "For children: only a coat certified for it, fully cured.", (), "know this")
 
@@ -175,7 +177,7 @@ def unknown_buyer(stack: Stack) -> Iterator[Hit]:
         yield Hit(
             len(stack.laid),
             "For sale to somebody unknown, with nothing wipeable on it.",
-            _ways(stack, "clear-coat-plain"),
+            _ways(stack, "clear coat"),
         )
 
 
@@ -190,7 +192,7 @@ def gilding_bare_outdoors(stack: Stack) -> Iterator[Hit]:
         return
     for i, one in stack.each():
         if one.film.kind == "leaf" and not any(x.film.stands.get("weather") == "yes" for x in stack.laid[i + 1 :]):
-            seal = InsertLayer("insert", "", "exterior-clear-coat-plain")
+            seal = insert(stack, "", "exterior clear coat")
             yield Hit(i, "Gilding left bare outdoors.", (way("Seal it with exterior clear coat", seal),))
 
 
@@ -209,7 +211,7 @@ def salt_outdoors(stack: Stack) -> Iterator[Hit]:
             yield Hit(
                 i,
                 f"{one.name} {where}.",
-                (way("Sand paint instead", SwapRecipe("swap", one.layer.id, "sand-paint")),),
+                (way("Sand paint instead", swap_for(stack, one, "lasting grit")),),
             )
 
 
@@ -230,10 +232,10 @@ def salt_unsealed(stack: Stack) -> Iterator[Hit]:
 def grit_moulds(stack: Stack) -> Iterator[Hit]:
     damp = {"water", "weather"} & set(stack.use.touched_by)
     for i, one in stack.each():
-        organic = any(p.material.slug in {"sawdust", "coffee-grounds"} and p.poured_ml > 0 for p in one.pours)
+        organic = any("can mould" in p.material.traits and p.poured_ml > 0 for p in one.pours)
         if organic and damp:
             yield Hit(
                 i,
                 f"{one.name} where it gets damp.",
-                (way("Sand paint instead", SwapRecipe("swap", one.layer.id, "sand-paint")),),
+                (way("Sand paint instead", swap_for(stack, one, "lasting grit")),),
             )

@@ -2,9 +2,9 @@
 
 from collections.abc import Iterator
 
-from ..changes.change import InsertLayer, SetLayer
+from ..changes.change import SetLayer
 from ..layers.stack import Laid, Stack
-from .rule import Hit, rule, way
+from .rule import Hit, insert, rule, way
 
 GRAVITY = 9.81
 SAG_FROM_MM, CRACKS_FROM_MM = 0.3, 5.0
@@ -81,7 +81,7 @@ def top_not_level(stack: Stack) -> Iterator[Hit]:
     "Leaf joints, drawer edges and closing faces must stay clear: texture rubs, binds and breaks off there.",
 )
 def moving_parts(stack: Stack) -> Iterator[Hit]:
-    moves = [s.name.lower() for s in stack.surfaces if any(w in s.slug for w in ("door", "drawer", "leaf"))]
+    moves = [s.name.lower() for s in stack.surfaces if s.does & {"closes", "slides"}]
     for i, one in stack.each():
         if moves and one.technique.per_mm:
             yield Hit(i, f"{one.name} on {', '.join(moves)}: keep closing edges clear of it.")
@@ -108,5 +108,5 @@ def texture_no_night(stack: Stack) -> Iterator[Hit]:
 def texture_bare(stack: Stack) -> Iterator[Hit]:
     rough = [x for x in stack.laid if x.technique.per_mm]
     if rough and not any(x.closes for x in stack.laid):
-        seal = InsertLayer("insert", "", "matt-clear-coat-plain", "clear-on-texture")
+        seal = insert(stack, "", "dead-matt clear coat", "follows texture")
         yield Hit(len(stack.laid), f"{rough[-1].name} is left bare.", (way("A matt clear coat over it", seal),))

@@ -35,12 +35,7 @@ def recoat_too_soon(stack: Stack) -> Iterator[Hit]:
 def recoat_too_late(stack: Stack) -> Iterator[Hit]:
     for i, lower, upper in stack.pairs():
         last = stack.minutes(i - 1, "recoat_until")
-        if (
-            last is not None
-            and stack.waits_h(i - 1) * 60 > last + 1e-6
-            and lower.layer.sand_after is None
-            and upper.watery
-        ):
+        if last is not None and stack.waits_h(i - 1) * 60 > last + 1e-6 and not lower.layer.sandings and upper.watery:
             first = stack.minutes(i - 1, "recoat_from") or 0.0
             key = SetLayer("set", lower.layer.id, sand=Sanding(320, "between clear coats"))
             ways = [way("Abrade it with P320 first", key)]

@@ -2,14 +2,14 @@
 
 from collections.abc import Iterator
 
-from ..changes.change import InsertLayer, RemoveLayer, SetLayer, SetShare, SwapRecipe
+from ..changes.change import RemoveLayer, SetLayer, SetShare
 from ..figure import lasts
 from ..layers.stack import Laid, Stack
-from .rule import Hit, rule, way
+from .rule import Hit, insert, rule, swap_for, way
 
 
 def _works_wet(one: Laid) -> bool:
-    return one.watery and one.film.kind in {"wash", "glaze"} and one.layer.technique != "wash-stacked"
+    return one.watery and one.film.kind in {"wash", "glaze"} and not one.acts("stacks")
 
 
 @rule(
@@ -31,7 +31,7 @@ def no_night_before_water(stack: Stack) -> Iterator[Hit]:
         night = max(needs / 60, 12.0)
         last = stack.laid[i - 1].layer
         add = SetLayer("set", last.id, wait_h=stack.waits_h(i - 1) + night - waited)
-        seal = InsertLayer("insert", one.layer.id, "clear-coat-plain", wait_h=12)
+        seal = insert(stack, one.layer.id, "clear coat", wait_h=12)
         says = (
             f"{one.name} {lasts(waited * 60)} after {lower.name.lower()}: it wants {lasts(needs)} "
             "before it is rubbed wet."
@@ -56,9 +56,7 @@ def strong_water(stack: Stack) -> Iterator[Hit]:
                 f"{one.water:.0%} water, worked and lifted over unsealed paint: it kills what is under it.",
                 (
                     way("60 % water", SetShare("share", one.layer.id, water, 0.6)),
-                    way(
-                        "Seal what is beneath first", InsertLayer("insert", one.layer.id, "clear-coat-plain", wait_h=12)
-                    ),
+                    way("Seal what is beneath first", insert(stack, one.layer.id, "clear coat", wait_h=12)),
                 ),
             )
 
@@ -85,7 +83,7 @@ def sealer_wakes_paint(stack: Stack) -> Iterator[Hit]:
 def sealer_under_pickling(stack: Stack) -> Iterator[Hit]:
     for i, one in stack.each():
         shut = next((x for x in stack.laid[:i] if x.closes), None)
-        if shut and (one.layer.technique in {"limed", "pickled"} or one.acts("rubs in")):
+        if shut and (one.acts("fills pores") or one.acts("rubs in")):
             yield Hit(
                 i,
                 f"{shut.name} has closed the pores {one.name.lower()} needs.",
@@ -116,13 +114,13 @@ def binder_thinned(stack: Stack) -> Iterator[Hit]:
     for i, one in stack.each():
         thin = one.film.kind in {"paint", "wash"} and one.film.carrier == "water" and one.water > 0.24
         medium = any(p.component.role in {"medium", "sealer", "additive"} for p in one.pours)
-        milk = any(p.material.slug == "milk-paint-powder" for p in one.pours)
+        milk = any("binds itself" in p.material.traits for p in one.pours)
         sealed = any(x.closes for x in stack.laid[i + 1 :])
         if thin and not medium and not milk and not sealed and i == len(stack.laid) - 1:
             yield Hit(
                 i + 1,
                 f"{one.name} is last and thin in binder: it will dust.",
-                (way("A matt clear coat over it", InsertLayer("insert", "", "matt-clear-coat-plain")),),
+                (way("A matt clear coat over it", insert(stack, "", "dead-matt clear coat")),),
             )
 
 
@@ -137,7 +135,7 @@ def open_too_short(stack: Stack) -> Iterator[Hit]:
             f"“{one.technique.name}” needs about {one.technique.needs_open_min:g} min; {one.film.name} stays open "
             f"{one.film.open_most_min:g} at most."
         )
-        yield Hit(i, says, (way("The medium-rich glaze instead", SwapRecipe("swap", one.layer.id, "glaze-dragged")),))
+        yield Hit(i, says, (way("The medium-rich glaze instead", swap_for(stack, one, "slow glaze")),))
 
 
 @rule(
@@ -161,7 +159,7 @@ def runs_on_sealed(stack: Stack) -> Iterator[Hit]:
 def too_much_retarder(stack: Stack) -> Iterator[Hit]:
     for i, one in stack.each():
         for pour in one.pours:
-            if pour.material.slug == "retarder" and pour.poured_ml > 0.05 + 1e-6:
+            if "retards" in pour.material.traits and pour.poured_ml > 0.05 + 1e-6:
                 yield Hit(
                     i,
                     f"{pour.poured_ml:.0%} retarder: it will stay tacky.",

@@ -2,9 +2,9 @@
 
 from collections.abc import Iterator
 
-from ..changes.change import InsertLayer, MoveLayer, RemoveLayer, SetLayer, SwapRecipe
+from ..changes.change import MoveLayer, RemoveLayer, SetLayer
 from ..layers.stack import Stack
-from .rule import Hit, rule, way
+from .rule import Hit, insert, rule, swap_for, way
 
 
 @rule(
@@ -23,7 +23,7 @@ def water_over_wax(stack: Stack) -> Iterator[Hit]:
         ways.append(
             way(
                 "It is a resist: only where wear would come",
-                SwapRecipe("swap", lower.layer.id, "clear-wax-plain", "wax-resist"),
+                swap_for(stack, lower, "clear wax", "resists"),
             )
         )
         yield Hit(i, f"{upper.name} over wax will not hold.", tuple(ways))
@@ -57,7 +57,7 @@ def hard_coat_over_wax(stack: Stack) -> Iterator[Hit]:
 def clear_over_patina(stack: Stack) -> Iterator[Hit]:
     for i, lower, upper in stack.meets():
         if lower.film.kind in {"patina", "leaf"} and upper.film.kind == "clear":
-            between = InsertLayer("insert", upper.layer.id, "dewaxed-shellac-plain")
+            between = insert(stack, upper.layer.id, "insulating coat")
             first = MoveLayer("move", lower.layer.id, "")
             yield Hit(
                 i,
@@ -78,7 +78,7 @@ def clear_over_patina(stack: Stack) -> Iterator[Hit]:
 def water_over_oil(stack: Stack) -> Iterator[Hit]:
     for i, lower, upper in stack.meets():
         if lower.film.kind == "oil" and upper.watery and upper.film.kind != "clear":
-            between = InsertLayer("insert", upper.layer.id, "dewaxed-shellac-plain")
+            between = insert(stack, upper.layer.id, "insulating coat")
             yield Hit(
                 i,
                 f"{upper.name} over {lower.name.lower()}.",
@@ -97,7 +97,7 @@ def water_over_oil(stack: Stack) -> Iterator[Hit]:
 )
 def dark_wax_stays(stack: Stack) -> Iterator[Hit]:
     for i, one in stack.each():
-        if one.film.slug != "dark-wax" or one.layer.technique == "limed":
+        if not one.film.colours or one.acts("fills pores"):
             continue
         lower = stack.beneath(i).floor
         bare = lower is None and stack.ground.surface in {"raw wood", "unsealed paint", "plaster", "brick"}
@@ -107,8 +107,8 @@ def dark_wax_stays(stack: Stack) -> Iterator[Hit]:
                 i,
                 f"{one.name} straight on {beneath} cannot be taken back.",
                 (
-                    way("Clear wax first", InsertLayer("insert", one.layer.id, "clear-wax-plain")),
-                    way("A clear coat first", InsertLayer("insert", one.layer.id, "clear-coat-plain", wait_h=12)),
+                    way("Clear wax first", insert(stack, one.layer.id, "clear wax")),
+                    way("A clear coat first", insert(stack, one.layer.id, "clear coat", wait_h=12)),
                 ),
             )
 
@@ -122,12 +122,12 @@ def dark_wax_stays(stack: Stack) -> Iterator[Hit]:
 )
 def wax_breaks_crests(stack: Stack) -> Iterator[Hit]:
     for i, one in stack.each():
-        if one.film.kind != "wax" or one.layer.technique == "wax-recesses":
+        if one.film.kind != "wax" or one.acts("stays in recesses"):
             continue
         rough = [x for x in stack.laid[:i] if x.acts("stands in peaks")]
         if rough and not any(x.closes for x in stack.laid[:i]):
-            swap = SwapRecipe("swap", one.layer.id, "matt-clear-coat-plain", "clear-on-texture")
-            before = InsertLayer("insert", one.layer.id, "matt-clear-coat-plain", "clear-on-texture", 12)
+            swap = swap_for(stack, one, "dead-matt clear coat", "follows texture")
+            before = insert(stack, one.layer.id, "dead-matt clear coat", "follows texture", 12)
             yield Hit(
                 i,
                 f"Rubbing {one.name.lower()} into the peaks of {rough[-1].name.lower()}.",
@@ -145,7 +145,7 @@ def oil_over_coat(stack: Stack) -> Iterator[Hit]:
     for i, one in stack.each():
         shut = stack.ground.surface in {"slick", "sealed"} if i == 0 else stack.laid[i - 1].closes
         if one.film.kind == "oil" and shut and (i == 0 or stack.laid[i - 1].film.kind != "oil"):
-            swap = SwapRecipe("swap", one.layer.id, "clear-coat-plain")
+            swap = swap_for(stack, one, "clear coat")
             yield Hit(i, f"{one.name} over something it cannot soak into.", (way("A clear coat instead", swap),))
 
 

@@ -14,12 +14,12 @@ from annotated_types import Interval, Len
 
 from ..advice import mended, trial, with_finish
 from ..advice.bench import Mend
-from ..book.catalogue import Catalogue, pick
+from ..book.catalogue import Catalogue, EntryKind, pick
 from ..changes.change import Change, apply, surface_under
 from ..changes.what_if import WhatIf, changed
 from ..errors import InvalidValue
 from ..job.areas import measure
-from ..job.entries import EntryKind, without_entry
+from ..job.entries import without_entry
 from ..job.job import MOST_ZONES, Job, Layer, Zone
 from ..job.start import on_piece, technique_for
 from ..layers.conditions import Room

@@ -2,18 +2,12 @@
 
 from collections.abc import Mapping
 from dataclasses import dataclass, fields, replace
-from typing import Literal, get_args
+from typing import get_args
 
-from ..book.catalogue import Catalogue, Entries, pick
+from ..book.catalogue import Catalogue, Entries, EntryKind, pick
 from ..figure import tidy
 from ..value import Slug, Value
 from .job import Job
-
-EntryKind = Literal[
-    "recipes", "materials", "grounds", "techniques", "tools", "films", "preparations", "reliefs", "consistencies",
-    "pot_losses",
-]  # fmt: skip
-"""The kinds of entry a job carries, by their names in `Entries`."""
 
 NOT_VALUES = {"slug", "sources", "provenance"}
 """Fields that tell where a value is from: when only they differ, nothing comes out otherwise."""
@@ -67,10 +61,6 @@ def _by_slug(kind: EntryKind, book: Catalogue) -> Mapping[str, object]:
     return held if isinstance(held, Mapping) else {entry.slug: entry for entry in held}
 
 
-def _slug(entry: object) -> str:
-    return str(getattr(entry, "slug", "") or getattr(entry, "cling", ""))
-
-
 def _said(value: object) -> str | None:
     """A value short enough to say; None for what is not."""
     if value is None:
@@ -99,18 +89,17 @@ def kept_apart(job: Job, book: Catalogue) -> tuple[Kept, ...]:
     for kind in get_args(EntryKind):
         held = _by_slug(kind, book)
         for entry in getattr(job.entries, kind):
-            its = held.get(_slug(entry))
+            its = held.get(entry.slug)
             if its is None or its == entry:
                 continue
             if lines := _differs(entry, its):
-                name = getattr(entry, "name", f"What stays in the pot, {_slug(entry)}")
-                found.append(Kept(kind, _slug(entry), name, lines))
+                found.append(Kept(kind, entry.slug, entry.name, lines))
     return tuple(found)
 
 
 def without_entry(job: Job, kind: EntryKind, slug: str) -> Job:
     """The job no longer carrying an entry, so that the book's is taken up. Raises UnknownEntry for one it has not."""
-    held = {_slug(entry): entry for entry in getattr(job.entries, kind)}
+    held = {entry.slug: entry for entry in getattr(job.entries, kind)}
     gone = pick("entry carried by the job", held, slug)
     rest = tuple(entry for entry in held.values() if entry is not gone)
     return replace(job, entries=replace(job.entries, **{kind: rest}))

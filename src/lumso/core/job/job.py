@@ -1,6 +1,6 @@
 """The job: a piece, its zones, and the layers each zone gets. The one thing everything else is about."""
 
-from dataclasses import dataclass, field
+from dataclasses import dataclass, field, replace
 from typing import Annotated, Literal
 
 from annotated_types import Interval, Len, MaxLen
@@ -52,6 +52,9 @@ class FromVessel(Value):
 Want = FromArea | FromTotal | FromPart | FromVessel
 
 
+DriesBy = Literal["air", "hair dryer", "heat gun", "warm room"]
+
+
 @dataclass(frozen=True)
 class Layer(Value):
     """The coats of one mix on a zone. `amounts` are the recipe's amounts as changed for this layer.
@@ -77,7 +80,21 @@ class Layer(Value):
     pots: Annotated[tuple[Pot, ...], MaxLen(MOST_POTS)] = ()
     wait_h: Annotated[float, Interval(ge=0, le=4000)] | None = None
     """Hours left alone after its last coat; None is as soon as the next coat may follow."""
-    sand_after: Sanding | None = None
+    coat_wait_h: Annotated[float, Interval(ge=0, le=4000)] | None = None
+    """Hours between its coats; None is as soon as the next may follow."""
+    sandings: Annotated[tuple[Sanding, ...], MaxLen(6)] = ()
+    """What it is sanded and rubbed with once it is dry, in order."""
+    dries_by: DriesBy = "air"
+    wet_into_wet: bool = False
+    """Laid while the layer beneath is damp, and dragged into it, on purpose."""
+    second_tool: str = ""
+    """What works over what the first tool lays; "" for none."""
+    damp_tool: bool = False
+    """Taken up damp: it drinks nothing of the mix."""
+    wrapped_tool: bool = False
+    """Kept wrapped between coats: what stays in it is lost once."""
+    materials: dict[str, Slug] = field(default_factory=dict)
+    """Materials used in place of the recipe's, by component."""
 
 
 @dataclass(frozen=True)
@@ -87,6 +104,16 @@ class Acceptance(Value):
     rule: Slug
     layer: str
     reason: Annotated[str, MaxLen(200)] = ""
+
+
+GroundFact = Literal[
+    "raised old pattern", "textured old coating", "filler or glue spots", "wallpaper or its paste", "kitchen grease",
+    "silicone polish", "resinous knots", "holes to fill", "holes to drill",
+]  # fmt: skip
+"""What can be seen on a ground before anything is done to it."""
+
+Touch = Literal["hands", "water", "heat", "food", "feet", "children", "weather", "an unknown buyer"]
+"""What a finish must stand."""
 
 
 @dataclass(frozen=True)
@@ -101,6 +128,9 @@ class Zone(Value):
     relief: Slug = "flat"
     sheen: Literal["unknown", "dead matt", "matt", "eggshell", "satin", "gloss"] = "unknown"
     condition: Literal["sound", "worn", "flaking"] = "sound"
+    facts: tuple[GroundFact, ...] = ()
+    touched_by: tuple[Touch, ...] | None = None
+    """What this zone must stand; None is what the job must."""
     finish: str = ""
     """The finish of the library its stack began as; "" for none."""
     prep: Annotated[tuple[Slug, ...], MaxLen(30)] = ()
@@ -109,13 +139,40 @@ class Zone(Value):
 
 
 @dataclass(frozen=True)
-class Use(Value):
-    """What the piece must stand, and what lies under the new finish."""
+class Answered(Value):
+    """What is known of lead or asbestos in what was there before. Only "none found" and "never coated" close the
+    question."""
 
-    touched_by: tuple[
-        Literal["hands", "water", "heat", "food", "feet", "children", "weather", "an unknown buyer"], ...
-    ] = ()
-    old_finish: Literal["none", "of known age", "of unknown age"] = "none"
+    answer: Literal["not tested", "test planned", "none found", "found", "never coated"] = "not tested"
+    how: Annotated[str, MaxLen(200)] = ""
+    on: Annotated[str, MaxLen(40)] = ""
+    """When it was tested, as written down."""
+
+    @property
+    def settled(self) -> bool:
+        """Whether the question is closed."""
+        return self.answer in {"none found", "never coated"}
+
+
+Place = Literal[
+    "public room", "outdoors", "reached by ladder", "may freeze", "candles or a fire near it", "children in the house",
+    "someone pregnant in the house", "turned on a lathe", "kitchen tools in use",
+]  # fmt: skip
+"""Facts of where the work is done and where the piece will stand."""
+
+
+@dataclass(frozen=True)
+class Use(Value):
+    """What the piece must stand, where, and what is known of what lies under the new finish."""
+
+    touched_by: tuple[Touch, ...] = ()
+    lead: Answered = field(default_factory=Answered)
+    asbestos: Answered = field(default_factory=Answered)
+    place: tuple[Place, ...] = ()
+
+    def there(self, *places: Place) -> bool:
+        """Whether any of these is so."""
+        return any(p in self.place for p in places)
 
 
 @dataclass(frozen=True)
@@ -123,9 +180,17 @@ class Job(Value):
     """A job file. `piece` is None for a quick pot: a mix with nothing to put it on yet."""
 
     format: Literal["lumso-job"]
-    version: Literal[4]
+    version: Literal[5]
     name: Name
     zones: Annotated[tuple[Zone, ...], Len(1, MOST_ZONES)]
     piece: Piece | None = None
     use: Use = field(default_factory=Use)
     entries: Entries = field(default_factory=Entries)
+
+
+def use_of(zone: Zone, use: Use) -> Use:
+    """What a zone must stand: its own, else the job's. What stands outdoors meets weather."""
+    touched = use.touched_by if zone.touched_by is None else zone.touched_by
+    if use.there("outdoors") and "weather" not in touched:
+        touched = (*touched, "weather")
+    return replace(use, touched_by=touched)

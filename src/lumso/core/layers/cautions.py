@@ -1,9 +1,9 @@
 """The usual cautions, and the steps where they matter. Each defers to labels, local rules and licensed practice."""
 
-from collections.abc import Sequence
-
+from ..book.preparation import Sanding
 from ..job.job import Use
-from .stack import Laid
+from .abrasion import reaches
+from .stack import Laid, Stack
 
 LABEL = "The label and local rules come first."
 DUST = (
@@ -45,19 +45,19 @@ CURED = "A wipeable surface is not yet a cured one: no weight, tape or cleaner o
 
 def before_work(use: Use) -> tuple[str, ...]:
     """What must be known before anybody touches the piece."""
-    return () if use.old_finish == "none" else (OLD_DUST,)
+    return () if use.lead.settled else (OLD_DUST,)
 
 
 def when_mixing(laid: Laid) -> tuple[str, ...]:
     """At the pot: what the recipe says itself, and what its powders ask for where it does not."""
     found = list(laid.base.cautions)
     own = " ".join(found).lower()
-    slugs = {p.material.slug for p in laid.pours if p.poured_ml > 0}
+    traits = {t for p in laid.pours if p.poured_ml > 0 for t in p.material.traits}
     if any(p.material.is_solid for p in laid.pours if p.poured_ml > 0) and "mask" not in own:
         found.append(POWDER)
-    if "milk-paint-powder" in slugs and "caustic" not in own:
+    if "caustic" in traits and "caustic" not in own:
         found.append(CAUSTIC)
-    if "plaster" in slugs and "drain" not in own:
+    if "sets hard" in traits and "drain" not in own:
         found.append(PLASTER)
     return tuple(found)
 
@@ -69,10 +69,11 @@ def when_laying(laid: Laid) -> tuple[str, ...]:
     return (VAPOUR,) if laid.film.carrier in {"solvent", "spirit"} else ()
 
 
-def when_sanding(use: Use, index: int, laid: Sequence[Laid]) -> tuple[str, ...]:
-    """At the paper. Only the first two layers can let it through to an old finish."""
-    old = use.old_finish != "none" and index < 2
-    caustic = any(p.material.slug == "milk-paint-powder" for p in laid[index].pours)
+def when_sanding(stack: Stack, index: int, sand: Sanding) -> tuple[str, ...]:
+    """At the paper: dust, what it may come through to, and what is caustic in it."""
+    through = range(reaches(stack, index, sand), index + 1)
+    old = through.start < 0 and stack.asks_lead
+    caustic = any("caustic" in p.material.traits for k in through if k >= 0 for p in stack.laid[k].pours)
     return (DUST, *((OLD_DUST,) if old else ()), *((CAUSTIC,) if caustic else ()))
 
 

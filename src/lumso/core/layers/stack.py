@@ -7,6 +7,8 @@ from functools import cached_property
 from ..book.catalogue import Catalogue, pick
 from ..book.films import Film
 from ..book.materials import Consistency, Material
+from ..book.offers import Need
+from ..book.preparation import Does, Preparation
 from ..book.recipes import Amount, Recipe
 from ..book.surfaces import Ground
 from ..book.techniques import Technique, Tool
@@ -17,6 +19,7 @@ from ..mixing.compose import Pour, compose, with_amounts, with_school
 from ..mixing.consistency import Thickness, thickness, yield_stress
 from ..mixing.mix import ingredients
 from ..piece.kinds import Surface
+from ..value import Slug
 from .conditions import Room
 from .drying import Moment, Wait, takes_min, wait_for
 
@@ -242,9 +245,23 @@ class Stack:
             for lower in self.beneath(i).meets:
                 yield i, lower, self.laid[i]
 
-    def has(self, *prep: str) -> bool:
-        """Whether any of these was done to the ground."""
-        return any(p in self.zone.prep for p in prep)
+    @property
+    def asks_lead(self) -> bool:
+        """Whether the ground asks the lead question, and it has not been closed."""
+        return self.grounded("may hide lead") and not self.use.lead.settled
+
+    def preparations(self) -> Iterator[Preparation]:
+        """What is done to the ground first, as far as it is known."""
+        known = self.catalogue.preparations
+        return (known[p] for p in self.zone.prep if p in known)
+
+    def prepared(self, *does: Does) -> bool:
+        """Whether the ground was prepared in any of these ways."""
+        return any(d in p.does for p in self.preparations() for d in does)
+
+    def offer(self, need: Need) -> Slug:
+        """The recipe that is offered for a need."""
+        return self.catalogue.offer(need)
 
     def grounded(self, *traits: str) -> bool:
         """Whether the ground has any of these traits."""
@@ -254,6 +271,15 @@ class Stack:
         """What one of a layer's times waits for."""
         one = self.laid[index]
         return wait_for(one.film, moment, one.wet_um)
+
+    def between_coats(self, index: int) -> Wait:
+        """What is waited for between a layer's coats: as said, else until the next may follow."""
+        said = self.laid[index].layer.coat_wait_h
+        return self.wait(index, "recoat_from") if said is None else Wait(said * 60, "clock")
+
+    def ready_to_sand(self, index: int, wait: Wait) -> Wait:
+        """What is waited for before a coat is sanded, where it is left alone for `wait`."""
+        return wait
 
     def minutes(self, index: int, moment: Moment) -> float | None:
         """One of a layer's times in this room, in minutes; None is unknown, or no film forms here."""

@@ -4,7 +4,7 @@ import re
 from dataclasses import dataclass
 
 from ..errors import AmbiguousLength, InvalidValue, UnreadableLength
-from ..value import Positive, Value
+from ..value import NotNegative, Value
 
 MM = {"mm": 1.0, "cm": 10.0, "m": 1000.0, "in": 25.4, "ft": 304.8, "yd": 914.4}
 """International inch of 1959: 25.4 mm exactly."""
@@ -38,7 +38,7 @@ EXAMPLES = 'for example 750, 75 cm, 0.75 m, 29 1/2" or 2\' 5 1/2"'
 class Length(Value):
     """A length in mm, with the words it was typed in, so that people see their own unit again."""
 
-    mm: Positive
+    mm: NotNegative
     typed: str
 
 
@@ -69,9 +69,9 @@ def _ask_about_thousands(text: str, typed: str) -> None:
 
 
 def parse_length(typed: str) -> Length:
-    """Read a length of more than zero from text; a bare number is millimetres.
+    """Read a length from text; a bare number is millimetres. Zero is a part that is not there.
 
-    Raises UnreadableLength, AmbiguousLength, or InvalidValue for zero and below.
+    Raises UnreadableLength, AmbiguousLength, or InvalidValue for what is below zero.
 
     >>> parse_length('29 1/2"').mm, parse_length("2' 5 1/2\\"").mm, parse_length("0,75 m").mm
     (749.3, 749.3, 750.0)
@@ -82,7 +82,7 @@ def parse_length(typed: str) -> Length:
         text = text.replace(mark, f" {plain}")
     text = text.strip()
     if re.match(r"^-\s*[\d.]", text):
-        raise InvalidValue(f"{shown!r} is below zero.", value=shown, allowed=f"a length of more than zero, {EXAMPLES}")
+        raise InvalidValue(f"{shown!r} is below zero.", value=shown, allowed=f"a length of zero or more, {EXAMPLES}")
     _ask_about_thousands(text, shown)
     text = re.sub(r"(\d),(\d)", r"\1.\2", text)
     total, last, at = 0.0, "", 0
@@ -103,8 +103,6 @@ def parse_length(typed: str) -> Length:
         last, at = unit, piece.end()
     if not last:
         raise UnreadableLength("No length was given.", value=shown, allowed=f"a length, {EXAMPLES}")
-    if total <= 0:
-        raise InvalidValue(f"{shown!r} is zero.", value=shown, allowed=f"a length of more than zero, {EXAMPLES}")
     if total > 1e9:
         raise InvalidValue(f"{shown!r} is longer than anything.", value=shown, allowed=f"a length, {EXAMPLES}")
     return Length(round(total, 6), shown)

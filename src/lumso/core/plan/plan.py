@@ -157,10 +157,9 @@ FLAKING = (
 def old_finish_cautions(job: Job) -> tuple[Finding, ...]:
     """What must be seen to before an old finish is touched."""
     found = []
-    if job.use.old_finish != "none":
-        age = job.use.old_finish
-        says = f"Old finish {age}: test for lead first."
-        found.append(Finding("risky", "/use/old_finish", says, LEAD, "rule of the trade; local rules come first"))
+    if not job.use.lead.settled:
+        says = "Old finish: test for lead first."
+        found.append(Finding("risky", "/use/lead", says, LEAD, "rule of the trade; local rules come first"))
     for i, zone in enumerate(job.zones):
         if zone.condition == "flaking":
             says = f"{zone.name} is flaking."
@@ -325,7 +324,7 @@ def plan_of(made: Work, workshop: Workshop, room: Room, memo: Memo) -> Plan:
         served = _served(zone, made, by_id, films)
         args = (i, job.job.piece is None, zone, served, job.catalogue, room)
         one = memo.recall(
-            ("zone", job.scope, zone.zone.id), args, partial(_zone_plan, job, i, zone, served, room, memo)
+            ("zone plan", job.scope, zone.zone.id), args, partial(_zone_plan, job, i, zone, served, room, memo)
         )
         zones.append(one)
     return Plan(

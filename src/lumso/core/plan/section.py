@@ -153,7 +153,7 @@ def cut(stack: Stack, findings: tuple[Finding, ...]) -> Section:
                 one.layer.coats,
                 waits[i],
                 gap,
-                one.layer.sand_after.grit if one.layer.sand_after else 0,
+                one.layer.sandings[-1].grit if one.layer.sandings else 0,
             )
         )
         y -= high + gap

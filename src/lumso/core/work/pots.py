@@ -87,7 +87,7 @@ def mix_key(coat: CoatWork, memo: Memo) -> tuple[object, ...]:
 def _is_wash(coat: CoatWork) -> bool:
     """Whether a layer can stand in a chain: a stacked wash of paint and water, in one pot."""
     roles = {p.material.role for p in coat.laid.pours if p.poured_ml > 0}
-    return coat.laid.layer.technique == "wash-stacked" and not coat.laid.layer.pots and roles == {"paint", "water"}
+    return coat.laid.acts("stacks") and not coat.laid.layer.pots and roles == {"paint", "water"}
 
 
 def _wash_step(coats: Sequence[CoatWork], brewing: Brewing) -> WashStep | None:

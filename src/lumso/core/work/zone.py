@@ -11,7 +11,7 @@ from ..book.catalogue import Catalogue
 from ..book.preparation import Preparation, Sanding
 from ..errors import InvalidValue, Problem, UnknownEntry
 from ..figure import Figure
-from ..job.job import FromArea, Zone
+from ..job.job import FromArea, Zone, use_of
 from ..layers import cautions
 from ..layers.drying import NIGHT, Wait, dry_at, takes_min
 from ..layers.pace import minutes_for
@@ -26,6 +26,7 @@ from .operations import Kind, Operation
 LESS = "Less than looks right: sealing wakes the darks."
 THROUGH = "through to the ground: base colour on the spot, dry, sand again"
 BETWEEN = "between clear coats"
+RUBS = {"blend": "Blend", "burnish": "Burnish", "polish": "Polish"}
 
 
 @dataclass(frozen=True)
@@ -156,12 +157,16 @@ def _prepare(order: _Order) -> None:
             order.waits = {order.here: (prep_wait(known), "")}
 
 
-def _sand(order: _Order, stack: Stack, index: int, number: int, sand: Sanding, coat: int) -> None:
-    """Sanding a dry coat, and dusting it off. `coat` is 0 for the whole layer."""
+def _sand(order: _Order, stack: Stack, index: int, number: int, sand: Sanding, nth: int, coat: int) -> None:
+    """The nth sanding of a dry coat, and dusting it off. `coat` is 0 for the whole layer."""
     one, bench = stack.laid[index], order.bench
     known = bench.catalogue.abrasives.get(sand.purpose)
     name = f"{one.layer.id}:{coat}" if coat else one.layer.id
-    says = f"Sand {one.name.lower()} with P{sand.grit} {sand.abrasive}"
+    name = f"{name}:{nth + 1}" if nth else name
+    does = "Sand" if not sand.rubs else RUBS[sand.purpose]
+    spots = {"all": "", "edges": ", edges only", "spots": ", in spots"}[sand.where]
+    machine = ", by machine" if sand.by == "machine" else ""
+    says = f"{does} {one.name.lower()} with {sand.named}{machine}{spots}"
     minutes = order.minutes(bench.habits.sanding_m2_per_h)
     made = replace(
         order.operation("sand", f"{name}:sand", says, minutes),
@@ -169,10 +174,14 @@ def _sand(order: _Order, stack: Stack, index: int, number: int, sand: Sanding, c
         number=number,
         coat=coat,
         coats=one.layer.coats,
-        tools=(f"P{sand.grit} {sand.abrasive}",),
+        tools=(sand.named,),
         how=(known.why if known else "", "Edges, corners and where hands go first. Stop, step back, look; repeat."),
-        check=LESS if sand.purpose in {"bite", "reveal"} else "Even and dull to the touch.",
-        take_care=cautions.when_sanding(bench.use, index, stack.laid),
+        check=LESS
+        if sand.back
+        else "Even and dull to the touch."
+        if not sand.rubs
+        else "Even; nothing has gone through.",
+        take_care=cautions.when_sanding(stack, index, sand),
         rescues=(THROUGH,),
         makes_dust=True,
     )
@@ -222,9 +231,9 @@ def _mask(order: _Order, stack: Stack, index: int, number: int, coat: int) -> No
 def _layer(order: _Order, stack: Stack, index: int, number: int) -> None:
     """A layer's coats, with what is done between and after them. `number` is its place among all layers, from 1."""
     one = stack.laid[index]
-    layer, sand = one.layer, one.layer.sand_after
-    between = sand is not None and sand.purpose == BETWEEN
-    recoat, until = stack.wait(index, "recoat_from"), stack.wait(index, "recoat_until")
+    layer = one.layer
+    recoat, until = stack.between_coats(index), stack.wait(index, "recoat_until")
+    top = index == len(stack.laid) - 1
     for coat in range(1, layer.coats + 1):
         last = coat == layer.coats
         if one.acts("tapes"):
@@ -234,16 +243,24 @@ def _layer(order: _Order, stack: Stack, index: int, number: int) -> None:
         laid_at = order.here
         if _buffed(stack, index):
             _buff(order, stack, index, number, coat)
-        top = index == len(stack.laid) - 1
         wait = one.left_alone if last else recoat
         order.waits = {laid_at: (wait, one.film.waits)} if not (last and top) else {}
-        sanded = sand is not None and (not last if between and layer.coats > 1 else last and not (between and top))
-        if sand is not None and sanded:
-            order.waits = {laid_at: (wait, one.film.waits)}
-            _sand(order, stack, index, number, sand, 0 if last else coat)
+        done = [s for s in layer.sandings if _sanded_now(s, coat, layer.coats, top)]
+        for nth, sand in enumerate(done):
+            order.waits = {laid_at: (stack.ready_to_sand(index, wait), one.film.waits)}
+            _sand(order, stack, index, number, sand, nth, 0 if last else coat)
+        if done:
             order.waits = {} if last and top else {laid_at: (wait, one.film.waits)}
         elif not (last and top):
             _window(order, laid_at, wait, until)
+
+
+def _sanded_now(sand: Sanding, coat: int, coats: int, top: bool) -> bool:
+    """Whether a sanding is done after this coat: between the coats where it is for that, else after the last."""
+    last = coat == coats
+    if sand.purpose == BETWEEN and coats > 1:
+        return not last
+    return last and not (sand.purpose == BETWEEN and top)
 
 
 def _window(order: _Order, laid_at: int, wait: Wait, until: Wait) -> None:
@@ -319,7 +336,7 @@ def work_zone(zone: Zone, at: str, area: Figure | None, surfaces: tuple[Surface,
     if ground is None:
         return ZoneWork(zone, area, None, False, tuple(laid), under, problems=tuple(problems))
     numbers = [j for j, one in enumerate(laid, 1) if one is not None]
-    stack = Stack(zone, ground, bench.use, surfaces or (), bench.room, done, bench.catalogue)
+    stack = Stack(zone, ground, use_of(zone, bench.use), surfaces or (), bench.room, done, bench.catalogue)
     made = ZoneWork(zone, area, stack, whole, tuple(laid), under, problems=tuple(problems))
     if area is None:
         nothing = Figure(0.0, "m²", ())

@@ -32,14 +32,17 @@ def cupboard_surfaces(s: Sizes) -> tuple[Surface, ...]:
     inside = 2 * depth + width
     return (
         flat("sides", "Sides", "Body", depth, height, 2),
-        flat("doors", "Doors", "Doors", wide, high, doors),
-        band("door-edges", "Door edges", "Doors", doors * 2 * (wide + high), s["door"]),
+        flat("doors", "Doors", "Doors", wide, high, doors, does=("closes",)),
+        flat("door-insides", "Doors, inside", "Doors", wide, high, doors, bare="inside left as it is",
+             does=("closes",)),
+        band("door-edges", "Door edges", "Doors", doors * 2 * (wide + high), s["door"],
+             does=("closes",)),
         band("plinth", "Plinth", "Body", width, s["plinth"]),
         flat("top", "Top", "Body", width, depth, vertical=False,
              bare="above eye level" if height > 1700 else ""),
         band("inside", "Inside", "Inside", high, inside, bare="inside left as it is"),
         flat("shelves", "Shelves, both faces", "Inside", width, depth, 2 * s["shelves"], vertical=False,
-             bare="inside left as it is"),
+             bare="inside left as it is", does=("bears",)),
         flat("back", "Back", "Body", width, height, bare="against the wall"),
         flat("underside", "Underside", "Body", width, depth, vertical=False, bare="not seen"),
     )  # fmt: skip
@@ -84,7 +87,9 @@ def bookcase_surfaces(s: Sizes) -> tuple[Surface, ...]:
         flat("sides", "Sides, outside", "Outside", depth, height, 2),
         flat("top", "Top", "Outside", width, depth, vertical=False, bare="above eye level" if height > 1700 else ""),
         band("front-edges", "Front edges", "Outside", 2 * height + (shelves + 2) * inner, board),
-        flat("shelves", "Shelves, both faces", "Inside", inner, depth, 2 * (shelves + 1), vertical=False),
+        flat(
+            "shelves", "Shelves, both faces", "Inside", inner, depth, 2 * (shelves + 1), vertical=False, does=("bears",)
+        ),
         flat("sides-inside", "Sides, inside", "Inside", depth, clear, 2),
         flat("back-inside", "Back, inside", "Inside", inner, clear),
         flat("back", "Back, outside", "Outside", width, height, bare="against the wall"),
@@ -140,8 +145,8 @@ def trunk_surfaces(s: Sizes) -> tuple[Surface, ...]:
     width, depth, height, lid = s["width"], s["depth"], s["height"], s["lid"]
     around = 2 * (width + depth)
     return (
-        flat("lid", "Lid, top", "Lid", width, depth, vertical=False),
-        band("lid-sides", "Lid, sides", "Lid", around, lid),
+        flat("lid", "Lid, top", "Lid", width, depth, vertical=False, does=("lifts",)),
+        band("lid-sides", "Lid, sides", "Lid", around, lid, does=("lifts",)),
         flat("front-back", "Front and back", "Body", width, height - lid, 2),
         flat("ends", "Ends", "Body", depth, height - lid, 2),
         band("inside", "Inside", "Inside", around, height, bare="inside left as it is"),

@@ -29,7 +29,8 @@ def surfaces(s: Sizes) -> tuple[Surface, ...]:
     """Top, sides, frame, drawer fronts; back and underside stay bare."""
     width, height, depth, top = s["width"], s["height"], s["depth"], s["top"]
     wide, high = drawer(s)
-    fronts = flat("drawer-fronts", "Drawer fronts", "Drawer fronts", wide, high, s["rows"] * s["columns"])
+    fronts = flat("drawer-fronts", "Drawer fronts", "Drawer fronts", wide, high,
+                  s["rows"] * s["columns"], does=("slides",))  # fmt: skip
     whole = flat("front", "Front", "Body", width, height - top)
     return (
         flat("top", "Top", "Top", width, depth, vertical=False),

@@ -2,6 +2,7 @@
 
 from collections.abc import Callable, Mapping
 from dataclasses import dataclass, field
+from typing import Literal
 
 from ...measure.drawing import Drawing
 from ...value import Value
@@ -32,6 +33,11 @@ class CountSpec(Value):
     usual: int
 
 
+Does = Literal["closes", "lifts", "slides", "bears"]
+"""What a face does in use: closes against another like a door, lifts like a lid, slides or folds along one like a
+drawer or a leaf, bears what stands on it like a shelf."""
+
+
 @dataclass(frozen=True)
 class Surface:
     """A group of like faces of a piece: their area together in m², and how that was reached.
@@ -46,6 +52,8 @@ class Surface:
     group: str = "Body"
     vertical: bool = True
     usually_bare: str = ""
+    does: frozenset[Does] = frozenset()
+    """What it does when the piece is used."""
 
 
 @dataclass(frozen=True)

@@ -1,12 +1,13 @@
 """What pieces are made of: flat faces, round legs, profiles. Each gives a surface with its working in words."""
 
 from collections.abc import Sequence
+from dataclasses import replace
 from math import hypot, pi, sqrt
 
 from ...figure import tidy
 from ...measure.drawing import Face, box
 from ...measure.shapes import MM2_PER_M2, disc, frustum_wall, oval, rectangle
-from .kind import SizeSpec, Surface
+from .kind import Does, SizeSpec, Surface
 
 
 def size(slug: str, name: str, usual: float, least: float, most: float) -> SizeSpec:
@@ -20,18 +21,19 @@ def metres(mm: float) -> str:
 
 
 def flat(slug: str, name: str, group: str, length: float, width: float, count: float = 1, *,
-         vertical: bool = True, bare: str = "") -> Surface:  # fmt: skip
+         vertical: bool = True, bare: str = "", does: tuple[Does, ...] = ()) -> Surface:  # fmt: skip
     """`count` like rectangles."""
     how = f"{metres(length)} × {metres(width)} m"
     if count != 1:
         how = f"{count:g} × {how}"
-    return Surface(slug, name, rectangle(length, width) * count, how, group, vertical, bare)
+    return Surface(slug, name, rectangle(length, width) * count, how, group, vertical, bare, frozenset(does))
 
 
-def band(slug: str, name: str, group: str, length: float, width: float, *, bare: str = "") -> Surface:
+def band(slug: str, name: str, group: str, length: float, width: float, *, bare: str = "",
+         does: tuple[Does, ...] = ()) -> Surface:  # fmt: skip
     """A long strip: edges, a plinth, an apron."""
     how = f"{metres(length)} m run × {metres(width)} m"
-    return Surface(slug, name, rectangle(length, width), how, group, True, bare)
+    return Surface(slug, name, rectangle(length, width), how, group, True, bare, frozenset(does))
 
 
 def round_flat(slug: str, name: str, group: str, diameter: float, *, bare: str = "") -> Surface:
@@ -71,7 +73,7 @@ def open_area(surface: Surface, holes: Sequence[Surface], slug: str, name: str) 
     less = " − ".join(tidy(h.area_m2) for h in holes)
     area = surface.area_m2 - sum(h.area_m2 for h in holes)
     how = f"{tidy(surface.area_m2)} − {less} m²"
-    return Surface(slug, name, area, how, surface.group, surface.vertical, surface.usually_bare)
+    return replace(surface, slug=slug, name=name, area_m2=area, how=how)
 
 
 def pane(surface: str, name: str, x: float, y: float, width: float, height: float) -> Face:

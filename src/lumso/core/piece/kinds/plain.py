@@ -9,7 +9,16 @@ from .parts import band, flat, open_area, pane, size
 def _openings(s: Sizes) -> list[Surface]:
     return [
         flat("windows", "Windows", "Wall", s["window_width"], s["window_height"], s["windows"], bare="glass and frame"),
-        flat("doors", "Doors", "Wall", s["door_width"], s["door_height"], s["doors"], bare="a piece of its own"),
+        flat(
+            "doors",
+            "Doors",
+            "Wall",
+            s["door_width"],
+            s["door_height"],
+            s["doors"],
+            bare="a piece of its own",
+            does=("closes",),
+        ),
     ]
 
 
