@@ -1,5 +1,6 @@
 """Numbers that carry their own working, so that each can be opened to see why."""
 
+from collections.abc import Sequence
 from dataclasses import dataclass
 from math import floor
 from typing import Literal
@@ -63,3 +64,13 @@ def lasts(minutes: float) -> str:
         return f"{_nearest(hours, 0.25)} h"
     days = hours / 24
     return f"{_nearest(days, 0.5)} days" if days < 14 else f"{floor(days / 7 + 0.5)} weeks"
+
+
+def listed(names: Sequence[str]) -> str:
+    """Names as a person says them, each once.
+
+    >>> listed(("lid", "doors", "lid")), listed(("top",))
+    ('lid and doors', 'top')
+    """
+    once = list(dict.fromkeys(names))
+    return once[0] if len(once) == 1 else f"{', '.join(once[:-1])} and {once[-1]}" if once else ""

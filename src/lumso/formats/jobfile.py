@@ -49,6 +49,7 @@ GAINED: dict[str, dict[str, dict[str, Any]]] = {
         "milk-paint-powder": {"traits": ("caustic", "binds itself")}, "plaster": {"traits": ("sets hard",)},
         "sawdust": {"traits": ("can mould",)}, "coffee-grounds": {"traits": ("can mould",)},
         "retarder": {"traits": ("retards",)},
+        "texture-powder": {"traits": ("silica",)}, "play-sand": {"traits": ("silica",)},
     },
     "preparations": {
         "lead-tested": {"does": ("tests for lead",)}, "loose-scraped": {"does": ("scrapes",)},

@@ -86,7 +86,6 @@ def stack(
     surface = Surface(part, part.capitalize(), 1.0, "given", vertical=upright)
     known = replace(C, films={k: v for k, v in C.films.items() if k != nobody_knows})
     answer = "never coated" if old == "none" else old
-    bench = Trial(
-        Use(words, Answered(answer), Answered("never coated"), tuple(place)), (surface,), known, steady(*room)
-    )  # type: ignore[arg-type]
+    use_of_it = Use(words, Answered(answer), Answered("never coated"), tuple(place))  # type: ignore[arg-type]
+    bench = Trial(use_of_it, (surface,), known, steady(*room))
     return Case(zone, bench)

@@ -814,7 +814,7 @@ export interface components {
              * Grade
              * @enum {string}
              */
-            grade: "will fail" | "risky" | "know this";
+            grade: "can hurt" | "will fail" | "risky" | "know this";
             /** Says */
             says: string;
         };
@@ -1824,6 +1824,11 @@ export interface components {
              */
             dissolves_in_water?: boolean;
             /**
+             * Gentle Days
+             * @description Days until it may be closed, stacked and used gently, long before it has cured; None is unknown.
+             */
+            gentle_days?: number | null;
+            /**
              * Gloss
              * @default matt
              * @enum {string}
@@ -1863,6 +1868,11 @@ export interface components {
              * @default false
              */
             rewets?: boolean;
+            /**
+             * Sands Soft Min
+             * @description From when it is sanded on purpose while it is dry on top and soft beneath: it balls instead of flying.
+             */
+            sands_soft_min?: number | null;
             /** Slug */
             slug: string;
             /**
@@ -1884,6 +1894,12 @@ export interface components {
              * @default false
              */
             tells_overnight?: boolean;
+            /**
+             * Thick
+             * @description The film whose times hold for it where it is laid thick; "" for its own.
+             * @default
+             */
+            thick?: string;
             times: components["schemas"]["DryingTimes-Input"];
             /**
              * Usual Um
@@ -1944,6 +1960,11 @@ export interface components {
              */
             dissolves_in_water: boolean;
             /**
+             * Gentle Days
+             * @description Days until it may be closed, stacked and used gently, long before it has cured; None is unknown.
+             */
+            gentle_days: number | null;
+            /**
              * Gloss
              * @default matt
              * @enum {string}
@@ -1983,6 +2004,11 @@ export interface components {
              * @default false
              */
             rewets: boolean;
+            /**
+             * Sands Soft Min
+             * @description From when it is sanded on purpose while it is dry on top and soft beneath: it balls instead of flying.
+             */
+            sands_soft_min: number | null;
             /** Slug */
             slug: string;
             /**
@@ -2004,6 +2030,12 @@ export interface components {
              * @default false
              */
             tells_overnight: boolean;
+            /**
+             * Thick
+             * @description The film whose times hold for it where it is laid thick; "" for its own.
+             * @default
+             */
+            thick: string;
             times: components["schemas"]["DryingTimes-Output"];
             /**
              * Usual Um
@@ -2083,7 +2115,7 @@ export interface components {
              * Grade
              * @enum {string}
              */
-            grade: "will fail" | "risky" | "know this";
+            grade: "can hurt" | "will fail" | "risky" | "know this";
             /** Provenance */
             provenance: string;
             /** Reason */
@@ -2206,11 +2238,8 @@ export interface components {
              * @default
              */
             technique: string;
-            /**
-             * Thickness Mm
-             * @default 1
-             */
-            thickness_mm: number;
+            /** Thickness Mm */
+            thickness_mm: number | null;
             /** Touched */
             touched: number | null;
             /** Wait H */
@@ -3170,6 +3199,12 @@ export interface components {
             least: number;
             /** Most */
             most: number;
+            /**
+             * Not Over
+             * @description Kinds of film over which it does not hold.
+             * @default []
+             */
+            not_over?: string[];
             /** Provenance */
             provenance: string;
             /** Reason */
@@ -3198,6 +3233,12 @@ export interface components {
             least: number;
             /** Most */
             most: number;
+            /**
+             * Not Over
+             * @description Kinds of film over which it does not hold.
+             * @default []
+             */
+            not_over: string[];
             /** Provenance */
             provenance: string;
             /** Reason */
@@ -3300,6 +3341,12 @@ export interface components {
             /** Slug */
             slug: string;
             /**
+             * Solvent By Weight
+             * @description The share of its weight that is solvent or spirit, and leaves as it dries.
+             * @default 0
+             */
+            solvent_by_weight?: number;
+            /**
              * Sources
              * @description Values that are no longer starting values: field name to where the value now comes from.
              */
@@ -3321,7 +3368,7 @@ export interface components {
              * Traits
              * @default []
              */
-            traits?: ("caustic" | "binds itself" | "sets hard" | "can mould" | "retards")[];
+            traits?: ("caustic" | "binds itself" | "sets hard" | "can mould" | "retards" | "silica")[];
             /** True Density */
             true_density: number;
             /**
@@ -3414,6 +3461,12 @@ export interface components {
             /** Slug */
             slug: string;
             /**
+             * Solvent By Weight
+             * @description The share of its weight that is solvent or spirit, and leaves as it dries.
+             * @default 0
+             */
+            solvent_by_weight: number;
+            /**
              * Sources
              * @description Values that are no longer starting values: field name to where the value now comes from.
              */
@@ -3435,7 +3488,7 @@ export interface components {
              * Traits
              * @default []
              */
-            traits: ("caustic" | "binds itself" | "sets hard" | "can mould" | "retards")[];
+            traits: ("caustic" | "binds itself" | "sets hard" | "can mould" | "retards" | "silica")[];
             /** True Density */
             true_density: number;
             /**
@@ -3729,7 +3782,7 @@ export interface components {
              * Grade
              * @enum {string}
              */
-            grade: "will fail" | "risky" | "know this";
+            grade: "can hurt" | "will fail" | "risky" | "know this";
             /** Y */
             y: number;
         };
@@ -4174,7 +4227,7 @@ export interface components {
             bands: number[];
             /**
              * Cautions
-             * @description What must be seen to before any work on the old finish.
+             * @description What can hurt a person, each once.
              */
             cautions: components["schemas"]["Finding"][];
             drawing: components["schemas"]["Drawing"] | null;
@@ -4616,6 +4669,12 @@ export interface components {
             target: string;
             /** Techniques */
             techniques: string[];
+            /**
+             * Wet Rate Ml Per M2
+             * @description What an even, brushed coat of it takes; 0 where that is as its technique says.
+             * @default 0
+             */
+            wet_rate_ml_per_m2?: number;
             /** Working Life Min */
             working_life_min?: number | null;
         };
@@ -4698,6 +4757,12 @@ export interface components {
             target: string;
             /** Techniques */
             techniques: string[];
+            /**
+             * Wet Rate Ml Per M2
+             * @description What an even, brushed coat of it takes; 0 where that is as its technique says.
+             * @default 0
+             */
+            wet_rate_ml_per_m2: number;
             /** Working Life Min */
             working_life_min: number | null;
         };
@@ -4928,8 +4993,8 @@ export interface components {
             dries_by?: ("air" | "hair dryer" | "heat gun" | "warm room") | null;
             /** Layer */
             layer: string;
-            /** @description In place of all that it is sanded with. */
-            sand?: components["schemas"]["Sanding-Input"] | null;
+            /** Sandings */
+            sandings?: components["schemas"]["Sanding-Input"][] | null;
             /** Technique */
             technique?: string | null;
             /** Thickness Mm */
@@ -4957,8 +5022,8 @@ export interface components {
             dries_by: ("air" | "hair dryer" | "heat gun" | "warm room") | null;
             /** Layer */
             layer: string;
-            /** @description In place of all that it is sanded with. */
-            sand: components["schemas"]["Sanding-Output"] | null;
+            /** Sandings */
+            sandings: components["schemas"]["Sanding-Output"][] | null;
             /** Technique */
             technique: string | null;
             /** Thickness Mm */
@@ -5566,6 +5631,12 @@ export interface components {
              * @default 0
              */
             lays_m2_per_h?: number;
+            /**
+             * Lost To Cloth
+             * @description The share of what is put on that runs off or is wiped into the cloth, above its wet rate.
+             * @default 0
+             */
+            lost_to_cloth?: number;
             /** Name */
             name: string;
             /**
@@ -5650,6 +5721,12 @@ export interface components {
              * @default 1
              */
             touched_most?: number;
+            /**
+             * Usual Mm
+             * @description How thick it is laid where nobody has said, in mm; only where it is laid thick.
+             * @default 1
+             */
+            usual_mm?: number;
             /** Wet Rate Ml Per M2 */
             wet_rate_ml_per_m2: number;
         };
@@ -5683,6 +5760,12 @@ export interface components {
              * @default 0
              */
             lays_m2_per_h: number;
+            /**
+             * Lost To Cloth
+             * @description The share of what is put on that runs off or is wiped into the cloth, above its wet rate.
+             * @default 0
+             */
+            lost_to_cloth: number;
             /** Name */
             name: string;
             /**
@@ -5767,6 +5850,12 @@ export interface components {
              * @default 1
              */
             touched_most: number;
+            /**
+             * Usual Mm
+             * @description How thick it is laid where nobody has said, in mm; only where it is laid thick.
+             * @default 1
+             */
+            usual_mm: number;
             /** Wet Rate Ml Per M2 */
             wet_rate_ml_per_m2: number;
         };

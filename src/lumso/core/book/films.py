@@ -72,6 +72,12 @@ class Film(Value):
     open_least_min: NotNegative | None = None
     open_most_min: NotNegative | None = None
     """How long it can be worked, at the least and at the most; None is unknown."""
+    sands_soft_min: NotNegative | None = None
+    """From when it is sanded on purpose while it is dry on top and soft beneath: it balls instead of flying."""
+    thick: str = ""
+    """The film whose times hold for it where it is laid thick; "" for its own."""
+    gentle_days: NotNegative | None = None
+    """Days until it may be closed, stacked and used gently, long before it has cured; None is unknown."""
     waits: str = ""
     """What dry looks and feels like before the next coat."""
 

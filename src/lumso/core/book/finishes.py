@@ -22,7 +22,7 @@ class FinishLayer(Value):
     technique: str = ""
     coats: Annotated[int, Interval(ge=1, le=12)] = 1
     touched: Annotated[float, Interval(gt=0, le=1)] | None = None
-    thickness_mm: Annotated[float, Interval(gt=0, le=10)] = 1.0
+    thickness_mm: Annotated[float, Interval(gt=0, le=10)] | None = None
     wait_h: Annotated[float, Interval(ge=0, le=4000)] | None = None
     sandings: tuple[Sanding, ...] = ()
     school: str = ""

@@ -11,9 +11,9 @@ Role = Literal["paint", "medium", "water", "powder", "pigment", "wax", "thinner"
 Relative = Annotated[float, Interval(ge=1, le=6)]
 
 
-MaterialTrait = Literal["caustic", "binds itself", "sets hard", "can mould", "retards"]
+MaterialTrait = Literal["caustic", "binds itself", "sets hard", "can mould", "retards", "silica"]
 """What a material does beside colouring and thickening: burns skin, holds with no binder added, sets to stone in a
-drain, moulds where it is damp, keeps a mix open."""
+drain, moulds where it is damp, keeps a mix open, may hold silica that is breathed in."""
 
 
 @dataclass(frozen=True)
@@ -47,6 +47,8 @@ class Material(Value):
     packing_limit: Fraction = 0.0
     water_by_weight: Fraction = 0.0
     """The share of a liquid's weight that is water: what salts can dissolve in."""
+    solvent_by_weight: Fraction = 0.0
+    """The share of its weight that is solvent or spirit, and leaves as it dries."""
     dissolves_g_per_g: NotNegative = 0.0
     """How much of a salt dissolves in a gram of water; what dissolves does not thicken."""
     swells_on_setting: Annotated[float, Interval(ge=1, le=2)] = 1.0

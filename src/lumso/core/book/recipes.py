@@ -86,6 +86,8 @@ class Limit(Value):
     """Kinds of surface it holds for; empty for any."""
     techniques: tuple[Slug, ...] = ()
     """Techniques it holds for; empty for any."""
+    not_over: tuple[str, ...] = ()
+    """Kinds of film over which it does not hold."""
 
 
 @dataclass(frozen=True)
@@ -124,6 +126,8 @@ class Recipe(Value):
     life_starts: Literal["when ready", "when wetted"] = "when ready"
     keeping_life_days: NotNegative | None = None
     measured_by: Literal["volume", "weight"] = "volume"
+    wet_rate_ml_per_m2: NotNegative = 0.0
+    """What an even, brushed coat of it takes; 0 where that is as its technique says."""
     film: str = ""
     """The film it dries to; "" when nobody has said, and then its materials tell."""
     cautions: tuple[str, ...] = ()

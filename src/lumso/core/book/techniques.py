@@ -79,5 +79,9 @@ class Technique(Value):
     """An even coat, so that a label's spreading rate may stand in for the wet rate."""
     next_wet_rate_ml_per_m2: NotNegative = 0.0
     """The wet rate over a coat of the same film, which drinks less; 0 where it is the same."""
+    usual_mm: Annotated[float, Interval(gt=0, le=10)] = 1.0
+    """How thick it is laid where nobody has said, in mm; only where it is laid thick."""
+    lost_to_cloth: Annotated[float, Interval(ge=0, lt=1)] = 0.0
+    """The share of what is put on that runs off or is wiped into the cloth, above its wet rate."""
     per_mm: bool = False
     """True for textured and trowelled coats: the wet rate is for each mm of mean thickness."""

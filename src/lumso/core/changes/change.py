@@ -65,8 +65,7 @@ class SetLayer(Value):
     coats: int | None = None
     technique: str | None = None
     touched: Fraction | None = None
-    sand: Sanding | None = None
-    """In place of all that it is sanded with."""
+    sandings: tuple[Sanding, ...] | None = None
     dries_by: DriesBy | None = None
     coat_wait_h: float | None = None
 
@@ -136,13 +135,16 @@ def _swapped(layer: Layer, change: SwapRecipe, surface: str, catalogue: Catalogu
     start = start_on(layer.id, change.recipe, surface, catalogue)
     if change.technique:
         technique = pick("technique", catalogue.techniques, change.technique)
-        start = replace(start, technique=technique.slug, tool=technique.tools[0], touched=technique.touched)
+        start = replace(
+            start, technique=technique.slug, tool=technique.tools[0], touched=technique.touched,
+            thickness_mm=technique.usual_mm,
+        )  # fmt: skip
     kept = {c.id for c in pick("recipe", catalogue.recipes, change.recipe).components}
     return replace(
         start,
         coats=layer.coats,
         margin=layer.margin,
-        thickness_mm=layer.thickness_mm,
+        thickness_mm=layer.thickness_mm if start.technique == layer.technique else start.thickness_mm,
         wait_h=layer.wait_h,
         sandings=layer.sandings,
         colours={k: v for k, v in layer.colours.items() if k in kept},
@@ -155,7 +157,7 @@ def _set(layer: Layer, change: SetLayer, catalogue: Catalogue) -> Layer:
         "thickness_mm": change.thickness_mm,
         "coats": change.coats,
         "touched": change.touched,
-        "sandings": None if change.sand is None else (change.sand,),
+        "sandings": change.sandings,
         "dries_by": change.dries_by,
         "coat_wait_h": change.coat_wait_h,
     }
@@ -163,6 +165,8 @@ def _set(layer: Layer, change: SetLayer, catalogue: Catalogue) -> Layer:
     if change.technique is not None:
         technique = pick("technique", catalogue.techniques, change.technique)
         changed = replace(changed, technique=technique.slug, tool=technique.tools[0], touched=technique.touched)
+        if change.thickness_mm is None:
+            changed = replace(changed, thickness_mm=technique.usual_mm)
     return changed
 
 

@@ -22,7 +22,7 @@ def layers_of(finish: Finish, surface: str, catalogue: Catalogue, ids: Iterator[
             replace(
                 layer,
                 touched=touched,
-                thickness_mm=one.thickness_mm,
+                thickness_mm=technique.usual_mm if one.thickness_mm is None else one.thickness_mm,
                 wait_h=one.wait_h,
                 sandings=one.sandings,
                 school=one.school,

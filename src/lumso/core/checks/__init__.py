@@ -10,12 +10,12 @@ from itertools import count
 from ..changes.change import WayOut, apply
 from ..errors import LumsoError
 from ..layers.stack import Stack, lay
-from . import beneath, colours, order, sanding, sealing, texture, waits, water, wax
+from . import beneath, colours, order, safety, sanding, sealing, texture, waits, water, wax
 from .findings import GRADES, Finding
 from .rule import RULES, Rule
 
 __all__ = ["RULES", "Rule", "check", "holds", "look", "worst"]
-MODULES = (beneath, wax, water, waits, sealing, texture, sanding, colours, order)
+MODULES = (safety, beneath, wax, water, waits, sealing, texture, sanding, colours, order)
 
 
 def look(stack: Stack, at: str = "") -> tuple[Finding, ...]:
@@ -43,7 +43,7 @@ def look(stack: Stack, at: str = "") -> tuple[Finding, ...]:
                 below,
                 above,
                 hit.ways,
-                meant.get((rule.slug, above)),
+                None if (hit.grade or rule.grade) == "can hurt" else meant.get((rule.slug, above)),
             )
             found.append((hit.above, GRADES.index(finding.grade), finding))
     found.sort(key=lambda f: f[:2])

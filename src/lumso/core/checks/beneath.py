@@ -4,7 +4,7 @@ from collections.abc import Iterator
 
 from ..changes.change import DropPrep, InsertLayer, SetLayer
 from ..colour.srgb import lightness
-from ..layers.stack import NIGHT_H, Laid, Stack
+from ..layers.stack import NIGHT_H, WHOLE, Laid, Stack
 from .rule import Hit, insert, prep, rule, swap_for, way
 
 WASH_FINEST = 220
@@ -17,7 +17,26 @@ def _first_id(stack: Stack) -> str:
 
 def _covers(one: Laid) -> bool:
     """Whether a layer hides what is beneath, so that a stain in it would be a fault."""
-    return one.film.kind in {"paint", "texture"} and one.water < 0.5
+    return one.film.kind in {"paint", "texture"} and one.water < 0.6 and one.layer.touched >= WHOLE
+
+
+def _stains(stack: Stack, what: str) -> Laid | None:
+    """The coat that shows a stain from the ground: the topmost that hides what is beneath, where nothing beneath it
+    stops the stain. What is stained under a stop is hidden by what lies on it."""
+    top = next((i for i in range(len(stack.laid) - 1, -1, -1) if _covers(stack.laid[i])), None)
+    if top is None or what in stack.beneath(top).stops or not stack.laid[top].watery:
+        return None
+    return stack.laid[top]
+
+
+def _chips(stack: Stack) -> bool:
+    """Whether the finish is meant to chip: what is done for hold would work against it."""
+    return bool(stack.laid) and stack.laid[0].film.chips
+
+
+def _greasy(stack: Stack) -> bool:
+    """Whether wax or oil goes straight on the ground, which asks for no hold."""
+    return bool(stack.laid) and stack.laid[0].film.kind in {"wax", "oil"}
 
 
 def _primer(stack: Stack) -> InsertLayer:
@@ -38,7 +57,7 @@ def slick_unprimed(stack: Stack) -> Iterator[Hit]:
     if not stack.laid or stack.ground.surface != "slick" or "rusts" in stack.ground.traits:
         return
     first = stack.laid[0]
-    if first.film.grips or first.film.chips:
+    if first.film.grips or first.film.chips or _greasy(stack):
         return
     says = f"{first.name} straight on {stack.ground.name}: it will not hold."
     yield Hit(0, says, (way("Put a bonding primer beneath, and leave it a night", _primer(stack)),))
@@ -52,18 +71,28 @@ def slick_unprimed(stack: Stack) -> Iterator[Hit]:
     "test board first. Not wanted? Bonding additive in the first coat, or a primer.",
 )
 def milk_paint_on_gloss(stack: Stack) -> Iterator[Hit]:
-    if not stack.laid or stack.ground.surface not in {"slick", "sealed"}:
-        return
-    if not (first := stack.laid[0]).film.chips:
-        return
-    yield Hit(
-        0,
-        f"{first.name} on {stack.ground.name} will chip as it pleases.",
-        (
-            way("Bonding additive in this coat", swap_for(stack, first, "milk paint that grips")),
-            way("A bonding primer beneath, left a night", _primer(stack)),
-        ),
-    )
+    for i, one in stack.each():
+        if not one.film.chips:
+            continue
+        under = stack.beneath(i)
+        floor = under.floor
+        if floor is None:
+            closed, name = stack.ground.surface in {"slick", "sealed"}, stack.ground.name
+        else:
+            closed, name = floor.closes and floor.film.kind != "paint", floor.name.lower()
+        if closed:
+            yield Hit(
+                i,
+                f"{one.name} on {name} will chip as it pleases.",
+                (
+                    way("Bonding additive in this coat", swap_for(stack, one, "milk paint that grips")),
+                    way(
+                        "A bonding primer beneath, left a night",
+                        insert(stack, one.layer.id, "bonding primer", wait_h=12),
+                    ),
+                ),
+            )
+            return
 
 
 @rule(
@@ -73,7 +102,9 @@ def milk_paint_on_gloss(stack: Stack) -> Iterator[Hit]:
     "A shine is a surface without a key: even a bonding primer holds better on one that was dulled all over.",
 )
 def slick_not_scuffed(stack: Stack) -> Iterator[Hit]:
-    if not stack.laid or stack.ground.surface != "slick" or stack.prepared("scuffs", "takes rust off"):
+    if not stack.laid or stack.ground.surface != "slick" or stack.prepared("scuffs", "sands", "takes rust off"):
+        return
+    if _chips(stack) or _greasy(stack) or stack.grounded("cannot be scuffed"):
         return
     yield Hit(
         0,
@@ -89,10 +120,16 @@ def slick_not_scuffed(stack: Stack) -> Iterator[Hit]:
     "A glossy or satin old finish is hard and closed: dull it all over, or the first coat scratches off with a nail.",
 )
 def glossy_not_scuffed(stack: Stack) -> Iterator[Hit]:
-    shines = stack.zone.sheen in {"satin", "gloss"} and stack.ground.surface in {"unsealed paint", "sealed"}
-    if stack.laid and shines and not stack.prepared("scuffs"):
-        scuff = way("Scuff it dull all over first", prep(stack, "scuffs"))
-        yield Hit(0, f"{stack.zone.name} has a {stack.zone.sheen} finish that has not been scuffed.", (scuff,))
+    sheen, surface = stack.zone.sheen, stack.ground.surface
+    shines = sheen in {"satin", "gloss"} and surface in {"unsealed paint", "sealed"}
+    unsure = sheen == "unknown" and surface == "sealed"
+    if not stack.laid or not (shines or unsure) or stack.prepared("scuffs", "sands"):
+        return
+    if _chips(stack) or _greasy(stack):
+        return
+    scuff = way("Scuff it dull all over first", prep(stack, "scuffs"))
+    what = f"a {sheen} finish" if shines else "a sealed finish of unknown sheen"
+    yield Hit(0, f"{stack.zone.name} has {what} that has not been scuffed.", (scuff,))
 
 
 @rule(
@@ -102,8 +139,9 @@ def glossy_not_scuffed(stack: Stack) -> Iterator[Hit]:
     "Hands, kitchens and polish leave grease that sanding only rubs in: clean and rinse before any sanding.",
 )
 def not_cleaned(stack: Stack) -> Iterator[Hit]:
-    used = stack.ground.surface in {"slick", "sealed"} or stack.grounded("old coating")
-    if stack.laid and used and not stack.prepared("degreases"):
+    used = stack.ground.surface in {"slick", "sealed"} or stack.grounded("old coating") or stack.faced("kitchen grease")
+    clean = stack.prepared("degreases") or (stack.grounded("rusts") and stack.prepared("takes rust off"))
+    if stack.laid and used and not clean and not (stack.grounded("waxed") and _greasy(stack)):
         yield Hit(
             0,
             f"{stack.ground.name.capitalize()} has not been degreased.",
@@ -119,7 +157,8 @@ def not_cleaned(stack: Stack) -> Iterator[Hit]:
     "wax off before any sanding.",
 )
 def craters(stack: Stack) -> Iterator[Hit]:
-    if stack.laid and stack.grounded("waxed") and not stack.prepared("takes wax off") and stack.laid[0].watery:
+    waxed = stack.grounded("waxed") or stack.faced("silicone polish")
+    if stack.laid and waxed and not stack.prepared("takes wax off") and stack.laid[0].watery:
         yield Hit(
             0,
             "Old wax or polish beneath: the coat will crawl into craters.",
@@ -143,7 +182,7 @@ def water_over_old_oil(stack: Stack) -> Iterator[Hit]:
     if not stack.laid or not stack.grounded("oil-bound") or stack.prepared("scuffs"):
         return
     first = stack.laid[0]
-    if first.watery and "oil" not in first.film.stops:
+    if first.watery and "oil" not in first.film.stops and not first.film.chips:
         ways = (
             way("Scuff it dull all over first", prep(stack, "scuffs")),
             way("Dewaxed shellac between", _shellac(stack)),
@@ -159,12 +198,12 @@ def water_over_old_oil(stack: Stack) -> Iterator[Hit]:
     "that forgives it, which is a school of its own.",
 )
 def knots_bleed(stack: Stack) -> Iterator[Hit]:
-    if not stack.laid or not stack.grounded("knots") or any("knots" in x.film.stops for x in stack.laid):
+    if not stack.laid or not (stack.grounded("knots") or stack.faced("resinous knots")):
         return
-    says = "Knots in the pine will bleed yellow through it."
-    if any(_covers(x) for x in stack.laid):
+    says = "Knots in the wood will bleed yellow through it."
+    if _stains(stack, "knots"):
         yield Hit(0, says, (way("Dewaxed shellac over the knots first", _shellac(stack)),))
-    else:
+    elif not any(_covers(x) for x in stack.laid) and not any("knots" in x.film.stops for x in stack.laid):
         yield Hit(0, says, (), "know this")
 
 
@@ -250,14 +289,13 @@ def needs_open_grain(stack: Stack) -> Iterator[Hit]:
     "look again; or choose a colour that forgives it.",
 )
 def tannins_bleed(stack: Stack) -> Iterator[Hit]:
-    if not stack.laid or not stack.grounded("tannins"):
+    if not stack.laid or not stack.grounded("tannins", "stain bleeds"):
         return
-    for i, one in stack.each():
-        if _covers(one) and one.watery and lightness(one.hex) > 60 and "tannins" not in stack.beneath(i).stops:
-            block = insert(stack, _first_id(stack), "stain blocker", wait_h=12)
-            ways = (way("A stain blocker first, left a night", block), way("Dewaxed shellac first", _shellac(stack)))
-            yield Hit(0, f"{stack.ground.name.capitalize()} will bleed brown into the pale {one.name.lower()}.", ways)
-            return
+    one = _stains(stack, "tannins")
+    if one and lightness(one.hex) > 60:
+        block = insert(stack, _first_id(stack), "stain blocker", wait_h=12)
+        ways = (way("A stain blocker first, left a night", block), way("Dewaxed shellac first", _shellac(stack)))
+        yield Hit(0, f"{stack.ground.name.capitalize()} will bleed brown into the pale {one.name.lower()}.", ways)
 
 
 @rule(
@@ -284,7 +322,7 @@ def alkali_darkens(stack: Stack) -> Iterator[Hit]:
     "rust-blocking primer.",
 )
 def metal_rusts(stack: Stack) -> Iterator[Hit]:
-    if not stack.laid or not stack.grounded("rusts") or "rust" in stack.laid[0].film.stops:
+    if not stack.laid or not stack.grounded("rusts") or not stack.laid[0].watery:
         return
     prime = insert(stack, _first_id(stack), "rust primer", wait_h=12)
     yield Hit(
@@ -306,26 +344,6 @@ def soot_beneath(stack: Stack) -> Iterator[Hit]:
             0,
             f"Soot on {stack.ground.name} has not been washed off.",
             (way("Wash the soot off and rinse", prep(stack, "washes soot off")),),
-        )
-
-
-@rule(
-    "lead-untested",
-    "risky",
-    "certain",
-    "No date clears old paint, untested is suspect: test before any sanding, scraping or heat. Children and pregnant "
-    "people away; local rules, and licensed help where they ask for it.",
-    "rule of the trade; local rules come first",
-)
-def lead_untested(stack: Stack) -> Iterator[Hit]:
-    if stack.use.lead.settled or stack.prepared("tests for lead"):
-        return
-    rubs = any(p.abrades for p in stack.preparations())
-    if rubs or any(x.layer.sandings for x in stack.laid[:2]):
-        yield Hit(
-            0,
-            "An old finish will be sanded and has not been tested for lead.",
-            (way("Test for lead first", prep(stack, "tests for lead")),),
         )
 
 
@@ -356,12 +374,15 @@ def thirsty_plaster(stack: Stack) -> Iterator[Hit]:
     if not stack.laid or stack.ground.surface not in {"plaster", "brick"}:
         return
     first = stack.laid[0]
-    if first.technique.needs_open_min and not first.technique.rate_includes_ground:
+    thinned = insert(stack, first.layer.id, "thinned first coat", wait_h=12)
+    ways = (way("A thinned coat first", thinned),)
+    if first.film.kind == "paint" and first.watery and first.water < 0.1 and first.technique.plain:
         yield Hit(
-            0,
-            f"{stack.ground.name.capitalize()} shortens the time to work {first.name.lower()}.",
-            (way("A thinned coat first", insert(stack, first.layer.id, "thinned first coat", wait_h=12)),),
+            0, f"Neat {first.name.lower()} straight on {stack.ground.name}: it dries before it bites.", ways, "risky"
         )
+    elif first.technique.needs_open_min and not first.technique.rate_includes_ground:
+        says = f"{stack.ground.name.capitalize()} shortens the time to work {first.name.lower()}."
+        yield Hit(0, says, ways)
 
 
 @rule(
@@ -388,3 +409,80 @@ def primer_no_night(stack: Stack) -> Iterator[Hit]:
     if primed and stack.waits_h(0) < NIGHT_H:
         night = SetLayer("set", stack.laid[0].layer.id, wait_h=12)
         yield Hit(1, f"The primer on {stack.ground.name} has not had its night.", (way("Leave it a night", night),))
+
+
+@rule(
+    "unknown-ground",
+    "risky",
+    "certain",
+    "What nobody knows may be wax, oil, gloss or something that dissolves: a patch in a hidden spot tells, coat by "
+    "coat, overnight.",
+)
+def unknown_ground(stack: Stack) -> Iterator[Hit]:
+    if stack.laid and stack.grounded("unknown") and not stack.prepared("tests a patch"):
+        yield Hit(0, "Nobody knows what is beneath.", (way("Test a patch first", prep(stack, "tests a patch")),))
+
+
+@rule(
+    "filler-takes-no-wash",
+    "risky",
+    "certain",
+    "Filler and dried glue drink nothing: under a wash, a stain or a clear coat they stay as pale patches.",
+)
+def filler_takes_no_wash(stack: Stack) -> Iterator[Hit]:
+    if stack.laid and stack.faced("filler or glue spots") and not any(_covers(x) for x in stack.laid):
+        yield Hit(
+            0,
+            "Filler or glue spots will show through it.",
+            (way("A coat that covers, beneath", insert(stack, _first_id(stack), "plain paint", wait_h=12)),),
+        )
+
+
+@rule(
+    "raised-pattern-shows",
+    "know this",
+    "certain",
+    "A raised old pattern shows through any number of coats, for years: it is sanded or filled level first, or wanted.",
+)
+def raised_pattern_shows(stack: Stack) -> Iterator[Hit]:
+    if stack.laid and stack.faced("raised old pattern") and not stack.prepared("sands"):
+        yield Hit(0, "The raised old pattern will show.")
+
+
+@rule(
+    "wallpaper-beneath",
+    "risky",
+    "certain",
+    "Wallpaper lets go when it gets wet, and its paste crackles paint: off first, and the paste washed off.",
+)
+def wallpaper_beneath(stack: Stack) -> Iterator[Hit]:
+    if stack.laid and stack.faced("wallpaper or its paste") and not stack.prepared("degreases"):
+        wash = way("Off, and the paste washed off", prep(stack, "degreases"))
+        yield Hit(0, "Wallpaper or its paste beneath the first coat.", (wash,))
+
+
+@rule(
+    "holes-open",
+    "know this",
+    "certain",
+    "Holes are filled, and new ones drilled, before the first coat: filler and drill both mark paint.",
+)
+def holes_open(stack: Stack) -> Iterator[Hit]:
+    if not stack.laid:
+        return
+    if stack.faced("holes to fill") and not stack.prepared("fills"):
+        yield Hit(0, "There are holes to fill.", (way("Fill them first", prep(stack, "fills")),))
+    if stack.faced("holes to drill") and not stack.prepared("drills"):
+        yield Hit(0, "There are holes to drill.", (way("Drill them first", prep(stack, "drills")),))
+
+
+@rule(
+    "ground-moves",
+    "know this",
+    "likely",
+    "Cloth, card and thin plastic bend, and card cockles when it is wet: thin coats, both sides where it matters, and "
+    "nothing brittle on top.",
+)
+def ground_moves(stack: Stack) -> Iterator[Hit]:
+    if stack.laid and stack.grounded("bends"):
+        yield Hit(0, f"{stack.ground.name.capitalize()} bends: thin coats, nothing brittle.")

@@ -4,7 +4,7 @@ from collections.abc import Iterator
 
 from ..changes.change import SetLayer
 from ..colour.srgb import lightness
-from ..layers.hiding import coats_to_cover, hiding_of
+from ..layers.hiding import FULL_FILM_UM, coats_range, hiding_of
 from ..layers.stack import Stack
 from .rule import Hit, insert, rule, swap_for, way
 
@@ -66,21 +66,19 @@ def sealer_deepens(stack: Stack) -> Iterator[Hit]:
     "too-few-coats",
     "know this",
     "a guess",
-    "By its hiding power this colour does not cover what is beneath in so many coats; reds and some whites need more.",
+    "By its hiding power this colour does not cover what is beneath in so many coats; reds and some whites need more. "
+    "Thin spots show longest.",
     "estimate from the class of the colour; make a test board",
 )
 def too_few_coats(stack: Stack) -> Iterator[Hit]:
     for i, one in stack.each():
-        full = one.film.kind == "paint" and one.water < 0.3 and one.technique.plain and one.layer.touched > 0.95
-        if not full or (one.film.chips and one.layer.sandings):
+        full = one.film.kind == "paint" and one.water < 0.6 and one.technique.plain and one.layer.touched > 0.95
+        if not full or any(sand.back for sand in one.layer.sandings):
             continue
-        floor = stack.beneath(i).floor
-        beneath = floor.hex if floor else stack.ground.hex
-        needs = coats_to_cover(one.hex, beneath, hiding_of(one.pours))
-        if needs is not None and needs > one.layer.coats and needs <= 6:
-            more = SetLayer("set", one.layer.id, coats=needs)
-            yield Hit(
-                i,
-                f"{one.name}: about {needs} coats to cover what is beneath (an estimate), not {one.layer.coats}.",
-                (way(f"{needs} coats", more),),
-            )
+        painted = stack.beneath(i).painted
+        beneath = painted.hex if painted else stack.ground.hex
+        few, many = coats_range(one.hex, beneath, hiding_of(one.pours), one.wet_um / FULL_FILM_UM)
+        if many is not None and few is not None and one.layer.coats < many and few <= 6:
+            says = f"{few} coats" if few == many else f"{few} to {many} coats"
+            says = f"{one.name}: about {says} to cover what is beneath (an estimate), not {one.layer.coats}."
+            yield Hit(i, says, (way(f"{many} coats", SetLayer("set", one.layer.id, coats=many)),))

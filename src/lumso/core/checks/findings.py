@@ -6,9 +6,12 @@ from typing import Literal
 from ..changes.change import WayOut
 from ..value import Value
 
-Grade = Literal["will fail", "risky", "know this"]
+Grade = Literal["can hurt", "will fail", "risky", "know this"]
 Sure = Literal["certain", "likely", "a guess"]
-GRADES: tuple[Grade, ...] = ("will fail", "risky", "know this")
+GRADES: tuple[Grade, ...] = ("can hurt", "will fail", "risky", "know this")
+"""The worst first. What can hurt a person is a class of its own: it is answered, never accepted away, and counts
+neither as an alarm nor as quiet."""
+ALARMS: tuple[Grade, ...] = ("will fail", "risky")
 
 
 @dataclass(frozen=True)

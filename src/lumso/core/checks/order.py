@@ -4,7 +4,8 @@ from collections.abc import Iterator
 
 from ..book.preparation import Sanding
 from ..changes.change import SetLayer, SortPrep
-from ..figure import lasts
+from ..figure import lasts, listed
+from ..layers.drying import takes_min
 from ..layers.stack import Stack
 from .rule import Hit, insert, prep, rule, way
 
@@ -45,31 +46,31 @@ def not_dusted(stack: Stack) -> Iterator[Hit]:
     "Tape over a fresh decorative coat lifts it: leave that coat a day, low tack, and pull at once.",
 )
 def tape_lifts(stack: Stack) -> Iterator[Hit]:
-    for i, lower, upper in stack.pairs():
-        if (
-            upper.acts("tapes")
-            and lower.film.kind in {"glaze", "wash", "paint", "texture"}
-            and stack.waits_h(i - 1) < 24
-        ):
-            add = SetLayer("set", lower.layer.id, wait_h=24)
-            says = f"Tape on {lower.name.lower()} after {lasts(stack.waits_h(i - 1) * 60)}."
-            yield Hit(i, says, (way("Leave it a day", add),))
+    for i, upper in stack.each():
+        lower = stack.beneath(i).floor
+        if not upper.acts("tapes") or lower is None or lower.film.kind not in {"glaze", "wash", "paint", "texture"}:
+            continue
+        k = stack.laid.index(lower)
+        waited = stack.hours_between(k, i)
+        if waited < 24 - 1e-6:
+            last = stack.laid[i - 1].layer
+            add = SetLayer("set", last.id, wait_h=stack.waits_h(i - 1) + 24 - waited)
+            yield Hit(i, f"Tape on {lower.name.lower()} after {lasts(waited * 60)}.", (way("Leave it a day", add),))
 
 
 @rule(
     "closing-parts-stick",
     "know this",
     "certain",
-    "Doors, drawers and shelves stick together before a coat has cured: leave them apart, or slips of baking paper "
-    "between.",
+    "Doors, drawers and shelves stick together while a coat is young: leave them apart for some days, or slips of "
+    "baking paper between. Gently used is not yet cured.",
 )
 def closing_parts_stick(stack: Stack) -> Iterator[Hit]:
-    shut = [s.name.lower() for s in stack.surfaces if s.does]
+    shut = tuple(dict.fromkeys(s.name.split(",")[0].lower() for s in stack.surfaces if s.does))
     if stack.laid and shut:
-        index = len(stack.laid) - 1
-        cured = stack.minutes(index, "cured")
-        when = lasts(cured) if cured else "the label's time"
-        yield Hit(len(stack.laid), f"Leave {', '.join(shut)} apart until cured: about {when}.")
+        gentle = takes_min(stack.gentle(len(stack.laid) - 1), stack.room)
+        when = f"about {lasts(gentle)}" if gentle else "the label's time"
+        yield Hit(len(stack.laid), f"Leave {listed(shut)} apart for {when}, then close them gently.")
 
 
 @rule(
@@ -96,7 +97,7 @@ def primer_last(stack: Stack) -> Iterator[Hit]:
 def sealer_in_the_middle(stack: Stack) -> Iterator[Hit]:
     for i, lower, upper in stack.pairs():
         if lower.film.kind == "clear" and upper.film.kind in {"paint", "texture"} and not lower.layer.sandings:
-            key = SetLayer("set", lower.layer.id, sand=Sanding(320, "between clear coats"))
+            key = SetLayer("set", lower.layer.id, sandings=(Sanding(320, "between clear coats"),))
             yield Hit(
                 i,
                 f"{upper.name} over {lower.name.lower()} that was not scuffed.",

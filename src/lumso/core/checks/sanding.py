@@ -7,21 +7,37 @@ from ..book.preparation import Sanding
 from ..changes.change import RemoveLayer, SetLayer
 from ..colour.srgb import lightness
 from ..figure import lasts
-from ..layers.stack import Stack
+from ..layers.stack import Laid, Stack
 from .rule import Hit, rule, way
+
+
+def _with(one: Laid, old: Sanding, new: Sanding) -> SetLayer:
+    """One of a layer's sandings done otherwise."""
+    return SetLayer("set", one.layer.id, sandings=tuple(new if s is old else s for s in one.layer.sandings))
+
+
+def _sandings(stack: Stack) -> Iterator[tuple[int, Laid, Sanding]]:
+    """Every sanding of every layer, with the layer's index."""
+    for i, one in stack.each():
+        for sand in one.layer.sandings:
+            yield i, one, sand
+
+
+WASH_FROM = 320
+"""The coarsest grit for a thin wash."""
 
 
 @rule(
     "too-coarse-for-wash",
     "risky",
     "certain",
-    "Thin washes are thinner than the scratch of a coarse grit: P320 or finer, coarser goes through.",
+    "Thin washes are thinner than the scratch of a coarse grit: P320 or finer to smooth, coarser goes through. To "
+    "blend one on purpose a fine pad will do.",
 )
 def too_coarse_for_wash(stack: Stack) -> Iterator[Hit]:
-    for i, one in stack.each():
-        sand = next(iter(one.layer.sandings), None)
-        if sand and one.film.kind == "wash" and sand.grit < 320 and sand.purpose not in {"bite", "reveal"}:
-            fine = SetLayer("set", one.layer.id, sand=replace(sand, grit=320))
+    for i, one, sand in _sandings(stack):
+        if one.film.kind == "wash" and sand.grit < WASH_FROM and not sand.back and not sand.rubs:
+            fine = _with(one, sand, replace(sand, grit=WASH_FROM))
             yield Hit(i + 1, f"P{sand.grit} on {one.name.lower()} goes through it.", (way("P320", fine),))
 
 
@@ -29,20 +45,16 @@ def too_coarse_for_wash(stack: Stack) -> Iterator[Hit]:
     "wrong-grit",
     "risky",
     "likely",
-    "P180–220 softens paint, P100–120 bites, coarser only to reach wood; between clear coats P240 or finer.",
+    "P180–220 softens paint, P100–120 bites, coarser only to reach wood; between clear coats P240 or finer. Finer than "
+    "asked is never a danger, only slower.",
 )
 def wrong_grit(stack: Stack) -> Iterator[Hit]:
-    for i, one in stack.each():
-        sand = next(iter(one.layer.sandings), None)
-        advised = stack.catalogue.abrasives.get(sand.purpose) if sand else None
-        if not sand or not advised or advised.coarsest <= sand.grit <= advised.finest:
-            continue
-        if one.film.kind == "wash" and sand.grit >= 320:
-            continue
-        grit = advised.coarsest if sand.grit < advised.coarsest else advised.finest
-        right = SetLayer("set", one.layer.id, sand=replace(sand, grit=grit))
-        says = f"P{sand.grit} for {advised.name}: P{advised.coarsest} to P{advised.finest} does that."
-        yield Hit(i + 1, says, (way(f"P{grit}", right),))
+    for i, one, sand in _sandings(stack):
+        advised = stack.catalogue.abrasives.get(sand.purpose)
+        if advised and sand.grit < advised.coarsest and one.film.kind != "wash":
+            right = _with(one, sand, replace(sand, grit=advised.coarsest))
+            says = f"P{sand.grit} is too coarse for {advised.name}: P{advised.coarsest} or finer does that."
+            yield Hit(i + 1, says, (way(f"P{advised.coarsest}", right),))
 
 
 @rule(
@@ -57,11 +69,13 @@ def sanded_wet(stack: Stack) -> Iterator[Hit]:
         if not one.layer.sandings or one.layer.wait_h is None:
             continue
         needs = stack.minutes(i, "touch")
+        if needs is not None and one.film.sands_soft_min is not None:
+            needs = min(needs, one.film.sands_soft_min)
         if needs is not None and one.layer.wait_h * 60 < needs - 1e-6:
             add = SetLayer("set", one.layer.id, wait_h=max(needs, stack.minutes(i, "recoat_from") or 0) / 60)
             yield Hit(
                 i + 1,
-                f"Sanded {lasts(one.layer.wait_h * 60)} after it was laid; touch dry takes {lasts(needs)}.",
+                f"Sanded {lasts(one.layer.wait_h * 60)} after it was laid; that takes {lasts(needs)}.",
                 (way("Let it dry first", add),),
             )
 
@@ -70,15 +84,19 @@ def sanded_wet(stack: Stack) -> Iterator[Hit]:
     "steel-wool",
     "risky",
     "certain",
-    "Steel wool leaves splinters that rust in the next water-borne coat and turn tannin woods blue-black. Synthetic "
-    "or bronze instead; never steel near sparks.",
+    "Steel wool leaves splinters that rust in the next water-borne coat and turn tannin woods blue-black, under wax "
+    "too. Synthetic or bronze instead; never steel near sparks.",
 )
 def steel_wool(stack: Stack) -> Iterator[Hit]:
-    for i, lower, upper in stack.pairs():
-        sand = next(iter(lower.layer.sandings), None)
-        if sand and sand.abrasive == "steel wool" and upper.watery:
-            pad = SetLayer("set", lower.layer.id, sand=replace(sand, abrasive="synthetic pad"))
-            yield Hit(i, f"Steel wool before {upper.name.lower()}: rust spots.", (way("A synthetic pad", pad),))
+    for i, one, sand in _sandings(stack):
+        if sand.abrasive != "steel wool":
+            continue
+        pad = way("A synthetic pad", _with(one, sand, replace(sand, abrasive="synthetic pad")))
+        above = stack.laid[i + 1] if i + 1 < len(stack.laid) else None
+        if above and above.watery:
+            yield Hit(i + 1, f"Steel wool before {above.name.lower()}: rust spots.", (pad,))
+        elif stack.grounded("tannins") and not stack.beneath(i + 1).closed:
+            yield Hit(i + 1, f"Steel wool on {stack.ground.name}: it turns blue-black.", (pad,))
 
 
 @rule(
@@ -89,9 +107,9 @@ def steel_wool(stack: Stack) -> Iterator[Hit]:
 )
 def nothing_to_reveal(stack: Stack) -> Iterator[Hit]:
     for i, lower, upper in stack.pairs():
-        sand = next(iter(upper.layer.sandings), None)
+        back = any(sand.back for sand in upper.layer.sandings)
         alike = lower.hex.lower() == upper.hex.lower() and abs(lightness(lower.hex) - lightness(upper.hex)) < 1
-        if sand and sand.purpose in {"bite", "reveal"} and alike and lower.film.kind == upper.film.kind == "paint":
+        if back and alike and lower.film.kind == upper.film.kind == "paint":
             yield Hit(i, f"Sanding {upper.name.lower()} back shows the same colour beneath.")
 
 
@@ -103,7 +121,7 @@ def nothing_to_reveal(stack: Stack) -> Iterator[Hit]:
 )
 def sanding_wax(stack: Stack) -> Iterator[Hit]:
     for i, one in stack.each():
-        if one.layer.sandings and one.film.kind == "wax":
+        if any(not sand.rubs for sand in one.layer.sandings) and one.film.kind == "wax":
             yield Hit(
                 i + 1,
                 f"Sanding {one.name.lower()}.",
@@ -120,9 +138,26 @@ def sanding_wax(stack: Stack) -> Iterator[Hit]:
 def clear_not_keyed(stack: Stack) -> Iterator[Hit]:
     for i, one in stack.each():
         if one.film.kind == "clear" and one.layer.coats > 2 and not one.layer.sandings:
-            key = SetLayer("set", one.layer.id, sand=Sanding(320, "between clear coats"))
+            key = SetLayer("set", one.layer.id, sandings=(Sanding(320, "between clear coats"),))
             yield Hit(
                 i + 1,
                 f"{one.layer.coats} coats of {one.name.lower()} with nothing between them.",
                 (way("P320 between them", key),),
             )
+
+
+@rule(
+    "sands-last-clear",
+    "risky",
+    "likely",
+    "Sanding the last clear coat takes off what was to protect, and leaves it dull and open: rub it out with a fine "
+    "pad, or leave it.",
+)
+def sands_last_clear(stack: Stack) -> Iterator[Hit]:
+    if not stack.laid or stack.laid[-1].film.kind != "clear":
+        return
+    one = stack.laid[-1]
+    wrong = [s for s in one.layer.sandings if not s.rubs and s.purpose != "between clear coats"]
+    if wrong:
+        left = SetLayer("set", one.layer.id, sandings=tuple(s for s in one.layer.sandings if s not in wrong))
+        yield Hit(len(stack.laid), f"{one.name} is last, and sanded with {wrong[0].named}.", (way("Leave it", left),))

@@ -1,10 +1,11 @@
 """Rules about the last film: what the use asks of it, and whether it stands that."""
 
 from collections.abc import Iterator
+from dataclasses import replace
 
 from ..book.films import UseWord
 from ..book.offers import Need
-from ..changes.change import InsertLayer, SwapRecipe, WayOut
+from ..changes.change import InsertLayer, SetLayer, SwapRecipe, WayOut
 from ..layers.stack import WHOLE, Laid, Stack
 from .rule import Hit, insert, rule, swap_for, way
 
@@ -37,17 +38,48 @@ def sealer_for(stack: Stack) -> Need:
 
 
 def protected(stack: Stack, word: UseWord) -> str:
-    """The best any film from the last closing one upwards does about a use."""
+    """The best that what lies on top does about a use: the topmost film that covers the whole, and what is beneath wax.
+
+    A sealer under bare paint protects nothing above it.
+    """
     order = ("no", "a little", "yes")
-    whole = [x for x in stack.laid if x.layer.touched >= WHOLE]
-    if not whole:
-        return "no"
+    whole = [x for x in stack.laid if x.layer.touched >= WHOLE and not x.acts("resists")]
     covering: list[Laid] = []
     for one in reversed(whole):
         covering.append(one)
-        if one.closes and one.film.kind != "wax":
+        if one.film.kind not in {"wax", "glaze", "patina"}:
             break
-    return max((x.film.stands.get(word, "no") for x in covering), key=order.index)
+    return max((x.film.stands.get(word, "no") for x in covering), default="no", key=order.index)
+
+
+def _sealer_coats(stack: Stack) -> tuple[int, Laid | None]:
+    """How many coats of sealer lie on top, one over the other, and the topmost of them; accents looked through."""
+    coats, top = 0, None
+    for one in reversed(stack.laid):
+        if one.film.kind in {"clear", "oil"} and one.layer.touched >= WHOLE:
+            coats, top = coats + one.layer.coats, top or one
+        elif one.layer.touched >= WHOLE:
+            break
+    return coats, top
+
+
+@rule(
+    "one-thin-sealer",
+    "risky",
+    "likely",
+    "Floors, dining tops and texture that is used wear through one thin coat of sealer: two, on floors three, thin "
+    "and each dry before the next.",
+)
+def one_thin_sealer(stack: Stack) -> Iterator[Hit]:
+    coats, top = _sealer_coats(stack)
+    touched = set(stack.use.touched_by)
+    rough = any(x.technique.per_mm and x.acts("stands in peaks") for x in stack.laid)
+    worn = "feet" in touched or (stack.level and "water" in touched) or (rough and stack.level and "hands" in touched)
+    if not top or coats > 1 or not worn or top.film.kind == "oil":
+        return
+    most = 3 if "feet" in touched else 2
+    more = SetLayer("set", top.layer.id, coats=most)
+    yield Hit(len(stack.laid), f"One coat of {top.name.lower()} wears through here.", (way(f"{most} coats", more),))
 
 
 def _ways(stack: Stack, need: Need) -> tuple[WayOut, ...]:
@@ -130,7 +162,7 @@ def heat(stack: Stack) -> Iterator[Hit]:
 
 @rule(
     "food",
-    "risky",
+    "can hurt",
     "certain",
     "Coatings are not food-safe by default, cured or not: keep food off it, or use only what is certified for it.",
 )
@@ -139,14 +171,14 @@ def food(stack: Stack) -> Iterator[Hit]:
         yield Hit(len(stack.laid), "Food would touch a coating that is not food-safe.")
 
 
-@rule("children", "risky", "likely", "“Low odour” is not toy-safe: cured and certified, or not at all.")
+@rule("children", "can hurt", "likely", "“Low odour” is not toy-safe: cured and certified, or not at all.")
 def children(stack: Stack) -> Iterator[Hit]:
     if not stack.laid or "children" not in stack.use.touched_by:
         return
     if protected(stack, "children") == "no":
-        yield from _use(stack, "children", "clear coat")
-    else:
-        yield Hit(len(stack.laid), "For children: only a coat certified for it, fully cured.", (), "know this")
+        for hit in _use(stack, "children", "clear coat"):
+            yield replace(hit, grade="risky")
+    yield Hit(len(stack.laid), "For children: only a coat certified for it, fully cured.")
 
 
 @rule(

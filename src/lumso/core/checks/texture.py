@@ -3,6 +3,7 @@
 from collections.abc import Iterator
 
 from ..changes.change import SetLayer
+from ..figure import listed
 from ..layers.stack import Laid, Stack
 from .rule import Hit, insert, rule, way
 
@@ -65,7 +66,8 @@ def top_not_level(stack: Stack) -> Iterator[Hit]:
     if not stack.level or not {"water", "food", "heat"} & set(stack.use.touched_by):
         return
     for i, one in stack.each():
-        if one.technique.per_mm and peak_mm(one) > 1.0:
+        level = any(sand.purpose == "level" for sand in one.layer.sandings)
+        if one.technique.per_mm and peak_mm(one) > 1.0 and not level:
             thin = 0.5 if one.acts("stands in peaks") else 1.0
             yield Hit(
                 i,
@@ -81,10 +83,10 @@ def top_not_level(stack: Stack) -> Iterator[Hit]:
     "Leaf joints, drawer edges and closing faces must stay clear: texture rubs, binds and breaks off there.",
 )
 def moving_parts(stack: Stack) -> Iterator[Hit]:
-    moves = [s.name.lower() for s in stack.surfaces if s.does & {"closes", "slides"}]
+    moves = tuple(dict.fromkeys(s.name.split(",")[0].lower() for s in stack.surfaces if s.does & {"closes", "slides"}))
     for i, one in stack.each():
         if moves and one.technique.per_mm:
-            yield Hit(i, f"{one.name} on {', '.join(moves)}: keep closing edges clear of it.")
+            yield Hit(i, f"{one.name} on {listed(moves)}: keep closing edges clear of it.")
 
 
 @rule(

@@ -19,11 +19,57 @@ from .rule import Hit, rule, way
 def recoat_too_soon(stack: Stack) -> Iterator[Hit]:
     for i, lower, upper in stack.pairs():
         needs, said = stack.minutes(i - 1, "recoat_from"), lower.layer.wait_h
+        steered = lower.film.kind == "wax" and upper.film.kind == "wax"  # while it is fresh: that is the control
+        if upper.layer.wet_into_wet or lower.acts("resists") or steered:
+            continue
         if said is not None and needs is not None and said * 60 < needs - 1e-6:
             add = SetLayer("set", lower.layer.id, wait_h=needs / 60)
             after = f"{upper.name} {lasts(said * 60)} after {lower.name.lower()}"
             says = f"{after}; here it takes {lasts(needs)}."
             yield Hit(i, says, (way(f"Wait {lasts(needs)}", add),))
+
+
+BETWEEN = ("paint", "wash", "glaze", "texture")
+"""Kinds of film that can be dragged into each other."""
+
+
+@rule(
+    "wet-into-wet",
+    "will fail",
+    "likely",
+    "Layers are dragged into each other only while the lower one is open, and only where both are thinned with the "
+    "same: anything else curdles, or lifts.",
+)
+def wet_into_wet(stack: Stack) -> Iterator[Hit]:
+    for i, lower, upper in stack.pairs():
+        if not upper.layer.wet_into_wet:
+            continue
+        fits = lower.film.carrier == upper.film.carrier and lower.film.kind in BETWEEN and upper.film.kind in BETWEEN
+        if not fits:
+            yield Hit(i, f"{upper.name} dragged into wet {lower.name.lower()}.")
+        elif stack.grounded("waxed") or (lower.film.open_most_min or 0.0) <= 0:
+            yield Hit(i, f"Nobody knows how long {lower.name.lower()} stays open.", (), "risky")
+
+
+@rule(
+    "forced-drying",
+    "will fail",
+    "certain",
+    "Warm air dries thin water-borne coats; on thick ones it makes a skin that traps the water, on wax, oil and "
+    "anything with solvent or spirit in it, or right beneath, it melts, boils or burns.",
+)
+def forced_drying(stack: Stack) -> Iterator[Hit]:
+    for i, one in stack.each():
+        if one.layer.dries_by not in {"hair dryer", "heat gun"}:
+            continue
+        air = way("Let it dry by itself", SetLayer("set", one.layer.id, dries_by="air"))
+        over = next((x for x in stack.beneath(i).meets if x.film.carrier != "water"), None)
+        if not one.hurries:
+            what = "is too thick" if one.film.carrier == "water" else "is not water-borne"
+            yield Hit(i + 1, f"{one.name} {what} for a {one.layer.dries_by}.", (air,))
+        elif over or stack.grounded("waxed"):
+            what = over.name.lower() if over else "old wax"
+            yield Hit(i + 1, f"A {one.layer.dries_by} over {what}.", (air,))
 
 
 @rule(
@@ -37,7 +83,7 @@ def recoat_too_late(stack: Stack) -> Iterator[Hit]:
         last = stack.minutes(i - 1, "recoat_until")
         if last is not None and stack.waits_h(i - 1) * 60 > last + 1e-6 and not lower.layer.sandings and upper.watery:
             first = stack.minutes(i - 1, "recoat_from") or 0.0
-            key = SetLayer("set", lower.layer.id, sand=Sanding(320, "between clear coats"))
+            key = SetLayer("set", lower.layer.id, sandings=(Sanding(320, "between clear coats"),))
             ways = [way("Abrade it with P320 first", key)]
             if first <= last:
                 soon = SetLayer("set", lower.layer.id, wait_h=last / 60)
@@ -55,7 +101,7 @@ def recoat_too_late(stack: Stack) -> Iterator[Hit]:
 )
 def seal_too_soon(stack: Stack) -> Iterator[Hit]:
     for i, _, upper in stack.pairs():
-        if upper.film.kind not in {"clear", "wax", "oil"} or upper.acts("resists"):
+        if upper.film.kind != "clear":
             continue
         for k in range(i - 1, -1, -1):
             needs = stack.minutes(k, "seal")

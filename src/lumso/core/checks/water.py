@@ -5,6 +5,7 @@ from collections.abc import Iterator
 from ..changes.change import RemoveLayer, SetLayer, SetShare
 from ..figure import lasts
 from ..layers.stack import Laid, Stack
+from ..layers.wet_edge import section_area
 from .rule import Hit, insert, rule, swap_for, way
 
 
@@ -21,7 +22,7 @@ def _works_wet(one: Laid) -> bool:
 def no_night_before_water(stack: Stack) -> Iterator[Hit]:
     for i, one in stack.each():
         k = stack.beneath(i).open
-        if not _works_wet(one) or k is None:
+        if not _works_wet(one) or k is None or one.layer.wet_into_wet:
             continue
         needs = stack.minutes(k, "wet_rub")
         waited = stack.hours_between(k, i)
@@ -131,6 +132,13 @@ def open_too_short(stack: Stack) -> Iterator[Hit]:
     for i, one in stack.each():
         if one.film.open_most_min is None or one.film.open_most_min >= one.technique.needs_open_min:
             continue
+        technique = one.technique
+        if technique.lays_m2_per_h and technique.pass_m2_per_h and stack.surfaces:
+            fits = section_area(
+                one.film.open_most_min, technique.lays_m2_per_h, technique.passes, technique.pass_m2_per_h
+            )
+            if max(s.area_m2 for s in stack.surfaces) <= fits:
+                continue
         says = (
             f"“{one.technique.name}” needs about {one.technique.needs_open_min:g} min; {one.film.name} stays open "
             f"{one.film.open_most_min:g} at most."
@@ -146,7 +154,8 @@ def open_too_short(stack: Stack) -> Iterator[Hit]:
 )
 def runs_on_sealed(stack: Stack) -> Iterator[Hit]:
     for i, one in stack.each():
-        if stack.vertical and one.watery and one.flow.viscosity_mpa_s < 60 and stack.beneath(i).closed:
+        shut = stack.beneath(i).surface in {"sealed", "slick"}
+        if stack.vertical and one.watery and one.flow.viscosity_mpa_s < 60 and shut:
             yield Hit(i, f"{one.name} may run on upright faces: wipe.")
 
 
@@ -165,3 +174,20 @@ def too_much_retarder(stack: Stack) -> Iterator[Hit]:
                     f"{pour.poured_ml:.0%} retarder: it will stay tacky.",
                     (way("5 % retarder", SetShare("share", one.layer.id, pour.component.id, 0.05)),),
                 )
+
+
+@rule(
+    "glaze-drunk",
+    "risky",
+    "likely",
+    "Matt paint drinks a glaze before it can be dragged: a clear coat, or an eggshell base, keeps it open.",
+)
+def glaze_drunk(stack: Stack) -> Iterator[Hit]:
+    for i, one in stack.each():
+        lower = stack.beneath(i).floor
+        matt = lower is not None and lower.film.rewets and not lower.closes
+        if one.film.kind == "glaze" and one.acts("drags") and lower and matt:
+            seal = insert(stack, one.layer.id, "clear coat", wait_h=12)
+            yield Hit(
+                i, f"{lower.name} drinks {one.name.lower()} while it is dragged.", (way("A clear coat first", seal),)
+            )

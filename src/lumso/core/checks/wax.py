@@ -2,19 +2,40 @@
 
 from collections.abc import Iterator
 
+from ..book.preparation import Sanding
 from ..changes.change import MoveLayer, RemoveLayer, SetLayer
-from ..layers.stack import Stack
+from ..figure import lasts
+from ..layers.stack import Laid, Stack
 from .rule import Hit, insert, rule, swap_for, way
+
+
+def _through_blockers(stack: Stack) -> Iterator[tuple[int, Laid, Laid]]:
+    """Each layer with every one it lies on, shellac and other blockers between looked through."""
+    for i, lower, upper in stack.meets():
+        yield i, lower, upper
+        k = i - 1
+        while k > 0 and stack.laid[k] is lower and lower.film.kind == "blocker":
+            k -= 1
+            lower = stack.laid[k]
+            yield i, lower, upper
+
+
+def _cured_and_keyed(stack: Stack, index: int, above: int) -> bool:
+    """Whether a layer of oil had its whole cure and was abraded before what lies above."""
+    cured = stack.minutes(index, "cured")
+    waited = stack.hours_between(index, above) * 60
+    return cured is not None and waited >= cured - 1e-6 and bool(stack.laid[index].layer.sandings)
 
 
 @rule(
     "water-over-wax",
     "will fail",
-    "certain",
-    "Nothing with water in it holds on wax, unless the wax is there as a resist.",
+    "likely",
+    "Nothing with water in it holds on wax, nor does shellac between make it hold, unless the wax is there as a "
+    "resist.",
 )
 def water_over_wax(stack: Stack) -> Iterator[Hit]:
-    for i, lower, upper in stack.meets():
+    for i, lower, upper in _through_blockers(stack):
         if lower.film.kind != "wax" or lower.acts("resists") or not upper.watery or upper.film.kind == "clear":
             continue
         ways = [way(f"Move {lower.name.lower()} to the top", MoveLayer("move", lower.layer.id, ""))]
@@ -37,7 +58,9 @@ def water_over_wax(stack: Stack) -> Iterator[Hit]:
 )
 def hard_coat_over_wax(stack: Stack) -> Iterator[Hit]:
     for i, lower, upper in stack.meets():
-        if lower.film.kind in {"wax", "oil"} and not lower.acts("resists") and upper.film.kind == "clear":
+        greasy = lower.film.kind in {"wax", "oil"} and not lower.acts("resists")
+        done = lower.film.kind == "oil" and _cured_and_keyed(stack, stack.laid.index(lower), i)
+        if greasy and upper.film.kind == "clear" and not done:
             yield Hit(
                 i,
                 f"{upper.name} over {lower.name.lower()}.",
@@ -77,7 +100,8 @@ def clear_over_patina(stack: Stack) -> Iterator[Hit]:
 )
 def water_over_oil(stack: Stack) -> Iterator[Hit]:
     for i, lower, upper in stack.meets():
-        if lower.film.kind == "oil" and upper.watery and upper.film.kind != "clear":
+        fresh = lower.film.kind == "oil" and not _cured_and_keyed(stack, stack.laid.index(lower), i)
+        if fresh and upper.watery and upper.film.kind != "clear":
             between = insert(stack, upper.layer.id, "insulating coat")
             yield Hit(
                 i,
@@ -101,7 +125,7 @@ def dark_wax_stays(stack: Stack) -> Iterator[Hit]:
             continue
         lower = stack.beneath(i).floor
         bare = lower is None and stack.ground.surface in {"raw wood", "unsealed paint", "plaster", "brick"}
-        if bare or (lower is not None and not lower.closes):
+        if bare or (lower is not None and not lower.closes and lower.film.kind != "glaze"):
             beneath = stack.ground.name if lower is None else lower.name.lower()
             yield Hit(
                 i,
@@ -163,3 +187,45 @@ def thick_wax(stack: Stack) -> Iterator[Hit]:
                 f"{one.layer.coats} coats of {one.name.lower()}.",
                 (way("Two coats", SetLayer("set", one.layer.id, coats=2)),),
             )
+
+
+@rule(
+    "resist-left",
+    "risky",
+    "certain",
+    "Wax that was put on as a resist comes off with the paint over it, before anything seals: a clear coat over it "
+    "holds on wax, and peels there.",
+)
+def resist_left(stack: Stack) -> Iterator[Hit]:
+    for i, one in stack.each():
+        if one.film.kind != "wax" or not one.acts("resists"):
+            continue
+        sealer = next((k for k in range(i + 1, len(stack.laid)) if stack.laid[k].film.kind == "clear"), None)
+        if sealer is None or any(x.layer.sandings for x in stack.laid[i:sealer]):
+            continue
+        below = stack.laid[sealer - 1]
+        rub = SetLayer("set", below.layer.id, sandings=(Sanding(180, "reveal"),))
+        says = f"{one.name} under {stack.laid[sealer].name.lower()} was never rubbed off."
+        yield Hit(sealer, says, (way("Rub it off with P180 first", rub),))
+
+
+@rule(
+    "solvent-over-green",
+    "risky",
+    "likely",
+    "Wax, oil and solvent primers soften water-borne paint that is only touch dry, and shut its water in: it wants its "
+    "night first.",
+)
+def solvent_over_green(stack: Stack) -> Iterator[Hit]:
+    for i, one in stack.each():
+        if one.film.carrier not in {"solvent", "oil"} or one.acts("resists"):
+            continue
+        k = next((k for k in range(i - 1, -1, -1) if stack.laid[k].watery), None)
+        if k is None:
+            continue
+        needs, waited = stack.minutes(k, "seal"), stack.hours_between(k, i)
+        if needs is not None and waited < needs / 60 - 1e-6:
+            last = stack.laid[i - 1]
+            more = stack.waits_h(i - 1) + needs / 60 - waited
+            says = f"{one.name} {lasts(waited * 60)} after {stack.laid[k].name.lower()}; it wants {lasts(needs)}."
+            yield Hit(i, says, (way(f"Wait {lasts(more * 60)}", SetLayer("set", last.layer.id, wait_h=more)),))

@@ -27,7 +27,7 @@ def start_on(layer_id: str, recipe: str, surface: str, catalogue: Catalogue) -> 
     mixed = pick("recipe", catalogue.recipes, recipe)
     technique = technique_for(mixed, surface, catalogue)
     start = Layer(layer_id, mixed.slug, technique.slug, technique.tools[0], FromArea("area"))
-    return replace(start, touched=technique.touched)
+    return replace(start, touched=technique.touched, thickness_mm=technique.usual_mm)
 
 
 def start_job(name: str, zone_id: str, layer_id: str, recipe: str, ground: str, catalogue: Catalogue) -> Job:

@@ -10,7 +10,7 @@ from dataclasses import dataclass
 from ..book.techniques import Technique
 from ..figure import Figure, SourceKind, Step, tidy
 from ..mixing.compose import Pour
-from .stack import Beneath, Laid
+from .stack import Beneath, Laid, rate_of
 
 MOSTLY = 0.9
 """A mix is the paint on its label when this much of it, as poured, is."""
@@ -44,7 +44,7 @@ class WetRate:
 def wet_rate(laid: Laid) -> WetRate:
     """The wet rate of a layer: by the label where that counts, else by the technique, for each mm where it is thick."""
     technique = laid.technique
-    q = technique.wet_rate_ml_per_m2
+    q = rate_of(laid.recipe, technique)
     if label := label_rate(laid.pours, technique):
         note = f"the label's spreading rate, instead of {q:g} for {technique.name}"
         return WetRate(label[0], label[0], f"{label[1]}, by its label", "label", note)
@@ -52,6 +52,8 @@ def wet_rate(laid: Laid) -> WetRate:
     if technique.per_mm:
         factor = laid.layer.thickness_mm
         name = f"{tidy(factor)} mm × {tidy(q)} ml/m² for each mm, {technique.name}"
+    if q != technique.wet_rate_ml_per_m2:
+        return WetRate(q, q, laid.name, "starting value", laid.recipe.provenance)
     later = technique.next_wet_rate_ml_per_m2 or q
     return WetRate(q * factor, later * factor, name, "starting value", technique.provenance)
 
@@ -76,14 +78,21 @@ def film(area: Figure, laid: Laid, under: Beneath, first_coat: int, last_coat: i
         per_m2 = rate.first + (coats - 1) * rate.next
         sums = f"{tidy(rate.first)} + {coats - 1} × {tidy(rate.next)}"
     thirsty = under.bare if first_coat == 1 and not laid.technique.rate_includes_ground else None
-    extra = thirsty.first_coat_extra_ml_per_m2 if thirsty else 0.0
+    extra = thirsty.first_coat_extra_ml_per_m2 * under.thirst if thirsty else 0.0
     if thirsty and extra:
-        step = Step("First coat drinks", thirsty.name, extra, "ml/m²", "starting value", thirsty.provenance)
+        name = thirsty.name if under.thirst >= 1 else f"{thirsty.name}, {under.thirst:.0%} of it still bare"
+        step = Step("First coat drinks", name, extra, "ml/m²", "starting value", thirsty.provenance)
         figure = figure.then(step)
         per_m2 += extra
         sums += f" + {tidy(extra)}"
     how = f"{tidy(area.value)} m² × {sums if sums == tidy(q) else f'({sums})'} ml/m²"
+    value = area.value * touched * per_m2
+    if under.relief > 1:
+        how += f" × {under.relief:.3g} over the texture beneath"
+        value *= under.relief
     if touched < 1:
         how += f" × {touched:.0%} touched"
-    value = area.value * touched * per_m2
+    if lost := laid.technique.lost_to_cloth:
+        how += f" ÷ {1 - lost:.0%}, the rest goes into the cloth"
+        value /= 1 - lost
     return figure.then(Step("On the surface", how, value, "ml", "geometry"))

@@ -12,9 +12,18 @@ from typing import Literal
 
 from ..book.films import Film
 from ..figure import tidy
+from ..job.job import DriesBy
 from ..value import Value
 from .conditions import Conditions, Room
 
+LEAST_THIN = 1 / 3
+"""A thin coat is never touch dry, or ready for the next, sooner than this share of the usual time."""
+HURRIED: dict[str, float] = {"hair dryer": 0.5, "heat gun": 1 / 3}
+"""How much sooner moving warm air lets a thin water-borne coat be touched and covered. Untested starting values."""
+HURRIED_MOST_UM = 300.0
+"""Thicker than this it only skins over, and traps its water."""
+WARM_ROOM = Conditions(28.0, 0.35)
+"""What a room is warmed to, to dry a coat sooner: the trade's hot dry day."""
 NIGHT = 480.0
 """Minutes: what takes a night takes at least this, however dry the room."""
 LEAST_FACTOR, MOST_FACTOR = 0.35, 6.0
@@ -32,6 +41,8 @@ class Wait(Value):
 
     reference_min: float | None
     by: Literal["evaporation", "night", "oil", "clock"] = "clock"
+    warmed: bool = False
+    """Whether the room is warmed for it; a room that is as warm already stays as it is."""
 
 
 def saturation_hpa(temperature_c: float) -> float:
@@ -88,23 +99,46 @@ def thickness_factor(wet_um: float, usual_um: float) -> float:
     return slowness(wet_um) / slowness(usual_um)
 
 
-def wait_for(film: Film, moment: Moment, wet_um: float) -> Wait:
+def _scaled(film: Film, moment: Moment, wet_um: float, whole: bool) -> float | None:
+    """Minutes one of a film's times takes at a wet thickness, at 20 °C and 50 %."""
+    minutes: float | None = getattr(film.times, moment)
+    if minutes is None:
+        return None
+    sooner = moment in {"touch", "recoat_from"} or not whole
+    factor = thickness_factor(wet_um, film.usual_um)
+    return minutes * max(factor, LEAST_THIN if sooner else 1.0)
+
+
+def wait_for(film: Film, moment: Moment, wet_um: float, whole: bool = True, thick: Film | None = None,
+             dries_by: DriesBy = "air") -> Wait:  # fmt: skip
     """What one of a film's times waits for, its thickness counted: a thinner film is sooner, a thicker one later.
 
-    Films without water set as oils do, and so does every cure; neither goes by thickness.
+    A thin coat may be touched and covered sooner, by no more than to a third; what covers the whole is not rubbed wet
+    or sealed sooner for being thin. `thick` is the film whose times hold where it is laid thick: the lesser of both,
+    never less than its own usual ones. Films without water set as oils do, and so does every cure; neither goes by
+    thickness.
     """
     minutes: float | None = getattr(film.times, moment)
     if moment == "cured" or film.carrier != "water":
         return Wait(minutes, "oil")
     by: Literal["night", "evaporation"] = "night" if minutes is not None and minutes >= NIGHT else "evaporation"
     if minutes is not None and film.kind not in {"wax", "oil"}:
-        minutes *= thickness_factor(wet_um, film.usual_um)
-    return Wait(minutes, by)
+        usual = minutes
+        minutes = _scaled(film, moment, wet_um, whole) or 0.0
+        if thick is not None and (deep := _scaled(thick, moment, wet_um, whole)) is not None and minutes > usual:
+            minutes = min(minutes, max(deep, usual))
+        if by == "night" and minutes < NIGHT:
+            by = "evaporation"  # so thin that it needs no night
+        if moment in {"touch", "recoat_from"}:
+            minutes *= HURRIED.get(dries_by, 1.0)
+    return Wait(minutes, by, dries_by == "warm room")
 
 
 @lru_cache(maxsize=256)
-def _pace(by: str, conditions: Conditions) -> float:
+def _pace(by: str, warmed: bool, conditions: Conditions) -> float:
     """Reference minutes that pass in one minute here; 0 where no film forms."""
+    if warmed:
+        return max(_pace(by, False, conditions), _pace(by, False, WARM_ROOM))
     if by == "clock":
         return 1.0
     if by == "oil":
@@ -124,7 +158,7 @@ def dry_at(begun_min: float, wait: Wait, room: Room) -> float | None:
     for spell, end in zip(room.spells, ends, strict=True):
         if end <= now:
             continue
-        pace = _pace(wait.by, spell.conditions)
+        pace = _pace(wait.by, wait.warmed, spell.conditions)
         if pace and pace * (end - now) >= left:
             done = now + left / pace
             return max(done, begun_min + NIGHT) if wait.by == "night" else done

@@ -13,6 +13,12 @@ from ..mixing.compose import Pour
 
 NEAR = 2.3
 """Covered: when the colour is within so much ΔE*ab (CIE 1976) of the paint alone, about what can just be seen."""
+CAREFUL = 1.0
+"""What a careful eye sees side by side."""
+THIN_SPOTS = 0.6
+"""A brushed film is thinner than its mean in spots, and there the ground shows longest."""
+FULL_FILM_UM = 75.0
+"""The wet film that the classes of hiding power are said for."""
 CLASSES: tuple[tuple[str, float], ...] = (
     ("white", 9.4), ("pastel", 7.0), ("mid", 4.0), ("ochre or oxide", 3.0), ("yellow", 2.2), ("black", 2.2),
     ("red", 1.4), ("deep blue or green", 1.0),
@@ -70,12 +76,22 @@ def per_coat(colour: str, hiding: float = 0.0) -> float:
     return dict(CLASSES)[class_of(colour)]
 
 
-def coats_to_cover(colour: str, ground: str, hiding: float = 0.0, most: int = 12) -> int | None:
-    """Coats until the ground can no longer be seen through (NEAR); None when `most` are not enough."""
-    own, beneath, sx = bands(colour), bands(ground), per_coat(colour, hiding)
+def coats_to_cover(colour: str, ground: str, hiding: float = 0.0, most: int = 12, film: float = 1.0,
+                   near: float = NEAR) -> int | None:  # fmt: skip
+    """Coats until the ground can no longer be seen through (`near`); None when `most` are not enough. `film` is how
+    thick a coat is, of the coat that hiding power is known for."""
+    own, beneath, sx = bands(colour), bands(ground), per_coat(colour, hiding) * film
     goal = lab([min(max(band, 0.004), 0.985) for band in own])
     for coats in range(1, most + 1):
         now = lab([reflectance(o, g, coats * sx) for o, g in zip(own, beneath, strict=True)])
-        if dist(goal, now) <= NEAR:
+        if dist(goal, now) <= near:
             return coats
     return None
+
+
+def coats_range(colour: str, ground: str, hiding: float = 0.0, film: float = 1.0) -> tuple[int | None, int | None]:
+    """Coats until the mean film covers, and until its thin spots do to a careful eye. `film` as in `coats_to_cover`."""
+    return (
+        coats_to_cover(colour, ground, hiding, film=film),
+        coats_to_cover(colour, ground, hiding, film=film * THIN_SPOTS, near=CAREFUL),
+    )

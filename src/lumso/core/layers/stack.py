@@ -13,7 +13,7 @@ from ..book.recipes import Amount, Recipe
 from ..book.surfaces import Ground
 from ..book.techniques import Technique, Tool
 from ..colour.srgb import blend
-from ..job.job import Layer, Use, Zone
+from ..job.job import GroundFact, Layer, Use, Zone
 from ..memory import Memo
 from ..mixing.compose import Pour, compose, with_amounts, with_school
 from ..mixing.consistency import Thickness, thickness, yield_stress
@@ -21,7 +21,7 @@ from ..mixing.mix import ingredients
 from ..piece.kinds import Surface
 from ..value import Slug
 from .conditions import Room
-from .drying import Moment, Wait, takes_min, wait_for
+from .drying import HURRIED_MOST_UM, Moment, Wait, takes_min, wait_for
 
 NIGHT_H = 8.0
 """Hours: what is left for a night has had at least this."""
@@ -53,6 +53,21 @@ class Laid:
     dry_um: float
     density: float
     stress_pa: float
+    thick: Film | None = None
+    """The film whose times hold where it is laid thick."""
+
+    def wait(self, moment: Moment) -> Wait:
+        """What one of its times waits for."""
+        whole = self.layer.touched >= WHOLE
+        return wait_for(
+            self.film, moment, self.wet_um, whole, self.thick, self.layer.dries_by if self.hurries else "air"
+        )
+
+    @property
+    def hurries(self) -> bool:
+        """Whether forced drying does it any good: a thin, water-borne film, or a room that is warmed."""
+        thin = self.film.carrier == "water" and self.wet_um <= HURRIED_MOST_UM
+        return self.layer.dries_by == "warm room" or (thin and self.film.kind not in {"wax", "oil"})
 
     def acts(self, *words: str) -> bool:
         """Whether the technique does any of these."""
@@ -73,7 +88,7 @@ class Laid:
         """What it is left alone for before the next layer: as said, else until the next coat may follow."""
         if self.layer.wait_h is not None:
             return Wait(self.layer.wait_h * 60, "clock")
-        return wait_for(self.film, "recoat_from", self.wet_um)
+        return self.wait("recoat_from")
 
     @property
     def watery(self) -> bool:
@@ -109,6 +124,13 @@ def _mixed(base: Recipe, school: str, amounts: Mapping[str, Amount], materials: 
     return recipe, pours, flow, stress
 
 
+def rate_of(recipe: Recipe, technique: Technique) -> float:
+    """ml a coat takes of a m² where it touches, for each mm where it is laid thick: the technique's, or the recipe's
+    own where it is brushed on as an even coat."""
+    own = recipe.wet_rate_ml_per_m2 if technique.plain else 0.0
+    return own or technique.wet_rate_ml_per_m2
+
+
 def lay(layer: Layer, catalogue: Catalogue, memo: Memo | None = None) -> Laid:
     """A layer looked up and composed. Raises UnknownEntry, InvalidValue or ImpossibleRecipe."""
     base = pick("recipe", catalogue.recipes, layer.recipe)
@@ -119,9 +141,10 @@ def lay(layer: Layer, catalogue: Catalogue, memo: Memo | None = None) -> Laid:
     memo = memo or Memo()
     recipe, pours, flow, stress = memo.recall(("mixed", layer.id, layer.recipe), args, lambda: _mixed(*args))
     shares = {p.component.id: p.poured_ml for p in pours}
-    wet = technique.wet_rate_ml_per_m2 * (layer.thickness_mm if technique.per_mm else 1.0)
+    wet = rate_of(recipe, technique) * (layer.thickness_mm if technique.per_mm else 1.0)
     adds, mass = sum(p.adds_ml for p in pours), sum(p.mass_g for p in pours)
-    left = sum(p.adds_ml - p.mass_g * p.material.water_by_weight for p in pours) / adds
+    gone = (p.mass_g * min(p.material.water_by_weight + p.material.solvent_by_weight, 1.0) for p in pours)
+    left = (adds - sum(gone)) / adds
     film = catalogue.film_of(recipe, shares)
     if technique.rate_includes_ground:
         wet = min(wet, film.usual_um)  # the rest has gone into the ground
@@ -141,6 +164,7 @@ def lay(layer: Layer, catalogue: Catalogue, memo: Memo | None = None) -> Laid:
         wet * max(left, 0.05),
         mass / adds,
         stress,
+        catalogue.films.get(film.thick),
     )
 
 
@@ -164,11 +188,29 @@ class Beneath:
     """The last layer that gives the colour."""
     meets: tuple[Laid, ...]
     """Every layer it lies on, the nearest first: those that cover only part are looked through."""
+    thirst: float = 1.0
+    """The share of the ground that nothing has been laid on yet."""
+    relief: float = 1.0
+    """How many times the area of a flat surface the texture beneath makes it."""
 
 
 COLOURS = {"paint", "wash", "glaze", "texture"}
 TINTS = {"wash", "patina"}
 """Kinds of film that only tint what they lie on."""
+
+
+RELIEF_OF_MM, LEVELLED = 0.6, 0.25
+"""What a mm of mean thickness of stippled texture adds to its area, and what sanding it level leaves of that: paint
+over texture takes 1.3 times as much over half a millimetre, 1.6 times over one and more. Starting values of the
+trade."""
+
+
+def relief_of(one: Laid) -> float:
+    """How many times its flat area a layer makes of the surface: what stands in peaks has more of it."""
+    if not (one.technique.per_mm and one.acts("stands in peaks")):
+        return 1.0
+    left = LEVELLED if any(s.purpose == "level" for s in one.layer.sandings) else 1.0
+    return 1 + RELIEF_OF_MM * min(one.layer.thickness_mm, 1.0) * left * one.layer.touched
 
 
 def on_ground(ground: Ground) -> Beneath:
@@ -184,17 +226,21 @@ def beneath_each(ground: Ground, laid: Sequence[Laid]) -> tuple[Beneath, ...]:
     for index, one in enumerate(laid):
         under, whole = found[-1], one.layer.touched >= WHOLE
         tinted = tinted and one.film.kind in TINTS  # wood stays wood under a wash
-        sealed = sealed or one.closes
+        drinks = whole and one.film.kind in {"paint", "texture"}
+        sealed = one.closes or (sealed and not drinks)
         wood = tinted and ground.surface == "raw wood"
+        thirst = 0.0 if whole else under.thirst * (1 - one.layer.touched)
         made = Beneath(
             "sealed" if sealed else "raw wood" if wood else "unsealed paint",
-            None,
+            ground if thirst > 0 else None,
             one if whole else under.floor,
             None if one.closes else index if one.film.rewets else under.open,
             under.closed or one.closes,
             under.stops | frozenset(one.film.stops),
             one if one.film.kind in COLOURS else under.painted,
             (one,) if whole and not one.acts("resists") else (one, *under.meets),
+            thirst,
+            max(under.relief, relief_of(one)),
         )
         found.append(made)
     return tuple(found)
@@ -214,8 +260,8 @@ class Stack:
 
     @property
     def vertical(self) -> bool:
-        """Whether any of it stands upright."""
-        return any(s.vertical for s in self.surfaces)
+        """Whether any of it stands upright, edges aside."""
+        return any(s.vertical and not s.narrow for s in self.surfaces)
 
     @property
     def level(self) -> bool:
@@ -250,6 +296,13 @@ class Stack:
         """Whether the ground asks the lead question, and it has not been closed."""
         return self.grounded("may hide lead") and not self.use.lead.settled
 
+    @property
+    def asks_asbestos(self) -> bool:
+        """Whether the ground may hold asbestos, and nobody has closed the question."""
+        patterned = self.faced("raised old pattern") and self.grounded("old coating")
+        suspect = self.grounded("may hide asbestos") or self.faced("textured old coating") or patterned
+        return suspect and not self.use.asbestos.settled
+
     def preparations(self) -> Iterator[Preparation]:
         """What is done to the ground first, as far as it is known."""
         known = self.catalogue.preparations
@@ -269,8 +322,7 @@ class Stack:
 
     def wait(self, index: int, moment: Moment) -> Wait:
         """What one of a layer's times waits for."""
-        one = self.laid[index]
-        return wait_for(one.film, moment, one.wet_um)
+        return self.laid[index].wait(moment)
 
     def between_coats(self, index: int) -> Wait:
         """What is waited for between a layer's coats: as said, else until the next may follow."""
@@ -281,13 +333,28 @@ class Stack:
         """What is waited for before a coat is sanded, where it is left alone for `wait`."""
         return wait
 
+    def gentle(self, index: int) -> Wait:
+        """Until a layer may be closed, stacked and used gently: days, long before it has cured."""
+        days = self.laid[index].film.gentle_days
+        return Wait(None if days is None else days * 1440, "oil")
+
+    def alone(self, index: int) -> Wait:
+        """What a layer is left alone for before the next: nothing where that is laid into it while it is damp."""
+        if index + 1 < len(self.laid) and self.laid[index + 1].layer.wet_into_wet:
+            return Wait(0.0)
+        return self.laid[index].left_alone
+
+    def faced(self, *facts: GroundFact) -> bool:
+        """Whether any of these can be seen on the ground."""
+        return any(f in self.zone.facts for f in facts)
+
     def minutes(self, index: int, moment: Moment) -> float | None:
         """One of a layer's times in this room, in minutes; None is unknown, or no film forms here."""
         return takes_min(self.wait(index, moment), self.room)
 
     def waits_h(self, index: int) -> float:
         """Hours a layer is left alone before the next, in this room; 0 where nobody knows."""
-        return (takes_min(self.laid[index].left_alone, self.room) or 0.0) / 60
+        return (takes_min(self.alone(index), self.room) or 0.0) / 60
 
     def hours_between(self, lower: int, upper: int) -> float:
         """Hours from the last coat of one layer to the first of another above it."""

@@ -18,8 +18,8 @@ class DialLimit(Value):
     crossed: bool
 
 
-def applying(recipe: Recipe, surface: str, technique: str) -> tuple[Limit, ...]:
-    """The limits of the recipe that hold for this kind of surface and this technique.
+def applying(recipe: Recipe, surface: str, technique: str, over: str = "") -> tuple[Limit, ...]:
+    """The limits of the recipe that hold for this kind of surface and this technique, over this kind of film.
 
     Where any limit of a component names the surface or the technique, those that name neither step back: the
     particular rule knows more than the general one.
@@ -27,14 +27,18 @@ def applying(recipe: Recipe, surface: str, technique: str) -> tuple[Limit, ...]:
     fitting = [
         limit
         for limit in recipe.limits
-        if (not limit.surfaces or surface in limit.surfaces) and (not limit.techniques or technique in limit.techniques)
+        if (not limit.surfaces or surface in limit.surfaces)
+        and (not limit.techniques or technique in limit.techniques)
+        and over not in limit.not_over
     ]
     particular = {limit.component for limit in fitting if limit.surfaces or limit.techniques}
     return tuple(limit for limit in fitting if limit.surfaces or limit.techniques or limit.component not in particular)
 
 
-def dial_limits(recipe: Recipe, surface: str, technique: str, shares: dict[str, float]) -> tuple[DialLimit, ...]:
-    """The applying limits beside the `shares` the mix has now (of the whole, as poured)."""
+def dial_limits(recipe: Recipe, surface: str, technique: str, shares: dict[str, float],
+                over: str = "") -> tuple[DialLimit, ...]:  # fmt: skip
+    """The applying limits beside the `shares` the mix has now (of the whole, as poured). `over` is the kind of film it
+    lies on."""
     return tuple(
         DialLimit(
             limit.component,
@@ -44,5 +48,5 @@ def dial_limits(recipe: Recipe, surface: str, technique: str, shares: dict[str, 
             limit.provenance,
             not limit.least - 1e-6 <= shares[limit.component] <= limit.most + 1e-6,
         )
-        for limit in applying(recipe, surface, technique)
+        for limit in applying(recipe, surface, technique, over)
     )

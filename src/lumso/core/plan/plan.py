@@ -1,6 +1,6 @@
 """The plan: a job's work as amounts, findings and pictures, layer by layer. Job in, Plan out."""
 
-from collections.abc import Mapping
+from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, replace
 from functools import partial
 from typing import Literal
@@ -108,7 +108,7 @@ class Plan(Value):
     rough: float
     """How far areas and amounts may be off because sizes were not measured: 0.25 is a quarter either way."""
     cautions: tuple[Finding, ...]
-    """What must be seen to before any work on the old finish."""
+    """What can hurt a person, each once."""
     kept: tuple[Kept, ...]
     """Entries this job has otherwise than the book."""
     zones: tuple[ZonePlan, ...]
@@ -125,7 +125,8 @@ def _limit_findings(limits: tuple[DialLimit, ...], laid: Laid, at: str) -> tuple
         over = share > limit.most
         bound = f"at most {limit.most:.0%}" if over else f"at least {limit.least:.0%}"
         says = f"{name} is {share:.0%} of the whole; here {bound}."
-        findings.append(Finding("risky", f"{at}/amounts/{limit.component}", says, limit.reason, limit.provenance))
+        at_part = f"{at}/amounts/{limit.component}"
+        findings.append(Finding("risky", at_part, says, limit.reason, limit.provenance, "limit"))
     return tuple(findings)
 
 
@@ -143,28 +144,14 @@ def _misfit(laid: Laid, surface: str, at: str) -> tuple[Finding, ...]:
     return tuple(findings)
 
 
-LEAD = (
-    "No date clears it, untested is suspect: test for lead before any sanding, scraping or heat. Until then no dry "
-    "abrasion, no torch, no household vacuum; children and pregnant people away. Follow local rules, and licensed "
-    "help where they ask for it. Old textured coatings may hold asbestos: have them tested first too."
-)
-FLAKING = (
-    "Flaking paint sheds dust by itself: damp it down, lay sheets, do not sweep dry. What holds today may lift under "
-    "a new coat: scrape to a sound edge once the lead question is answered."
-)
-
-
-def old_finish_cautions(job: Job) -> tuple[Finding, ...]:
-    """What must be seen to before an old finish is touched."""
-    found = []
-    if not job.use.lead.settled:
-        says = "Old finish: test for lead first."
-        found.append(Finding("risky", "/use/lead", says, LEAD, "rule of the trade; local rules come first"))
-    for i, zone in enumerate(job.zones):
-        if zone.condition == "flaking":
-            says = f"{zone.name} is flaking."
-            found.append(Finding("risky", f"/zones/{i}/condition", says, FLAKING, "rule of the trade"))
-    return tuple(found)
+def can_hurt(zones: Sequence[ZonePlan]) -> tuple[Finding, ...]:
+    """What can hurt a person in any of the zones, each once."""
+    found: dict[str, Finding] = {}
+    for zone in zones:
+        for one in zone.findings:
+            if one.grade == "can hurt":
+                found.setdefault(one.rule, one)
+    return tuple(found.values())
 
 
 def _where(operation: Operation, job: Job) -> str:
@@ -248,7 +235,8 @@ def _layer_plan(layer: Layer, zone: str, at: str, laid: Laid | None, under: Bene
         known = catalogue.recipes.get(layer.recipe)
         name = known.name if known else layer.recipe
         return LayerPlan(layer.id, zone, name, (), (), (), "", "#ffffff", None, "", (), None)
-    limits = dial_limits(laid.recipe, under.surface, layer.technique, dict(laid.shares))
+    over = under.meets[0].film.kind if under.meets else ""
+    limits = dial_limits(laid.recipe, under.surface, layer.technique, dict(laid.shares), over)
     found = (*_limit_findings(limits, laid, at), *_misfit(laid, under.surface, at))
     minutes = takes_min(laid.left_alone, room)
     wait = None if minutes is None else minutes / 60
@@ -334,7 +322,7 @@ def plan_of(made: Work, workshop: Workshop, room: Room, memo: Memo) -> Plan:
         partition(job.job, job.piece.surfaces),
         job.piece.bands,
         job.piece.rough,
-        old_finish_cautions(job.job),
+        can_hurt(zones),
         job.kept,
         tuple(zones),
         made.problems,

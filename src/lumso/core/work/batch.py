@@ -283,7 +283,7 @@ def timed(brew: Brew, mix_at_min: float, ready_min: float, catalogue: Catalogue)
         "" if done is None or brew.as_given else _kept(done, life, habits.pause_min),
         test,
         laid.recipe.steps,
-        when_mixing(laid),
+        when_mixing(laid, run.first.use),
         MATCH if brew.of > 1 else "",
         run.step_down,
         life.rest_min,

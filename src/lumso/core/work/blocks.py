@@ -90,7 +90,7 @@ def _mixing(brew: Brew, habits: Habits) -> tuple[tuple[Operation, ...], tuple[Co
         hands_on_min=habits.pour_min if bought else habits.mix_min, amounts=brew.amounts,
         tools=(brew.mix.jar.vessel, "stirring stick", *((MASK,) if powder else ())), how=laid.base.steps,
         check="" if bought else right,
-        take_care=cautions.when_mixing(laid),
+        take_care=cautions.when_mixing(laid, coat.use),
         makes_dust=powder,
     )  # fmt: skip
     if not run.life.rest_min:
@@ -290,7 +290,7 @@ def _end(worked: Worked, made_yet: Made, habits: Habits) -> Made:
             f"{worked.scope}{zone.zone.id}:cure", "cure", f"Let {zone.zone.name.lower()} cure", job=job.name,
             zone=zone.zone.id, zone_name=zone.zone.name, layer=stack.laid[top].layer.id, number=len(zone.laid),
             lasts_min=takes_min(cured, stack.room) or 0.0, how=("Use it gently until then.",), check=END_CHECK,
-            take_care=cautions.in_use(job.use),
+            take_care=cautions.in_use(stack.use),
         )  # fmt: skip
         after = lasts[0]
         made.cures.append((cure, after))

@@ -7,7 +7,7 @@ from ..book.colours import Pot
 from ..book.habits import Habits
 from ..book.techniques import PartDry
 from ..figure import Figure, tidy
-from ..job.job import FromArea
+from ..job.job import FromArea, Use
 from ..layers import cautions
 from ..layers.conditions import Room
 from ..layers.coverage import film
@@ -46,6 +46,8 @@ class CoatWork:
     window: Window | None
     touch: Wait
     """Until it may be touched."""
+    use: Use
+    """What its zone must stand, and where."""
 
     @property
     def colour(self) -> str:
@@ -136,7 +138,7 @@ def coats_of(bench: Bench, stack: Stack, index: int, number: int, coat: int, are
             patches,
             idle,
         )
-        made.append(CoatWork(bench.scope, need, one, under, pot, area, lay_min, again, window, touch))
+        made.append(CoatWork(bench.scope, need, one, under, pot, area, lay_min, again, window, touch, stack.use))
     return tuple(made)
 
 
@@ -173,7 +175,7 @@ def lay(coat: CoatWork, batch: str, patch: int, patches: int) -> tuple[tuple[Ope
         pot=coat.pot.id, batch=batch, patch=patch, patches=patches, area_m2=need.area_m2 / patches,
         film_ml=need.film_ml / patches, hands_on_min=coat.lay_min / patches, tools=tools_of(laid),
         how=tuple(line for line in (technique.how, technique.direction) if line), check=technique.right_when,
-        take_care=cautions.when_laying(laid), rescues=tuple(f"{f.sign}: {f.rescue}" for f in technique.faults),
+        take_care=cautions.when_laying(laid, coat.use), rescues=tuple(f"{f.sign}: {f.rescue}" for f in technique.faults),
     )  # fmt: skip
     done, ties = [base], []
     if technique.part_dry and coat.window:
@@ -187,7 +189,7 @@ def lay(coat: CoatWork, batch: str, patch: int, patches: int) -> tuple[tuple[Ope
             rescues=(), tools=("a clean cloth",) if work.kind == "wipe back" else base.tools,
         )  # fmt: skip
         if laid.film.kind in {"wax", "oil"}:
-            again = replace(again, take_care=cautions.when_laying(laid))
+            again = replace(again, take_care=cautions.when_laying(laid, coat.use))
         done.append(again)
         for end in ("start", "end"):  # the first spot laid is the first worked, the last the last
             ties.append(Constraint("at least", base.id, again.id, window.opens, end, end, "it is no longer wet"))

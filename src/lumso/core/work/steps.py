@@ -96,7 +96,7 @@ def steps_of(made: Work, room: Room) -> Procedure:
         steps.append(BenchStep(operation, zones, wait, check, within, window.remedy if window else ""))
     kit = [tool for o in made.operations for tool in o.tools]
     return Procedure(
-        tuple(dict.fromkeys(c for job in made.jobs for c in cautions.before_work(job.job.use))),
+        tuple(dict.fromkeys(c for job in made.jobs for c in cautions.before_work(job.job.use, job.asks_lead))),
         tuple(dict.fromkeys(kit)),
         tuple(steps),
         _times(made, steps),

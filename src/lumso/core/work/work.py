@@ -46,6 +46,11 @@ class JobWork:
     """Entries the job has otherwise than the book."""
     zones: tuple[ZoneWork, ...]
 
+    @property
+    def asks_lead(self) -> bool:
+        """Whether any of its grounds asks the lead question, and it is open."""
+        return any(z.stack is not None and z.stack.asks_lead for z in self.zones)
+
 
 @dataclass(frozen=True)
 class Work:

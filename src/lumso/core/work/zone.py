@@ -136,7 +136,7 @@ def prep_wait(known: Preparation) -> Wait:
     return Wait(known.wait_min, "night" if known.wait_min >= NIGHT else "evaporation")
 
 
-def _prepare(order: _Order) -> None:
+def _prepare(order: _Order, stack: Stack) -> None:
     for slug in order.zone.prep:
         known = order.bench.catalogue.preparations.get(slug)
         if known is None:
@@ -148,7 +148,7 @@ def _prepare(order: _Order) -> None:
                 made,
                 how=(known.how,),
                 check=known.check,
-                take_care=known.cautions,
+                take_care=cautions.when_preparing(stack, known),
                 tools=known.kit,
                 makes_dust=known.abrades,
             )
@@ -208,7 +208,7 @@ def _buff(order: _Order, stack: Stack, index: int, number: int, coat: int) -> No
     made = replace(
         made, layer=one.layer.id, number=number, coat=coat, coats=one.layer.coats, tools=("buffing cloth",),
         how=("With a clean cloth, turned often, lightly at first.",),
-        check="The cloth glides; no drag, no smear.", take_care=cautions.when_laying(one),
+        check="The cloth glides; no drag, no smear.", take_care=cautions.when_laying(one, order.bench.use),
     )  # fmt: skip
     order.do(made)
 
@@ -243,7 +243,7 @@ def _layer(order: _Order, stack: Stack, index: int, number: int) -> None:
         laid_at = order.here
         if _buffed(stack, index):
             _buff(order, stack, index, number, coat)
-        wait = one.left_alone if last else recoat
+        wait = stack.alone(index) if last else recoat
         order.waits = {laid_at: (wait, one.film.waits)} if not (last and top) else {}
         done = [s for s in layer.sandings if _sanded_now(s, coat, layer.coats, top)]
         for nth, sand in enumerate(done):
@@ -348,7 +348,7 @@ def work_zone(zone: Zone, at: str, area: Figure | None, surfaces: tuple[Surface,
         )
         return replace(made, given=given)
     order = _Order(zone, bench, area)
-    _prepare(order)
+    _prepare(order, stack)
     for index, number in enumerate(numbers):
         _layer(order, stack, index, number)
     return replace(made, links=tuple(order.links), ties=tuple(order.ties))

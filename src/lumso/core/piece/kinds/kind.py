@@ -54,6 +54,8 @@ class Surface:
     usually_bare: str = ""
     does: frozenset[Does] = frozenset()
     """What it does when the piece is used."""
+    narrow: bool = False
+    """An edge: too narrow for anything to slide down it."""
 
 
 @dataclass(frozen=True)

@@ -9,6 +9,9 @@ from ...measure.drawing import Face, box
 from ...measure.shapes import MM2_PER_M2, disc, frustum_wall, oval, rectangle
 from .kind import Does, SizeSpec, Surface
 
+NARROW_MM = 60.0
+"""A strip narrower than this is an edge."""
+
 
 def size(slug: str, name: str, usual: float, least: float, most: float) -> SizeSpec:
     """A size spec, in mm."""
@@ -33,7 +36,7 @@ def band(slug: str, name: str, group: str, length: float, width: float, *, bare:
          does: tuple[Does, ...] = ()) -> Surface:  # fmt: skip
     """A long strip: edges, a plinth, an apron."""
     how = f"{metres(length)} m run × {metres(width)} m"
-    return Surface(slug, name, rectangle(length, width), how, group, True, bare, frozenset(does))
+    return Surface(slug, name, rectangle(length, width), how, group, True, bare, frozenset(does), width < NARROW_MM)
 
 
 def round_flat(slug: str, name: str, group: str, diameter: float, *, bare: str = "") -> Surface:

@@ -26,8 +26,17 @@ def surfaces(s: Sizes) -> tuple[Surface, ...]:
     length = s["length"] + s["leaves"] * s["leaf"]
     run = 2 * (s["length"] - 2 * s["leg"] + s["width"] - 2 * s["leg"])
     return (
-        flat("top", "Top", "Top", length, s["width"], vertical=False),
+        flat("top", "Top", "Top", length, s["width"], vertical=False, does=("slides",) if s["leaves"] else ()),
         band("top-edges", "Top edges", "Top", 2 * (length + s["width"]), s["thickness"]),
+        band(
+            "leaf-joints",
+            "Leaf joints",
+            "Top",
+            2 * s["leaves"] * s["width"],
+            s["thickness"],
+            bare="joints stay clear",
+            does=("slides",),
+        ),
         band("apron", "Apron", "Base", run, s["apron"]),
         square_legs(4, s["leg"], s["foot"], s["height"] - s["thickness"]),
         flat("underside", "Underside", "Top", length, s["width"], vertical=False, bare="not seen"),
