@@ -12,7 +12,7 @@ from lumso.core.book.finishes import Finish
 from lumso.core.changes.change import apply
 from lumso.core.changes.finish import acceptances, layers_of
 from lumso.core.checks import worst
-from lumso.core.job.job import Use, Zone
+from lumso.core.job.job import Answered, Use, Zone
 from lumso.core.layers.conditions import steady
 from lumso.core.piece.kinds import Surface
 from lumso.core.work.effort import effort
@@ -23,8 +23,9 @@ FRONT = Surface("front", "Front", 1.0, "given", vertical=True)
 FINISHES = list(C.finishes.values())
 
 
-def bench(uses: tuple[UseWord, ...] = ()) -> Trial:
-    return Trial(Use(uses), (FRONT,), C, steady())
+def bench(uses: tuple[UseWord, ...] = (), lead: str = "none found") -> Trial:
+    use = Use(uses, Answered(lead), Answered("none found"))  # type: ignore[arg-type]
+    return Trial(use, (FRONT,), C, steady())
 
 
 def bare(ground: str) -> Zone:
@@ -54,7 +55,12 @@ def test_it_raises_no_more_than_a_note_where_it_is_recommended(
     here = bench(uses)
     zone, _ = with_finish(bare(ground), finish, here, (f"n{i}" for i in count()))
     assert worst(here.findings(zone)) in {"", "know this"}
+    assert not [f.rule for f in here.findings(zone) if f.grade == "can hurt"]
     assert zone.finish == finish.slug
+    asked = {f.rule for f in bench(uses, "not tested").findings(zone) if f.grade != "know this" and f.accepted is None}
+    assert asked == ({"lead-untested"} if "may hide lead" in C.grounds[ground].traits else set())
+    if "scuffs" in {d for p in zone.prep for d in C.preparations[p].does}:
+        assert not zone.layers or not C.film_of(C.recipes[zone.layers[0].recipe], {}).chips
 
 
 @pytest.mark.parametrize(("finish", "unfit"), FORBIDDEN, ids=lambda x: getattr(x, "slug", getattr(x, "rule", "?")))

@@ -12,8 +12,13 @@ QUIET: dict[str, tuple[Case, ...]] = {
         stack("old-gloss", "milk-paint-bonding"),
         stack("raw-beech", "milk-paint"),
         stack("slick", "bonding-primer-plain", "milk-paint"),
+        stack("slick", "clear-coat-plain", "paint-plain", "milk-paint"),
     ),
-    "slick-not-scuffed": (stack("slick", "bonding-primer-plain", prep="scuffed"),),
+    "slick-not-scuffed": (
+        stack("slick", "bonding-primer-plain", prep="scuffed"),
+        stack("slick", "milk-paint"),
+        stack("glass", "bonding-primer-plain"),
+    ),
     "glossy-not-scuffed": (
         stack("painted-sealed", "paint-plain", sheen="gloss", prep=CLEAN),
         stack("painted-sealed", "paint-plain", sheen="matt"),
@@ -43,18 +48,102 @@ QUIET: dict[str, tuple[Case, ...]] = {
         stack("raw-beech", layer("paint-plain", hex=PALE)),
     ),
     "alkali-darkens": (stack("raw-beech", "milk-paint"), stack("raw-oak", "dewaxed-shellac-plain", "milk-paint")),
-    "metal-rusts": (stack("bare-metal", "metal-primer-plain", "paint-plain"),),
+    "metal-rusts": (
+        stack("bare-metal", "metal-primer-plain", "paint-plain"),
+        stack("bare-metal", "clear-wax-plain"),
+    ),
     "soot-beneath": (stack("bare-brick", "thinned-paint", prep="soot-washed"),),
     "lead-untested": (
-        stack("old-gloss", "milk-paint", prep="lead-tested scuffed", old="not tested"),
-        stack("old-matt", "paint-plain", old="not tested"),
-        stack("raw-beech", "paint-plain", prep="sanded-180"),
+        stack("old-gloss", "milk-paint", prep="scuffed", old="none found"),
+        stack("old-matt", layer("paint-plain", sand=(100, "reveal")), old="never coated"),
+        stack("raw-beech", "paint-plain", prep="sanded-180", old="not tested"),
+        stack("old-matt", "paint-plain", old="found"),
+    ),
+    "lead-found": (stack("old-matt", "paint-plain", old="none found"), stack("raw-oak", "paint-plain", old="found")),
+    "asbestos-untested": (
+        stack("old-painted-plaster", "paint-plain", asbestos="none found", old="not tested"),
+        stack("raw-beech", "paint-plain", facts=("raised old pattern",), asbestos="not tested"),
+        stack("old-matt", "paint-plain", asbestos="not tested"),
+    ),
+    "heat-on-old-coat": (
+        stack("old-matt", layer("paint-plain", dries_by="heat gun"), old="none found"),
+        stack("raw-beech", layer("paint-plain", dries_by="heat gun"), old="not tested"),
+        stack("old-matt", layer("paint-plain", dries_by="warm room"), old="not tested"),
+    ),
+    "rotating-work": (stack("raw-beech", "paint-plain"),),
+    "kitchen-tools": (stack("raw-beech", "paint-plain"),),
+    "flame-near": (
+        stack("raw-beech", "clear-wax-plain"),
+        stack("raw-beech", "paint-plain", place=("public room",)),
+    ),
+    "ladder": (stack("raw-beech", "paint-plain"),),
+    "household": (
+        stack("raw-beech", "paint-plain", place=("children in the house",)),
+        stack("raw-beech", "clear-wax-plain"),
+    ),
+    "public-room": (stack("raw-beech", "paint-plain"),),
+    "frost": (stack("raw-beech", "clear-wax-plain", place=("may freeze",)), stack("raw-beech", "paint-plain")),
+    "unknown-ground": (stack("not-known", "paint-plain", prep="patch-tested"), stack("old-matt", "paint-plain")),
+    "filler-takes-no-wash": (
+        stack("raw-beech", "paint-plain", facts=("filler or glue spots",)),
+        stack("raw-beech", "paint-wash-raw-wood"),
+    ),
+    "raised-pattern-shows": (
+        stack("old-matt", "paint-plain", facts=("raised old pattern",), prep="sanded-150"),
+        stack("old-matt", "paint-plain"),
+    ),
+    "wallpaper-beneath": (
+        stack("old-painted-plaster", "paint-plain", facts=("wallpaper or its paste",), prep="degreased"),
+        stack("old-painted-plaster", "paint-plain"),
+    ),
+    "holes-open": (
+        stack("raw-beech", "paint-plain", facts=("holes to fill", "holes to drill"), prep="holes-filled holes-drilled"),
+        stack("raw-beech", "paint-plain"),
+    ),
+    "ground-moves": (stack("raw-beech", "paint-plain"),),
+    "resist-left": (
+        stack(
+            "raw-beech",
+            "paint-plain",
+            layer("clear-wax-plain", "wax-resist"),
+            layer("paint-plain", sand=(180, "reveal")),
+            "clear-coat-plain",
+        ),
+        stack("raw-beech", "paint-plain", layer("clear-wax-plain", "wax-resist"), "paint-plain", "clear-wax-plain"),
+    ),
+    "solvent-over-green": (
+        stack("raw-beech", "paint-plain", "clear-wax-plain"),
+        stack("raw-beech", layer("paint-plain", wait=2), layer("clear-wax-plain", "wax-resist")),
+        stack("raw-beech", layer("clear-wax-plain", wait=1), "clear-wax-plain"),
+    ),
+    "wet-into-wet": (
+        stack("painted-sealed", "colour-wash", layer("colour-wash", wet_into_wet=True)),
+        stack("painted-sealed", "colour-wash", "clear-coat-plain"),
+    ),
+    "forced-drying": (
+        stack("painted-unsealed", layer("salt-wash", thickness_mm=0.3, dries_by="hair dryer")),
+        stack("painted-unsealed", layer("salt-wash", thickness_mm=0.5, dries_by="warm room")),
+        stack("raw-beech", layer("paint-plain", dries_by="heat gun")),
+    ),
+    "glaze-drunk": (
+        stack("raw-beech", "paint-plain", "clear-coat-plain", "glaze-dragged"),
+        stack("raw-beech", "paint-plain", "glaze-brushed-out"),
+    ),
+    "one-thin-sealer": (
+        stack("raw-beech", "paint-plain", layer("hard-clear-coat-plain", coats=3), use="feet"),
+        stack("raw-beech", "paint-plain", "clear-coat-plain", "hard-clear-coat-plain", use="water", upright=False),
+        stack("raw-beech", "paint-plain", "clear-coat-plain", use="hands", upright=False),
+        stack("raw-beech", "paint-plain", "hard-clear-coat-plain", use="water"),
+    ),
+    "sands-last-clear": (
+        stack("raw-beech", "paint-plain", layer("clear-coat-plain", coats=2, sand=(320, "between clear coats"))),
+        stack("raw-beech", "paint-plain", layer("clear-coat-plain", sand=(800, "polish"), abrasive="synthetic pad")),
     ),
     "flaking-beneath": (
         stack("old-matt", "paint-plain", condition="flaking", prep="lead-tested loose-scraped"),
         stack("old-matt", "paint-plain", condition="worn"),
     ),
-    "thirsty-plaster": (stack("bare-plaster", "paint-plain"), stack("painted-unsealed", "trowelled-plaster")),
+    "thirsty-plaster": (stack("bare-plaster", "thinned-paint"), stack("painted-unsealed", "trowelled-plaster")),
     "blocker-no-night": (stack("raw-oak", "stain-blocker-plain", "paint-plain"),),
     "primer-no-night": (
         stack("slick", "bonding-primer-plain", "paint-plain"),
@@ -64,7 +153,10 @@ QUIET: dict[str, tuple[Case, ...]] = {
         stack("painted-unsealed", layer("clear-wax-plain", "wax-resist"), "colour-wash"),
         stack("painted-unsealed", "colour-wash", "clear-wax-plain"),
     ),
-    "hard-coat-over-wax": (stack("painted-unsealed", "clear-coat-plain", "clear-wax-plain"),),
+    "hard-coat-over-wax": (
+        stack("painted-unsealed", "clear-coat-plain", "clear-wax-plain"),
+        stack("raw-oak", layer("oil-wax-plain", wait=700, sand=(240, "scuff")), "clear-coat-plain"),
+    ),
     "clear-over-patina": (
         stack("painted-unsealed", "clear-coat-plain", "patina-plain"),
         stack("painted-unsealed", "patina-plain", "dewaxed-shellac-plain", "clear-coat-plain"),
@@ -72,10 +164,12 @@ QUIET: dict[str, tuple[Case, ...]] = {
     "water-over-oil": (
         stack("raw-oak", "oil-wax-plain", "dewaxed-shellac-plain", "paint-plain"),
         stack("raw-oak", "oil-wax-plain"),
+        stack("raw-oak", layer("oil-wax-plain", wait=700, sand=(240, "scuff")), "paint-plain"),
     ),
     "dark-wax-stays": (
         stack("painted-unsealed", "clear-coat-plain", layer("patina-plain", "shaded-edges"), "dark-wax"),
         stack("painted-unsealed", "clear-wax-plain", "dark-wax"),
+        stack("painted-unsealed", "glaze-brushed-out", "dark-wax"),
         stack("painted-unsealed", "clear-coat-plain", "dark-wax"),
         stack("painted-sealed", "dark-wax"),
     ),
@@ -111,11 +205,15 @@ QUIET: dict[str, tuple[Case, ...]] = {
         stack("painted-sealed", "stacked-wash", upright=False),
         stack("painted-unsealed", "stacked-wash"),
         stack("painted-sealed", "paint-plain"),
+        stack("painted-sealed", "paint-plain", "stacked-wash"),
     ),
     "too-much-retarder": (stack("painted-sealed", "glaze-retarded"),),
     "recoat-too-soon": (
         stack("painted-unsealed", layer("paint-plain", wait=2), "paint-plain"),
         stack("painted-unsealed", layer("paint-plain", wait=None), "paint-plain", room=(12, 0.75)),
+        stack("painted-unsealed", layer("clear-wax-plain", wait=0.5), "dark-wax"),
+        stack("painted-unsealed", layer("clear-wax-plain", "wax-resist", wait=0), "paint-plain"),
+        stack("painted-sealed", layer("colour-wash", wait=0), layer("colour-wash", wet_into_wet=True)),
     ),
     "recoat-too-late": (
         stack("slick", layer("bonding-primer-plain", wait=240, sand=(220, "scuff")), "paint-plain"),
@@ -161,20 +259,26 @@ QUIET: dict[str, tuple[Case, ...]] = {
     "sags": (
         stack("painted-unsealed", layer("salt-wash", thickness_mm=1)),
         stack("painted-unsealed", layer("salt-wash", thickness_mm=6), upright=False),
+        stack("painted-unsealed", layer("salt-wash", thickness_mm=6), narrow=True),
         stack("painted-unsealed", "paint-plain"),
     ),
     "cracks-thick": (stack("painted-unsealed", layer("salt-wash", thickness_mm=5), upright=False),),
     "top-not-level": (
         stack("painted-unsealed", layer("salt-wash", thickness_mm=0.5), use="water", upright=False),
         stack("painted-unsealed", layer("salt-wash", thickness_mm=1.5), use="water"),
+        stack(
+            "painted-unsealed", layer("salt-wash", thickness_mm=1.5, sand=(100, "level")), use="water", upright=False
+        ),
     ),
     "moving-parts": (
-        stack("painted-unsealed", "paint-plain", part="door-edges"),
+        stack("painted-unsealed", "paint-plain", part="door-edges", does=("closes",)),
+        stack("painted-unsealed", "salt-wash", part="lid", does=("lifts",)),
         stack("painted-unsealed", "salt-wash"),
     ),
     "texture-no-night": (
         stack("painted-unsealed", layer("salt-wash", wait=36), "paint-plain"),
         stack("painted-unsealed", layer("salt-wash", wait=None), "paint-plain"),
+        stack("painted-unsealed", layer("salt-wash", thickness_mm=0.2, touched=0.5, wait=5), "paint-plain"),
     ),
     "texture-bare": (
         stack("painted-unsealed", "salt-wash", "clear-coat-plain"),
@@ -183,21 +287,30 @@ QUIET: dict[str, tuple[Case, ...]] = {
     "too-coarse-for-wash": (
         stack("painted-unsealed", layer("stacked-wash", sand=(320, "soften"))),
         stack("painted-unsealed", layer("paint-plain", sand=(180, "soften"))),
+        stack("painted-unsealed", layer("whitewash-dry-wiped", sand=(220, "blend"))),
     ),
     "wrong-grit": (
         stack("raw-beech", layer("paint-plain", sand=(180, "soften"))),
+        stack("raw-beech", layer("paint-plain", sand=(320, "soften"))),
+        stack("raw-beech", layer("paint-plain", sand=(150, "bite"))),
         stack("painted-unsealed", layer("stacked-wash", sand=(320, "soften"))),
     ),
-    "sanded-wet": (stack("raw-beech", layer("paint-plain", wait=0.5, sand=(180, "soften"))),),
+    "sanded-wet": (
+        stack("raw-beech", layer("paint-plain", wait=0.5, sand=(180, "soften"))),
+        stack("raw-beech", layer("self-sealing-paint", wait=0.5, sand=(320, "soften"))),
+    ),
     "steel-wool": (
         stack("raw-oak", layer("paint-plain", sand=(180, "soften"), abrasive="bronze wool"), "clear-coat-plain"),
-        stack("raw-oak", layer("paint-plain", sand=(180, "soften"), abrasive="steel wool"), "clear-wax-plain"),
+        stack("raw-beech", layer("paint-plain", sand=(180, "soften"), abrasive="steel wool"), "clear-wax-plain"),
     ),
     "nothing-to-reveal": (
         stack("raw-beech", layer("paint-plain", hex=RED), layer("paint-plain", hex=PALE, sand=(120, "bite"))),
         stack("raw-beech", layer("paint-plain", hex=RED), layer("paint-plain", hex=RED, sand=(180, "soften"))),
     ),
-    "sanding-wax": (stack("raw-beech", layer("paint-plain", sand=(180, "soften")), "clear-wax-plain"),),
+    "sanding-wax": (
+        stack("raw-beech", layer("paint-plain", sand=(180, "soften")), "clear-wax-plain"),
+        stack("raw-beech", layer("clear-wax-plain", sand=(800, "burnish"), abrasive="bronze wool")),
+    ),
     "clear-not-keyed": (
         stack("raw-beech", layer("clear-coat-plain", coats=2)),
         stack("raw-beech", layer("clear-coat-plain", coats=3, sand=(320, "between clear coats"))),
@@ -215,11 +328,20 @@ QUIET: dict[str, tuple[Case, ...]] = {
         stack("raw-beech", layer("paint-plain", hex=DARK), layer("paint-plain", hex=RED, coats=4)),
         stack("raw-beech", "colour-wash"),
     ),
-    "prep-out-of-order": (stack("old-gloss", "milk-paint", prep="degreased scuffed"),),
+    "prep-out-of-order": (
+        stack("old-gloss", "milk-paint", prep="degreased scuffed"),
+        stack("old-matt", "paint-plain", prep="degreased holes-filled sanded-180"),
+    ),
     "not-dusted": (stack("raw-beech", "paint-plain", prep="sanded-180 dusted"), stack("raw-beech", "paint-plain")),
     "tape-lifts": (
         stack("painted-unsealed", layer("glaze-dragged", wait=24), layer("paint-plain", "striped")),
         stack("painted-unsealed", layer("glaze-dragged", wait=12), "paint-plain"),
+        stack(
+            "raw-beech",
+            layer("paint-plain", wait=26),
+            layer("paint-plain", "striped", wait=2),
+            layer("paint-plain", "striped"),
+        ),
     ),
     "closing-parts-stick": (stack("raw-beech", "paint-plain", part="front"),),
     "primer-last": (stack("slick", "bonding-primer-plain", "paint-plain"), stack("raw-pine", "dewaxed-shellac-plain")),

@@ -2,6 +2,7 @@
 
 from dataclasses import dataclass, replace
 from itertools import count
+from typing import Any
 
 from lumso.catalogue import shipped
 from lumso.core.advice import Trial
@@ -68,6 +69,11 @@ def stack(
     room: tuple[float, float] = (20.0, 0.5),
     upright: bool = True,
     part: str = "front",
+    does: tuple[str, ...] = (),
+    m2: float = 1.0,
+    facts: tuple[str, ...] = (),
+    narrow: bool = False,
+    asbestos: str = "never coated",
     old: str = "none",
     place: tuple[str, ...] = (),
     condition: str = "sound",
@@ -82,10 +88,12 @@ def stack(
     ids = count(1)
     laid = tuple(replace(layer(one) if isinstance(one, str) else one, id=f"l{next(ids)}") for one in layers)
     words = tuple("an unknown buyer" if w == "buyer" else w for w in use.split())
-    zone = Zone("z", "Front", ground, (part,), laid, condition=condition, prep=tuple(prep.split()), sheen=sheen)  # type: ignore[arg-type]
-    surface = Surface(part, part.capitalize(), 1.0, "given", vertical=upright)
+    told: dict[str, Any] = {"condition": condition, "prep": tuple(prep.split()), "sheen": sheen, "facts": facts}
+    zone = Zone("z", "Front", ground, (part,), laid, **told)
+    moves: Any = frozenset(does)
+    surface = Surface(part, part.capitalize(), m2, "given", vertical=upright, does=moves, narrow=narrow)
     known = replace(C, films={k: v for k, v in C.films.items() if k != nobody_knows})
     answer = "never coated" if old == "none" else old
-    use_of_it = Use(words, Answered(answer), Answered("never coated"), tuple(place))  # type: ignore[arg-type]
+    use_of_it = Use(words, Answered(answer), Answered(asbestos), tuple(place))  # type: ignore[arg-type]
     bench = Trial(use_of_it, (surface,), known, steady(*room))
     return Case(zone, bench)

@@ -6,10 +6,10 @@ from dataclasses import dataclass, replace
 from ..book.preparation import Abrasive
 from ..checks.texture import SAG_FROM_MM, holds_mm, peak_mm
 from ..job.job import Zone
-from ..layers.hiding import class_of, coats_to_cover, hiding_of, per_coat
+from ..layers.hiding import FULL_FILM_UM, class_of, coats_range, hiding_of, per_coat
 from ..value import Value
 from .bench import Mend, Trial, mended, trial, with_finish
-from .seal import SealerAdvice, seal_advice
+from .seal import SealerAdvice, seal_advice, seal_asks
 
 __all__ = ["Advice", "Mend", "Trial", "advise", "mended", "trial", "with_finish"]
 
@@ -38,6 +38,9 @@ class CoatsAdvice(Value):
     colour_class: str
     scattering_per_coat: float
     coats: int | None
+    """Where the mean film covers."""
+    thin_spots: int | None
+    """Where its thin spots do, to a careful eye."""
     planned: int
 
 
@@ -48,6 +51,8 @@ class Advice(Value):
     prep: tuple[Mend, ...]
     """What the rules would have done to a bare ground before this stack, in order, each with its reason."""
     sealers: tuple[SealerAdvice, ...]
+    sealer_asks: str
+    """The question that decides which sealer is best; "" where it is answered."""
     grits: tuple[Abrasive, ...]
     sag: tuple[SagAdvice, ...]
     coats: tuple[CoatsAdvice, ...]
@@ -55,8 +60,9 @@ class Advice(Value):
 
 _GROUND_RULES = {
     "slick-unprimed", "slick-not-scuffed", "not-cleaned", "craters", "water-over-old-oil", "knots-bleed", "grain-rises",
-    "raw-wood-unsanded", "tannins-bleed", "metal-rusts", "soot-beneath", "lead-untested", "flaking-beneath",
-    "not-dusted", "primer-no-night", "blocker-no-night", "milk-paint-on-gloss",
+    "raw-wood-unsanded", "tannins-bleed", "metal-rusts", "soot-beneath", "flaking-beneath",
+    "not-dusted", "primer-no-night", "blocker-no-night", "milk-paint-on-gloss", "glossy-not-scuffed", "unknown-ground",
+    "holes-open", "wallpaper-beneath", "filler-takes-no-wash",
 }  # fmt: skip
 
 
@@ -77,12 +83,16 @@ def advise(zone: Zone, bench: Trial, ids: Iterator[str]) -> Advice:
     coats = []
     for i, x in enumerate(stack.laid):
         if x.film.kind == "paint" and x.technique.plain:
-            floor = stack.beneath(i).floor
-            over, name = (floor.hex, floor.name) if floor else (stack.ground.hex, stack.ground.name)
-            needs = coats_to_cover(x.hex, over, hiding_of(x.pours))
+            under = stack.beneath(i).painted
+            over, name = (under.hex, under.name) if under else (stack.ground.hex, stack.ground.name)
+            needs, careful = coats_range(x.hex, over, hiding_of(x.pours), x.wet_um / FULL_FILM_UM)
             scattering = per_coat(x.hex, hiding_of(x.pours))
             coats.append(
-                CoatsAdvice(x.layer.id, x.name, x.hex, over, name, class_of(x.hex), scattering, needs, x.layer.coats)
+                CoatsAdvice(
+                    x.layer.id, x.name, x.hex, over, name, class_of(x.hex), scattering, needs, careful, x.layer.coats
+                )
             )
     grits = tuple(bench.catalogue.abrasives.values())
-    return Advice(_prep(zone, bench, ids), seal_advice(zone, bench, ids), grits, sag, tuple(coats))
+    return Advice(
+        _prep(zone, bench, ids), seal_advice(zone, bench, ids), seal_asks(zone, bench), grits, sag, tuple(coats)
+    )

@@ -6,10 +6,11 @@ from typing import Literal
 
 from ..book.films import Stand, UseWord
 from ..book.offers import SEALERS
-from ..changes.change import InsertLayer, RemoveLayer, WayOut, apply
+from ..changes.change import InsertLayer, RemoveLayer, SetLayer, WayOut, apply
 from ..checks import look
-from ..checks.findings import GRADES, Finding, Grade
+from ..checks.findings import ALARMS, GRADES, Finding, Grade
 from ..job.job import Zone
+from ..layers.stack import WHOLE, Laid
 from ..value import Value
 from .bench import Trial
 
@@ -39,25 +40,62 @@ class SealerAdvice(Value):
     way: WayOut | None
 
 
-def _unsealed(zone: Zone, bench: Trial) -> Zone:
-    """The zone without the sealers on its top."""
+def _is_accent(one: Laid) -> bool:
+    """What is looked through to find the sealer: patina, gilding, stripes, wax in recesses."""
+    return one.layer.touched < WHOLE or one.film.kind in {"patina", "leaf", "metal"}
+
+
+def _unsealed(zone: Zone, bench: Trial) -> tuple[Zone, str]:
+    """The zone without the sealers on its top, and the layer a sealer would lie beneath ("" for on top): accents that
+    lie on a sealer stay on top of it."""
     laid = bench.stack(zone).laid
-    keep, sealers = len(laid), {bench.catalogue.offer(need) for need in SEALERS}
-    while keep and laid[keep - 1].recipe.slug in sealers and not laid[keep - 1].acts("resists", "stays in recesses"):
+    sealers = {bench.catalogue.offer(need) for need in SEALERS}
+
+    def seals(one: Laid) -> bool:
+        return one.recipe.slug in sealers and not one.acts("resists", "stays in recesses")
+
+    top = len(laid)
+    while top and _is_accent(laid[top - 1]):
+        top -= 1
+    if not (top and seals(laid[top - 1])):
+        top = len(laid)
+    keep = top
+    while keep and seals(laid[keep - 1]):
         keep -= 1
-    return replace(zone, layers=zone.layers[:keep])
+    above = laid[top].layer.id if top < len(laid) else ""
+    return replace(zone, layers=(*zone.layers[:keep], *zone.layers[top:])), above
+
+
+def _only_waits(finding: Finding) -> bool:
+    """Whether waiting longer is all that it asks."""
+    return any(
+        all(isinstance(c, SetLayer) and c.wait_h is not None for c in one.changes)
+        for one in finding.ways
+        if one.changes
+    )
 
 
 def _weight(findings: list[Finding]) -> tuple[int, ...]:
-    """How many of each grade, worst first: less is better."""
-    return tuple(sum(f.grade == grade for f in findings) for grade in GRADES)
+    """How many of each grade, worst first: less is better. What can hurt a person is no better for a sealer."""
+    return tuple(sum(f.grade == grade for f in findings) for grade in (*ALARMS, "know this"))
+
+
+ASKS = "Say what it must stand: water, feet, weather and children decide which sealer is best."
+
+
+def seal_asks(zone: Zone, bench: Trial) -> str:
+    """The question that decides, where nothing is known of the use; "" where something is."""
+    return "" if bench.stack(zone).use.touched_by else ASKS
 
 
 def seal_advice(zone: Zone, bench: Trial, ids: Iterator[str]) -> tuple[SealerAdvice, ...]:
     """Every sealer, and nothing, on this zone, the best first. What is wrong beneath it is not held against it."""
-    bare = _unsealed(zone, bench)
-    off = tuple(RemoveLayer("remove", layer.id) for layer in zone.layers[len(bare.layers) :])
-    base = {(f.rule, f.above, f.says) for f in look(bench.stack(bare)) if f.above or f.rule in NOT_ABOUT_SEALERS}
+    bare, above = _unsealed(zone, bench)
+    kept = {layer.id for layer in bare.layers}
+    off = tuple(RemoveLayer("remove", layer.id) for layer in zone.layers if layer.id not in kept)
+    beneath = look(bench.stack(bare))
+    failing = any(f.grade == "will fail" and f.accepted is None for f in beneath)
+    base = {(f.rule, f.above, f.says) for f in beneath if f.above or f.rule in NOT_ABOUT_SEALERS}
     rough = any(x.acts("stands in peaks") for x in bench.stack(bare).laid)
     tried = []
     sealers = [bench.catalogue.offer(need) for need in SEALERS]
@@ -68,12 +106,14 @@ def seal_advice(zone: Zone, bench: Trial, ids: Iterator[str]) -> tuple[SealerAdv
             recipe = bench.catalogue.recipes[slug]
             film = bench.catalogue.films[recipe.film]
             technique = bench.catalogue.way_that(slug, "follows texture") if rough else ""
-            change = InsertLayer("insert", "", slug, technique)
+            change = InsertLayer("insert", above, slug, technique)
             sealed = apply(bare, (change,), bench.catalogue, ids)
             name, gloss, ambers = recipe.name.removesuffix(", as bought"), film.gloss, film.ambers
             way, stands = WayOut(f"Seal it with {name.lower()}", (*off, change)), film.stands
         found = [f for f in look(bench.stack(sealed)) if (f.rule, f.above, f.says) not in base]
-        tried.append((_weight(found), slug, name, gloss, ambers, way, stands, found))
+        lasting = [f for f in found if not _only_waits(f)]
+        tried.append((_weight(lasting), slug, name, gloss, ambers, way, stands, found))
+    known = bool(bench.stack(zone).use.touched_by)
     order = {slug: i for i, slug in enumerate(("", *sealers))}
     tried.sort(key=lambda t: (t[0], order[t[1]]))
     return tuple(
@@ -81,11 +121,7 @@ def seal_advice(zone: Zone, bench: Trial, ids: Iterator[str]) -> tuple[SealerAdv
             slug,
             name,
             gloss,
-            "best"
-            if i == 0 and not weight[0] and not weight[1]
-            else "not here"
-            if weight[0] or weight[1]
-            else "will do",
+            "not here" if any(weight[: len(ALARMS)]) else "best" if i == 0 and not failing and known else "will do",
             tuple(Against(f.grade, f.says) for f in sorted(found, key=lambda f: GRADES.index(f.grade))),
             stands,
             ambers,

@@ -68,6 +68,7 @@ class SetLayer(Value):
     sandings: tuple[Sanding, ...] | None = None
     dries_by: DriesBy | None = None
     coat_wait_h: float | None = None
+    wet_into_wet: bool | None = None
 
 
 @dataclass(frozen=True)
@@ -160,6 +161,7 @@ def _set(layer: Layer, change: SetLayer, catalogue: Catalogue) -> Layer:
         "sandings": change.sandings,
         "dries_by": change.dries_by,
         "coat_wait_h": change.coat_wait_h,
+        "wet_into_wet": change.wet_into_wet,
     }
     changed = replace(layer, **{k: v for k, v in given.items() if v is not None})  # type: ignore[arg-type]
     if change.technique is not None:

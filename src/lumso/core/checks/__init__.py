@@ -78,6 +78,7 @@ def check(stack: Stack, at: str = "") -> tuple[Finding, ...]:
 
 
 def worst(findings: tuple[Finding, ...]) -> str:
-    """The worst grade among findings that nobody has accepted; "" for none."""
-    open_ones = [f for f in findings if f.accepted is None]
+    """The worst grade among findings that nobody has accepted; "" for none. What can hurt a person is apart: see
+    `GRADES`."""
+    open_ones = [f for f in findings if f.accepted is None and f.grade != "can hurt"]
     return min((f.grade for f in open_ones), key=GRADES.index, default="")

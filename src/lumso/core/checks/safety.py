@@ -168,7 +168,7 @@ def public_room(stack: Stack) -> Iterator[Hit]:
 
 @rule(
     "frost",
-    "risky",
+    "know this",
     "certain",
     "Water-borne mixes die of frost, in the pot and before they have cured on the piece: keep both above 5 °C, and "
     "judge nothing that has been frozen.",

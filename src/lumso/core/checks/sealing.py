@@ -47,7 +47,7 @@ def protected(stack: Stack, word: UseWord) -> str:
     covering: list[Laid] = []
     for one in reversed(whole):
         covering.append(one)
-        if one.film.kind not in {"wax", "glaze", "patina"}:
+        if one.film.kind not in {"wax", "patina"}:
             break
     return max((x.film.stands.get(word, "no") for x in covering), default="no", key=order.index)
 

@@ -2,7 +2,7 @@
 
 from collections.abc import Iterator
 
-from ..changes.change import SetLayer
+from ..changes.change import SetLayer, SetShare
 from ..figure import listed
 from ..layers.stack import Laid, Stack
 from .rule import Hit, insert, rule, way
@@ -38,6 +38,14 @@ def sags(stack: Stack) -> Iterator[Hit]:
         if one.technique.per_mm and mean >= 0.2:
             thin = round(int(mean * 20) / 20, 2)
             ways.append(way(f"{thin:g} mm mean instead", SetLayer("set", one.layer.id, thickness_mm=thin)))
+        stiff = next(
+            (x for x in one.base.limits if x.component == one.base.dial and x.most > one.shares.get(x.component, 1.0)),
+            None,
+        )
+        if stiff and any(p.component.id == stiff.component and p.material.is_solid for p in one.pours):
+            ways.append(
+                way(f"Stiffer: {stiff.most:.0%} powder", SetShare("share", one.layer.id, stiff.component, stiff.most))
+            )
         says = f"{peak:.2g} mm high on an upright face; this mix holds {most:.2g} mm."
         yield Hit(i, says, tuple(ways))
 

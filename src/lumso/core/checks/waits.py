@@ -45,10 +45,11 @@ def wet_into_wet(stack: Stack) -> Iterator[Hit]:
         if not upper.layer.wet_into_wet:
             continue
         fits = lower.film.carrier == upper.film.carrier and lower.film.kind in BETWEEN and upper.film.kind in BETWEEN
+        apart = way("Let the lower one dry first", SetLayer("set", upper.layer.id, wet_into_wet=False))
         if not fits:
-            yield Hit(i, f"{upper.name} dragged into wet {lower.name.lower()}.")
-        elif stack.grounded("waxed") or (lower.film.open_most_min or 0.0) <= 0:
-            yield Hit(i, f"Nobody knows how long {lower.name.lower()} stays open.", (), "risky")
+            yield Hit(i, f"{upper.name} dragged into wet {lower.name.lower()}.", (apart,))
+        elif lower.film.open_most_min is None:
+            yield Hit(i, f"Nobody knows how long {lower.name.lower()} stays open: read its label.", (), "know this")
 
 
 @rule(

@@ -15,8 +15,8 @@ OLD_DUST = (
     "pregnant people away. Where it is found: local rules, and licensed help where they ask for it."
 )
 LEAD_FOUND = (
-    "Lead was found in the old coat: no dry sanding, no scraping, no heat. Leave it alone under sound coats, or licensed "
-    "help, as local rules say; children and pregnant people away."
+    "Lead was found in the old coat: no dry sanding, no scraping, no heat. Leave it alone under sound coats, or "
+    "licensed help, as local rules say; children and pregnant people away."
 )
 ASBESTOS = (
     "Old texture or old plaster may hold asbestos: no sanding, scraping or drilling before it is tested. Where it is "

@@ -175,7 +175,8 @@ def lay(coat: CoatWork, batch: str, patch: int, patches: int) -> tuple[tuple[Ope
         pot=coat.pot.id, batch=batch, patch=patch, patches=patches, area_m2=need.area_m2 / patches,
         film_ml=need.film_ml / patches, hands_on_min=coat.lay_min / patches, tools=tools_of(laid),
         how=tuple(line for line in (technique.how, technique.direction) if line), check=technique.right_when,
-        take_care=cautions.when_laying(laid, coat.use), rescues=tuple(f"{f.sign}: {f.rescue}" for f in technique.faults),
+        take_care=cautions.when_laying(laid, coat.use),
+        rescues=tuple(f"{f.sign}: {f.rescue}" for f in technique.faults),
     )  # fmt: skip
     done, ties = [base], []
     if technique.part_dry and coat.window:
