@@ -51,12 +51,12 @@ def board(job: Job, length: str, width: str, mm: tuple[float, float], *layers: o
 
 
 def test_fast_stiffening_grit_paint_on_a_large_panel(rack: Job) -> None:
-    # 4 m × 1 m, salt-and-pepper paint brushed on: 4·(75 + 5) = 320 ml of film, 4 ÷ 6 m²/h = 40 min; it stiffens
-    # after 30, so the largest batch is 320·30/40 = 240 ml and there are two. Each: 160 film; pancake batter leaves
-    # 6 %: 160·0.06/0.94 = 10.21; the brush keeps 10, half of it: 5; (160 + 10.21 + 5)·1.1 = 192.7 ml.
+    # 4 m × 1 m, salt-and-pepper paint brushed on: 4·(200 + 5) = 820 ml of film, 4 ÷ 6 m²/h = 40 min; it stiffens
+    # after 30, so the largest batch is 820·30/40 = 615 ml and there are two. Each: 410 film; pancake batter leaves
+    # 6 %: 410·0.06/0.94 = 26.17; the brush keeps 10, half of it: 5; (410 + 26.17 + 5)·1.1 = 485.3 ml.
     job = board(rack, "4 m", "1 m", (4000, 1000), layer("salt-and-pepper-paint", "brushed-paint"))
     made = sheet(job)
-    assert [(b.number, b.of, round(b.mix.volume.value, 1)) for b in made.batches] == [(1, 2, 192.7), (2, 2, 192.7)]
+    assert [(b.number, b.of, round(b.mix.volume.value, 1)) for b in made.batches] == [(1, 2, 485.3), (2, 2, 485.3)]
     first, second = made.batches
     # The second is mixed when it is needed: 20 min of laying, 5 of cleaning, 8 of mixing after the first.
     assert [first.work_min, second.ready_h - first.ready_h] == pytest.approx([20, 33 / 60])
@@ -205,8 +205,8 @@ def test_what_if_moves_the_sheet_and_leaves_the_job(rack: Job) -> None:
     assert [b.of for b in sheet(job, pace=2.0).batches] == [1]
     assert sheet(job, coats={"l1": 2}).mixed_ml > now.mixed_ml
     assert sheet(job, margin=0.0).mixed_ml == pytest.approx(now.mixed_ml / 1.1)
-    assert len(sheet(job, vessel="jam-jar").batches) == 2
-    assert len(sheet(job, vessel="baby-jar").batches) > 2
+    assert len(sheet(job, vessel="preserving-jar").batches) == 2
+    assert len(sheet(job, vessel="jam-jar").batches) > 2
     cold = sheet(with_stack(rack, layer("paint-plain", wait=None), "paint-plain"), temperature_c=12.0, humidity=0.75)
     assert cold.elapsed_h > sheet(with_stack(rack, layer("paint-plain", wait=None), "paint-plain")).elapsed_h
 

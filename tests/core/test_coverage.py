@@ -62,10 +62,11 @@ def test_a_rate_that_names_its_ground_adds_nothing_for_thirst() -> None:
 
 
 def test_oil_wax_drinks_less_over_its_own_coat() -> None:
-    # 60 ml/m² and 5 the old paint drinks; 35 for every coat over oil wax, in the same layer or the next.
+    # 60 ml/m², with nothing more for the ground: it hardly sinks; 35 for every coat over oil wax, in this layer or the
+    # next.
     wax = laid("oil-waxed", "oil-wax-plain")
-    assert film(area(2), wax, on(PAINTED), 1, 1).value == pytest.approx(2 * 65)
-    assert film(area(2), wax, on(PAINTED), 1, 3).value == pytest.approx(2 * (65 + 35 + 35))
+    assert film(area(2), wax, on(PAINTED), 1, 1).value == pytest.approx(2 * 60)
+    assert film(area(2), wax, on(PAINTED), 1, 3).value == pytest.approx(2 * (60 + 35 + 35))
     assert film(area(2), wax, on(PAINTED), 2, 2).value == pytest.approx(2 * 35)
     assert film(area(2), wax, beneath_each(PAINTED, (wax,))[1], 1, 1).value == pytest.approx(2 * 35)
 

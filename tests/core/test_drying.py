@@ -72,14 +72,63 @@ def test_thickness_is_linear_to_half_a_millimetre_and_square_beyond() -> None:
     assert thickness_factor(2000, 1000) == 4
 
 
-def minutes(film: str, moment: str, um: float, *room: float) -> float | None:
-    return takes_min(wait_for(F[film], moment, um), steady(*room))  # type: ignore[arg-type]
+def minutes(film: str, moment: str, um: float, *room: float, whole: bool = True) -> float | None:
+    thick = F.get(F[film].thick)
+    return takes_min(wait_for(F[film], moment, um, whole, thick), steady(*room))  # type: ignore[arg-type]
+
+
+@pytest.mark.parametrize(
+    ("um", "touch", "recoat", "seal"),
+    [
+        # Grit paint: 75, 300 and 720 min at 150 µm; laid thick it takes the times of texture: 180, 720, 1440 at 1 mm.
+        (100, 50, 200, 720),  # ×⅔; a full coat is not sealed sooner for being thin
+        (150, 75, 300, 720),
+        (250, 75, 300, 1200),  # its own would be ×1⅔; a thick one's 60 and 240, but never less than its usual
+        (500, 75, 300, 1440),  # ×3⅓ is 2400 to seal: a thick one's 1440 is less
+        (1000, 180, 720, 1440),
+        (2000, 720, 2880, 5760),  # twice the thickness beyond half a millimetre: four times as long
+    ],
+)
+def test_times_by_hand_over_both_records(um: float, touch: float, recoat: float, seal: float) -> None:
+    asked = [minutes("brushed-texture", moment, um) for moment in ("touch", "recoat_from", "seal")]
+    assert asked == pytest.approx([touch, recoat, seal])
+
+
+def test_a_dry_brush_is_no_full_coat() -> None:
+    # 25 µm of paint on a tenth of it: a third of 30, 120 and 720 min.
+    asked = [minutes("mineral-paint", moment, 25, whole=False) for moment in ("touch", "recoat_from", "seal")]
+    assert asked == pytest.approx([10, 40, 240])
+
+
+@given(st.floats(20, 3000), st.sampled_from(["touch", "recoat_from", "seal"]))
+def test_times_rise_with_thickness_and_never_jump(um: float, moment: str) -> None:
+    here, thicker = minutes("brushed-texture", moment, um), minutes("brushed-texture", moment, um * 1.01)
+    assert here is not None
+    assert thicker is not None
+    assert here - 1e-6 <= thicker <= here * 1.021
+
+
+@pytest.mark.parametrize(("dries_by", "recoat"), [("air", 120), ("hair dryer", 60), ("heat gun", 40)])
+def test_warm_air_lets_a_thin_coat_be_covered_sooner_and_nothing_else(dries_by: str, recoat: float) -> None:
+    def takes(moment: str) -> float | None:
+        return takes_min(wait_for(F["mineral-paint"], moment, 75, dries_by=dries_by), steady())  # type: ignore[arg-type]
+
+    assert takes("recoat_from") == pytest.approx(recoat)
+    assert (takes("wet_rub"), takes("seal"), takes("cured")) == (720, 720, 40320)
+
+
+def test_a_warm_room_is_counted_once() -> None:
+    warm = wait_for(F["mineral-paint"], "recoat_from", 75, dries_by="warm room")
+    assert takes_min(warm, steady()) == pytest.approx(120 * 0.476, rel=0.003)
+    assert takes_min(warm, steady(28, 0.35)) == pytest.approx(120 * 0.476, rel=0.003)
+    assert takes_min(warm, steady(40, 0.35)) == pytest.approx(120 * 0.35)
 
 
 def test_a_night_is_never_under_eight_hours() -> None:
     assert minutes("mineral-paint", "wet_rub", 75, 28, 0.35) == 480
     assert minutes("mineral-paint", "wet_rub", 75) == 720
-    assert minutes("mineral-paint", "wet_rub", 20) == 480
+    assert minutes("mineral-paint", "wet_rub", 20) == 720
+    assert minutes("mineral-paint", "wet_rub", 20, whole=False) == 240
     assert minutes("mineral-paint", "recoat_from", 75, 28, 0.35) == pytest.approx(120 * 0.476, rel=0.003)
 
 
@@ -89,9 +138,11 @@ def test_unknown_stays_unknown() -> None:
 
 
 def test_thick_coats_take_longer_and_thin_ones_are_sooner() -> None:
-    # 2 mm against the usual 1 mm, both beyond half a millimetre: by the square. 10 µm against 45: by as much.
+    # 2 mm against the usual 1 mm, both beyond half a millimetre: by the square. 30 µm against 45: by as much, but
+    # never to less than a third.
     assert minutes("texture", "touch", 2000) == pytest.approx(180 * 4)
-    assert minutes("wash", "touch", 10) == pytest.approx(30 * 10 / 45)
+    assert minutes("wash", "touch", 30) == pytest.approx(30 * 30 / 45)
+    assert minutes("wash", "touch", 10) == pytest.approx(10)
 
 
 def test_wax_and_oil_do_not_dry_by_water_nor_by_thickness() -> None:

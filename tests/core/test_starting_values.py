@@ -37,7 +37,7 @@ POWDERS = [
 # slug: ml/m², m²/h
 TECHNIQUES = [
     ("brushed-paint", 75, 6),
-    ("brushed-milk-paint", 110, 6),
+    ("brushed-milk-paint", 75, 6),
     ("wash-wiped", 45, 5),
     ("wash-rubbed", 60, 5),
     ("glaze-dragged", 90, 5),
@@ -47,7 +47,7 @@ TECHNIQUES = [
     ("brushed-clear", 90, 8),
     ("waxed", 40, 6),
     ("oil-waxed", 60, 6),
-    ("dry-brushed", 75, 4),
+    ("dry-brushed", 25, 4),
 ]
 GROUNDS = [
     ("painted-sealed", 0),

@@ -43,13 +43,24 @@ GAINED: dict[str, dict[str, dict[str, Any]]] = {
         "wash-stacked": {"acts": ("stacks",)}, "clear-on-texture": {"acts": ("follows texture",)},
     },
     "films": {
-        "milk-paint": {"chips": True}, "dark-wax": {"colours": True}, "stain-blocker": {"tells_overnight": True},
+        **{slug: {"gentle_days": days} for slug, days in {
+            "mineral-paint": 3, "milk-paint-bonded": 3, "wash": 3, "glaze": 4, "thin-glaze": 4, "texture": 5,
+            "trowelled-plaster": 5, "clear-coat": 5, "matt-clear-coat": 5, "hard-clear-coat": 5,
+            "exterior-clear-coat": 7, "paste-wax": 2, "oil-wax": 5, "patina": 3, "metallic": 3, "shellac": 1,
+        }.items()},
+        "milk-paint": {"chips": True, "gentle_days": 3}, "dark-wax": {"colours": True, "gentle_days": 2},
+        "stain-blocker": {"tells_overnight": True}, "self-sealing": {"sands_soft_min": 30, "gentle_days": 5},
+        "brushed-texture": {"thick": "texture", "gentle_days": 4},
+        "salt-texture": {"thick": "texture", "gentle_days": 4},
     },
     "materials": {
         "milk-paint-powder": {"traits": ("caustic", "binds itself")}, "plaster": {"traits": ("sets hard",)},
         "sawdust": {"traits": ("can mould",)}, "coffee-grounds": {"traits": ("can mould",)},
         "retarder": {"traits": ("retards",)},
         "texture-powder": {"traits": ("silica",)}, "play-sand": {"traits": ("silica",)},
+        "clear-wax": {"solvent_by_weight": 0.6}, "dark-wax": {"solvent_by_weight": 0.6},
+        "dewaxed-shellac": {"solvent_by_weight": 0.75}, "metal-primer": {"solvent_by_weight": 0.4},
+        "oil-wax": {"solvent_by_weight": 0.3}, "gilding-size": {"solvent_by_weight": 0.3},
     },
     "preparations": {
         "lead-tested": {"does": ("tests for lead",)}, "loose-scraped": {"does": ("scrapes",)},
@@ -76,7 +87,8 @@ def _gained(entries: dict[str, Any]) -> dict[str, Any]:
             more = known.get(entry.get("slug", ""), {}) if isinstance(entry, dict) else {}
             for key, value in more.items():
                 had = entry.get(key, ())
-                entry = {**entry, key: value if value is True else [*had, *(v for v in value if v not in had)]}
+                lists = isinstance(value, tuple)
+                entry = {**entry, key: [*had, *(v for v in value if v not in had)] if lists else value}
             made[kind].append(entry)
     return made
 

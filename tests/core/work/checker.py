@@ -76,12 +76,32 @@ class Checker:
                 found[o["zone"], o["layer"], o["coat"], o["pot"]].append(o)
         return found
 
+    def wet(self, layer: Document) -> float:
+        """ml on a m² where it touches: a mix that is brushed on evenly may have a rate of its own."""
+        technique, recipe = self.data["techniques"][layer["technique"]], self.data["recipes"][layer["recipe"]]
+        if technique["plain"] and recipe["wet_rate_ml_per_m2"]:
+            return float(recipe["wet_rate_ml_per_m2"])
+        mm = layer["thickness_mm"] if technique["per_mm"] else 1.0
+        return float(technique["wet_rate_ml_per_m2"] * mm)
+
+    def surface(self, below: list[Document]) -> tuple[float, float]:
+        """The share of the ground still bare over these layers, and how many times its area their texture makes it."""
+        bare, relief = 1.0, 1.0
+        for layer in below:
+            technique = self.data["techniques"][layer["technique"]]
+            bare = 0.0 if layer["touched"] >= 0.9 else bare * (1 - layer["touched"])
+            if technique["per_mm"] and "stands in peaks" in technique["acts"]:
+                levelled = any(s["purpose"] == "level" for s in layer["sandings"])
+                high = min(layer["thickness_mm"], 1.0) * (0.25 if levelled else 1.0)
+                relief = max(relief, 1 + 0.6 * high * layer["touched"])
+        return bare, relief
+
     def rates(self, layer: Document, below: Document | None) -> tuple[float, float]:
         """ml on a m²: of the first coat, of the next."""
         technique = self.data["techniques"][layer["technique"]]
         mm = layer["thickness_mm"] if technique["per_mm"] else 1.0
-        first = technique["wet_rate_ml_per_m2"] * mm
-        following = (technique["next_wet_rate_ml_per_m2"] or technique["wet_rate_ml_per_m2"]) * mm
+        first = self.wet(layer)
+        following = technique["next_wet_rate_ml_per_m2"] * mm or first
         if below is not None and self.film(below) == self.film(layer):
             first = following
         return first, following
@@ -107,9 +127,11 @@ class Checker:
                         name = f"{zone['id']} {layer['id']} coat {coat} {pot['id']}"
                         if not close(sum(o["area_m2"] for o in mine), touched):
                             yield f"{name}: {sum(o['area_m2'] for o in mine)} m² laid of {touched}"
-                        thirst = k == 0 and coat == 1 and not technique["rate_includes_ground"]
-                        extra = ground["first_coat_extra_ml_per_m2"] if thirst else 0.0
-                        ml = touched * ((first if coat == 1 else following) + extra)
+                        bare, relief = self.surface(zone["layers"][:k])
+                        thirst = coat == 1 and not technique["rate_includes_ground"]
+                        extra = ground["first_coat_extra_ml_per_m2"] * bare if thirst else 0.0
+                        ml = touched * relief * ((first if coat == 1 else following) + extra)
+                        ml /= 1 - technique["lost_to_cloth"]
                         if not close(sum(o["film_ml"] for o in mine), ml):
                             yield f"{name}: {sum(o['film_ml'] for o in mine)} ml laid of {ml}"
                         if sorted(o["patch"] for o in mine) != list(range(1, len(mine) + 1)):
@@ -208,7 +230,7 @@ class Checker:
     def needs(self, layer: Document) -> float | None:
         """Minutes until a layer may be coated, in this room, at its thickness; None where nobody knows."""
         technique, film = self.data["techniques"][layer["technique"]], self.data["films"][self.film(layer)]
-        wet = technique["wet_rate_ml_per_m2"] * (layer["thickness_mm"] if technique["per_mm"] else 1.0)
+        wet = self.wet(layer)
         if technique["rate_includes_ground"]:
             wet = min(wet, film["usual_um"])
         said = film["times"]["recoat_from"]
@@ -220,8 +242,15 @@ class Checker:
         def slow(um: float) -> float:
             return um if um <= 500 else um * um / 500
 
-        dries: float = said * evaporation(*self.room) * slow(wet) / slow(film["usual_um"])
-        return max(dries, 480.0) if said >= 480 else dries
+        usual: float = said
+        if film["kind"] not in {"wax", "oil"}:
+            said = said * max(slow(wet) / slow(film["usual_um"]), 1 / 3)
+            thick = self.data["films"].get(film["thick"])
+            if thick and said > usual:
+                deep = thick["times"]["recoat_from"] * max(slow(wet) / slow(thick["usual_um"]), 1 / 3)
+                said = min(said, max(deep, usual))
+        dries: float = said * evaporation(*self.room)
+        return max(dries, 480.0) if usual >= 480 and said >= 480 else dries
 
     def left(self) -> Iterator[str]:
         """Every coat is left alone as long as the painter said, or as its film asks."""

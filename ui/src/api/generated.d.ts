@@ -802,6 +802,11 @@ export interface components {
             prep: components["schemas"]["Mend"][];
             /** Sag */
             sag: components["schemas"]["SagAdvice"][];
+            /**
+             * Sealer Asks
+             * @description The question that decides which sealer is best; "" where it is answered.
+             */
+            sealer_asks: string;
             /** Sealers */
             sealers: components["schemas"]["SealerAdvice"][];
         };
@@ -1231,7 +1236,10 @@ export interface components {
          * @description How many coats a colour needs over what is beneath it; None when a dozen are not enough. An estimate.
          */
         CoatsAdvice: {
-            /** Coats */
+            /**
+             * Coats
+             * @description Where the mean film covers.
+             */
             coats: number | null;
             /** Colour Class */
             colour_class: string;
@@ -1249,6 +1257,11 @@ export interface components {
             planned: number;
             /** Scattering Per Coat */
             scattering_per_coat: number;
+            /**
+             * Thin Spots
+             * @description Where its thin spots do, to a careful eye.
+             */
+            thin_spots: number | null;
         };
         /**
          * Colour
@@ -5003,6 +5016,8 @@ export interface components {
             touched?: number | null;
             /** Wait H */
             wait_h?: number | null;
+            /** Wet Into Wet */
+            wet_into_wet?: boolean | null;
         };
         /**
          * SetLayer
@@ -5032,6 +5047,8 @@ export interface components {
             touched: number | null;
             /** Wait H */
             wait_h: number | null;
+            /** Wet Into Wet */
+            wet_into_wet: boolean | null;
         };
         /**
          * SetShare

@@ -15,7 +15,7 @@ def _first_id(stack: Stack) -> str:
     return stack.laid[0].layer.id
 
 
-def _covers(one: Laid) -> bool:
+def covers(one: Laid) -> bool:
     """Whether a layer hides what is beneath, so that a stain in it would be a fault."""
     return one.film.kind in {"paint", "texture"} and one.water < 0.6 and one.layer.touched >= WHOLE
 
@@ -23,7 +23,7 @@ def _covers(one: Laid) -> bool:
 def _stains(stack: Stack, what: str) -> Laid | None:
     """The coat that shows a stain from the ground: the topmost that hides what is beneath, where nothing beneath it
     stops the stain. What is stained under a stop is hidden by what lies on it."""
-    top = next((i for i in range(len(stack.laid) - 1, -1, -1) if _covers(stack.laid[i])), None)
+    top = next((i for i in range(len(stack.laid) - 1, -1, -1) if covers(stack.laid[i])), None)
     if top is None or what in stack.beneath(top).stops or not stack.laid[top].watery:
         return None
     return stack.laid[top]
@@ -203,7 +203,7 @@ def knots_bleed(stack: Stack) -> Iterator[Hit]:
     says = "Knots in the wood will bleed yellow through it."
     if _stains(stack, "knots"):
         yield Hit(0, says, (way("Dewaxed shellac over the knots first", _shellac(stack)),))
-    elif not any(_covers(x) for x in stack.laid) and not any("knots" in x.film.stops for x in stack.laid):
+    elif not any(covers(x) for x in stack.laid) and not any("knots" in x.film.stops for x in stack.laid):
         yield Hit(0, says, (), "know this")
 
 
@@ -409,80 +409,3 @@ def primer_no_night(stack: Stack) -> Iterator[Hit]:
     if primed and stack.waits_h(0) < NIGHT_H:
         night = SetLayer("set", stack.laid[0].layer.id, wait_h=12)
         yield Hit(1, f"The primer on {stack.ground.name} has not had its night.", (way("Leave it a night", night),))
-
-
-@rule(
-    "unknown-ground",
-    "risky",
-    "certain",
-    "What nobody knows may be wax, oil, gloss or something that dissolves: a patch in a hidden spot tells, coat by "
-    "coat, overnight.",
-)
-def unknown_ground(stack: Stack) -> Iterator[Hit]:
-    if stack.laid and stack.grounded("unknown") and not stack.prepared("tests a patch"):
-        yield Hit(0, "Nobody knows what is beneath.", (way("Test a patch first", prep(stack, "tests a patch")),))
-
-
-@rule(
-    "filler-takes-no-wash",
-    "risky",
-    "certain",
-    "Filler and dried glue drink nothing: under a wash, a stain or a clear coat they stay as pale patches.",
-)
-def filler_takes_no_wash(stack: Stack) -> Iterator[Hit]:
-    if stack.laid and stack.faced("filler or glue spots") and not any(_covers(x) for x in stack.laid):
-        yield Hit(
-            0,
-            "Filler or glue spots will show through it.",
-            (way("A coat that covers, beneath", insert(stack, _first_id(stack), "plain paint", wait_h=12)),),
-        )
-
-
-@rule(
-    "raised-pattern-shows",
-    "know this",
-    "certain",
-    "A raised old pattern shows through any number of coats, for years: it is sanded or filled level first, or wanted.",
-)
-def raised_pattern_shows(stack: Stack) -> Iterator[Hit]:
-    if stack.laid and stack.faced("raised old pattern") and not stack.prepared("sands"):
-        yield Hit(0, "The raised old pattern will show.")
-
-
-@rule(
-    "wallpaper-beneath",
-    "risky",
-    "certain",
-    "Wallpaper lets go when it gets wet, and its paste crackles paint: off first, and the paste washed off.",
-)
-def wallpaper_beneath(stack: Stack) -> Iterator[Hit]:
-    if stack.laid and stack.faced("wallpaper or its paste") and not stack.prepared("degreases"):
-        wash = way("Off, and the paste washed off", prep(stack, "degreases"))
-        yield Hit(0, "Wallpaper or its paste beneath the first coat.", (wash,))
-
-
-@rule(
-    "holes-open",
-    "know this",
-    "certain",
-    "Holes are filled, and new ones drilled, before the first coat: filler and drill both mark paint.",
-)
-def holes_open(stack: Stack) -> Iterator[Hit]:
-    if not stack.laid:
-        return
-    if stack.faced("holes to fill") and not stack.prepared("fills"):
-        yield Hit(0, "There are holes to fill.", (way("Fill them first", prep(stack, "fills")),))
-    if stack.faced("holes to drill") and not stack.prepared("drills"):
-        yield Hit(0, "There are holes to drill.", (way("Drill them first", prep(stack, "drills")),))
-
-
-@rule(
-    "ground-moves",
-    "know this",
-    "likely",
-    "Cloth, card and thin plastic bend, and card cockles when it is wet: thin coats, both sides where it matters, and "
-    "nothing brittle on top.",
-)
-def ground_moves(stack: Stack) -> Iterator[Hit]:
-    if stack.laid and stack.grounded("bends"):
-        yield Hit(0, f"{stack.ground.name.capitalize()} bends: thin coats, nothing brittle.")

@@ -11,7 +11,7 @@ from ..job.job import FromArea, Use
 from ..layers import cautions
 from ..layers.conditions import Room
 from ..layers.coverage import film
-from ..layers.drying import Wait, takes_min, thickness_factor
+from ..layers.drying import LEAST_THIN, Wait, takes_min, thickness_factor
 from ..layers.pace import minutes_for, pace_of
 from ..layers.stack import Beneath, Laid, Stack
 from ..mixing.mix import pots_of
@@ -66,13 +66,23 @@ class CoatWork:
         return f"{self.laid.name}, {self.colour}" if self.colour else self.laid.name
 
 
+def _slowness(laid: Laid) -> float:
+    """How many times as late as usual a coat is ready for part-dry work: later than the film's reference thickness,
+    sooner, down to a third, than its technique is usually laid; what lies between is as usual."""
+    least = laid.technique.usual_mm * 1000 if laid.technique.per_mm else laid.film.usual_um
+    most = max(least, laid.film.usual_um)
+    if laid.wet_um > most:
+        return thickness_factor(laid.wet_um, most)
+    return min(1.0, max(thickness_factor(laid.wet_um, least), LEAST_THIN))
+
+
 def window_of(laid: Laid, work: PartDry, room: Room) -> Window:
     """When part-dry work opens and closes for a layer: a thicker film is later, as it is to dry.
 
     Where no film forms in this room, the minutes are those at 20 °C and 50 %.
     """
     watery = laid.film.carrier == "water"
-    factor = thickness_factor(laid.wet_um, laid.film.usual_um) if watery else 1.0
+    factor = _slowness(laid) if watery else 1.0
     opens, closes = (
         Wait(minutes * factor, "evaporation" if watery else "oil") for minutes in (work.opens_min, work.closes_min)
     )
