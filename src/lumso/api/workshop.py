@@ -14,7 +14,7 @@ from lumso.core.book.materials import Consistency, Material, Vessel
 from lumso.core.book.preparation import Abrasive, Preparation
 from lumso.core.book.recipes import Recipe
 from lumso.core.book.surfaces import Ground, Relief
-from lumso.core.book.techniques import Technique, Tool
+from lumso.core.book.techniques import Thickness, Technique, Tool
 from lumso.core.errors import InvalidValue, LumsoError
 from lumso.core.job.job import MOST_COATS, MOST_LAYERS, MOST_POTS, MOST_ZONES
 from lumso.core.measure.measures import MeasureSystem
@@ -87,6 +87,7 @@ class CatalogueOut(BaseModel):
     kits: list[Kit]
     own_kits: list[str]
     consistencies: list[Consistency]
+    thicknesses: list[Thickness]
     vessels: list[Vessel]
     films: list[Film]
     preparations: list[Preparation]
@@ -191,6 +192,7 @@ def _catalogue(here: Context) -> CatalogueOut:
         kits=list(c.kits.values()),
         own_kits=[k.slug for k in workshop.kits],
         consistencies=list(c.consistencies),
+        thicknesses=list(c.thicknesses),
         vessels=list(c.vessels),
         films=list(c.films.values()),
         preparations=list(c.preparations.values()),

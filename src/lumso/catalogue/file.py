@@ -10,6 +10,7 @@ from lumso.core.book.kit import Kit
 from lumso.core.book.materials import Vessel
 from lumso.core.book.offers import Offer
 from lumso.core.book.preparation import Abrasive
+from lumso.core.book.techniques import Thickness
 from lumso.core.measure.measures import MeasureSystem
 
 
@@ -29,3 +30,4 @@ class CatalogueFile(Entries):
     finishes: tuple[Finish, ...] = ()
     habits: tuple[Habits, ...] = ()
     offers: tuple[Offer, ...] = ()
+    thicknesses: tuple[Thickness, ...] = ()

@@ -56,7 +56,7 @@ export type WhatIf = Schemas["WhatIf"];
 export type GlazePlan = Schemas["GlazePlan"];
 export type Frozen = Schemas["FrozenOut"];
 export type WayOut = Finding["ways"][number];
-export type Sanding = NonNullable<Layer["sand_after"]>;
+export type Sanding = Layer["sandings"][number];
 export type Problem = Schemas["ProblemOut"];
 
 export const api = createClient<paths>({ baseUrl: "/" });

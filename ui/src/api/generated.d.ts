@@ -1194,6 +1194,8 @@ export interface components {
             systems: components["schemas"]["MeasureSystem"][];
             /** Techniques */
             techniques: components["schemas"]["Technique-Output"][];
+            /** Thicknesses */
+            thicknesses: components["schemas"]["lumso__core__book__techniques__Thickness"][];
             /** Tools */
             tools: components["schemas"]["Tool"][];
             /** Vessels */
@@ -3691,7 +3693,7 @@ export interface components {
             recipe: string;
             /** Target */
             target: string;
-            thickness: components["schemas"]["Thickness"];
+            thickness: components["schemas"]["lumso__core__mixing__consistency__Thickness"];
             volume: components["schemas"]["Figure"];
         };
         /**
@@ -5877,35 +5879,6 @@ export interface components {
             wet_rate_ml_per_m2: number;
         };
         /**
-         * Thickness
-         * @description How a mix flows. `state` is "crumbs" when there is not liquid enough to wet the grains.
-         */
-        Thickness: {
-            /** Cling */
-            cling: string;
-            /**
-             * Relative Solids
-             * @description x: 1 is jammed. Above 0.97 the mix is past stiff.
-             */
-            relative_solids: number;
-            /**
-             * State
-             * @enum {string}
-             */
-            state: "flows" | "past stiff" | "crumbs";
-            /**
-             * Thickest Word
-             * @description The words for 10 % less and 10 % more powder, or half and double the thickness where there is none.
-             */
-            thickest_word: string;
-            /** Thinnest Word */
-            thinnest_word: string;
-            /** Viscosity Mpa S */
-            viscosity_mpa_s: number;
-            /** Word */
-            word: string;
-        };
-        /**
          * Tint
          * @description One of the paints a colour is mixed from, with its parts by volume.
          */
@@ -6361,6 +6334,51 @@ export interface components {
             name: string;
             /** Text */
             text: string;
+        };
+        /**
+         * Thickness
+         * @description A word painters say for how thick a textured coat lies, and what it is in mm of mean thickness.
+         */
+        lumso__core__book__techniques__Thickness: {
+            /** Looks */
+            looks: string;
+            /** Mm */
+            mm: number;
+            /** Name */
+            name: string;
+            /** Provenance */
+            provenance: string;
+            /** Slug */
+            slug: string;
+        };
+        /**
+         * Thickness
+         * @description How a mix flows. `state` is "crumbs" when there is not liquid enough to wet the grains.
+         */
+        lumso__core__mixing__consistency__Thickness: {
+            /** Cling */
+            cling: string;
+            /**
+             * Relative Solids
+             * @description x: 1 is jammed. Above 0.97 the mix is past stiff.
+             */
+            relative_solids: number;
+            /**
+             * State
+             * @enum {string}
+             */
+            state: "flows" | "past stiff" | "crumbs";
+            /**
+             * Thickest Word
+             * @description The words for 10 % less and 10 % more powder, or half and double the thickness where there is none.
+             */
+            thickest_word: string;
+            /** Thinnest Word */
+            thinnest_word: string;
+            /** Viscosity Mpa S */
+            viscosity_mpa_s: number;
+            /** Word */
+            word: string;
         };
     };
     responses: never;

@@ -2,15 +2,29 @@ import { useEffect, useRef } from "react";
 import type { Finding, WayOut } from "../api/client";
 import { changeZone } from "../job/change";
 import { stackEdit } from "../job/edits";
+import { Question } from "../job/UsePanel";
 import type { OpenJob } from "../job/useJob";
 import { TextField } from "../parts/TextField";
 
-export const GRADES = ["will fail", "risky", "know this"] as const;
-const MARK = { "will fail": "▼", risky: "▽", "know this": "·" };
+export const GRADES = ["can hurt", "will fail", "risky", "know this"] as const;
+const MARK = { "can hurt": "!", "will fail": "▼", risky: "▽", "know this": "·" };
+const WORDS = {
+  "can hurt": "can hurt somebody",
+  "will fail": "will fail",
+  risky: "risky",
+  "know this": "know this",
+};
+/** Questions that are answered where they are asked. */
+const ASKS = {
+  "lead-untested": { of: "lead", label: "Lead in what was there before" },
+  "lead-found": { of: "lead", label: "Lead in what was there before" },
+  "heat-on-old-coat": { of: "lead", label: "Lead in what was there before" },
+  "asbestos-untested": { of: "asbestos", label: "Asbestos in old texture or plaster" },
+} as const;
 
 /** Findings nobody has accepted yet, by grade. */
 export function countOpen(findings: Finding[]): Record<Finding["grade"], number> {
-  const counts = { "will fail": 0, risky: 0, "know this": 0 };
+  const counts = { "can hurt": 0, "will fail": 0, risky: 0, "know this": 0 };
   for (const f of findings) if (f.accepted === null) counts[f.grade] += 1;
   return counts;
 }
@@ -32,7 +46,7 @@ export function Findings({ open, zone: index, boundary }: FindingsProps) {
       ?.querySelector<HTMLElement>(`[data-above="${boundary}"]`)
       ?.scrollIntoView({ block: "nearest" });
   }, [boundary]);
-  const order = (f: Finding) => (f.accepted === null ? GRADES.indexOf(f.grade) : 3);
+  const order = (f: Finding) => (f.accepted === null ? GRADES.indexOf(f.grade) : GRADES.length);
   const sorted = [...findings].sort((a, b) => order(a) - order(b));
   if (!findings.length)
     return <p className="text-soft">Nothing to say against this stack, on this ground and for this use.</p>;
@@ -75,7 +89,8 @@ function One({
       }),
     );
   if (!zone) return null;
-  const words = accepted ? "accepted" : finding.grade;
+  const words = accepted ? "accepted" : WORDS[finding.grade];
+  const asks = finding.rule in ASKS ? ASKS[finding.rule as keyof typeof ASKS] : null;
   return (
     <article
       data-above={finding.above}
@@ -119,7 +134,12 @@ function One({
               {way.says}
             </button>
           ))}
-          {!note && (
+          {asks && (
+            <div className="w-full">
+              <Question open={open} of={asks.of} label={asks.label} />
+            </div>
+          )}
+          {!note && finding.grade !== "can hurt" && (
             <button type="button" className="press text-sm" onClick={() => accept("a school that means it")}>
               I mean it
             </button>

@@ -58,6 +58,7 @@ export function FinishSide({ open, catalogue, zone: index, layer, onLayer }: Fin
           onClick={() => setTab("findings")}
           aria-live="polite"
         >
+          {counts["can hurt"] > 0 && <span>! {counts["can hurt"]} can hurt somebody</span>}
           {open_ones === 0 ? (
             <span>
               Nothing here will fail

@@ -1,25 +1,21 @@
 import { DropdownMenu } from "radix-ui";
 import { Link } from "react-router";
-import type { Catalogue, Layer, Sanding } from "../api/client";
+import type { Catalogue, Layer } from "../api/client";
 import { changeLayer, changeZone, copyOf, moveLayer } from "../job/change";
 import { stackEdit } from "../job/edits";
 import { ColourOfLayer, MixChoice, OnSurface } from "../job/LayerFields";
 import type { OpenJob } from "../job/useJob";
-import { Choice, Stepper } from "../parts/fields";
+import { Choice } from "../parts/fields";
 import { amount, lasts, newId } from "../parts/say";
+import { Sandings } from "./Sandings";
 import { WAITS } from "./waits";
 
-const PURPOSES = [
-  { slug: "", name: "not sanded" },
-  { slug: "soften", name: "to soften it" },
-  { slug: "bite", name: "to bite into it" },
-  { slug: "reveal", name: "down to what is beneath" },
-  { slug: "level", name: "to knock peaks back" },
-  { slug: "scuff", name: "to scuff it" },
-  { slug: "between clear coats", name: "between clear coats" },
+const DRIES = [
+  { slug: "air", name: "by itself" },
+  { slug: "hair dryer", name: "with a hair dryer" },
+  { slug: "heat gun", name: "with a heat gun" },
+  { slug: "warm room", name: "in a warmed room" },
 ];
-const GRITS = [60, 80, 100, 120, 150, 180, 220, 240, 320, 400, 600];
-const ABRASIVES = ["paper", "synthetic pad", "bronze wool", "steel wool"].map((s) => ({ slug: s, name: s }));
 
 interface LayerPanelProps {
   open: OpenJob;
@@ -49,6 +45,10 @@ export function LayerPanel({ open, catalogue, zone: index, layer: at, onLayer }:
   const waits = WAITS.some((w) => w.slug === wait)
     ? WAITS
     : [...WAITS, { slug: wait, name: lasts((layer.wait_h ?? 0) * 60) }];
+  const between = layer.coat_wait_h === null ? "" : String(layer.coat_wait_h);
+  const betweens = WAITS.some((w) => w.slug === between)
+    ? WAITS
+    : [...WAITS, { slug: between, name: lasts((layer.coat_wait_h ?? 0) * 60) }];
   const others = open.job.zones.filter((_, i) => i !== index);
 
   function duplicate() {
@@ -117,12 +117,35 @@ export function LayerPanel({ open, catalogue, zone: index, layer: at, onLayer }:
             {planned ? lasts(planned.wait_h === null ? null : planned.wait_h * 60) : "…"}. {planned?.waits}
           </p>
         </div>
-        <SandAfter
-          sand={layer.sand_after}
-          catalogue={catalogue}
-          onChange={(sand_after) => change({ sand_after })}
-        />
+        <div className="flex flex-col gap-3">
+          {layer.coats > 1 && (
+            <Choice
+              label="Between its coats"
+              value={between}
+              options={betweens}
+              onChange={(w) => change({ coat_wait_h: w === "" ? null : Number(w) })}
+            />
+          )}
+          <Choice
+            label="Dries"
+            value={layer.dries_by}
+            options={DRIES}
+            onChange={(d) => change({ dries_by: d as Layer["dries_by"] })}
+          />
+        </div>
+        {at > 0 && (
+          <label className="col-span-2 flex min-h-11 items-center gap-2">
+            <input
+              type="checkbox"
+              className="size-6 accent-dark"
+              checked={layer.wet_into_wet}
+              onChange={(e) => change({ wet_into_wet: e.target.checked })}
+            />
+            dragged into the layer beneath while that is damp
+          </label>
+        )}
       </div>
+      <Sandings layer={layer} catalogue={catalogue} onChange={(sandings) => change({ sandings })} />
       <div className="flex flex-wrap border-t-2 border-ink pt-3 [&>*+*]:-ml-0.5">
         <button
           type="button"
@@ -199,55 +222,6 @@ function Line({ name, text }: { name: string; text: string }) {
     <div className="border-t border-line py-1.5">
       <dt className="font-semibold">{name}</dt>
       <dd>{text}</dd>
-    </div>
-  );
-}
-
-interface SandAfterProps {
-  sand: Sanding | null;
-  catalogue: Catalogue;
-  onChange: (sand: Sanding | null) => void;
-}
-
-function SandAfter({ sand, catalogue, onChange }: SandAfterProps) {
-  const grits = [...new Set([...GRITS, ...(sand ? [sand.grit] : [])])].sort((a, b) => a - b);
-  const advised = catalogue.abrasives.find((a) => a.purpose === sand?.purpose);
-  return (
-    <div className="flex flex-col gap-2">
-      <Choice
-        label="Sanded when dry"
-        value={sand?.purpose ?? ""}
-        options={PURPOSES}
-        onChange={(purpose) => {
-          if (!purpose) return onChange(null);
-          const usual = catalogue.abrasives.find((a) => a.purpose === purpose);
-          const grit = usual?.coarsest ?? 180;
-          onChange({ grit, purpose: purpose as Sanding["purpose"], abrasive: sand?.abrasive ?? "paper" });
-        }}
-      />
-      {sand && (
-        <>
-          <Stepper
-            label="Grit"
-            value={grits.indexOf(sand.grit)}
-            min={0}
-            max={grits.length - 1}
-            shown={`P${sand.grit}`}
-            onChange={(i) => onChange({ ...sand, grit: grits[i] ?? sand.grit })}
-          />
-          <Choice
-            label="With"
-            value={sand.abrasive}
-            options={ABRASIVES}
-            onChange={(a) => onChange({ ...sand, abrasive: a as Sanding["abrasive"] })}
-          />
-          {advised && (
-            <p className="narrow text-sm text-soft">
-              P{advised.coarsest} to P{advised.finest}. {advised.why}
-            </p>
-          )}
-        </>
-      )}
     </div>
   );
 }

@@ -70,7 +70,7 @@ export function Stack({ open, catalogue, zone: index, layer: picked, onLayer, on
               technique?.name ?? "to be chosen when Lumso answers",
               layer.coats > 1 && `${layer.coats} coats`,
               layer.touched < 0.95 && percent(layer.touched),
-              layer.sand_after && `then P${layer.sand_after.grit}`,
+              layer.sandings.length > 0 && `then ${layer.sandings.map((s) => `P${s.grit}`).join(", ")}`,
               `wait ${lasts(minutes(plan?.wait_h))}`,
             ].filter(Boolean);
             const landing = drag && drag.to === i && drag.from !== i;

@@ -77,6 +77,20 @@ export function ColourOfLayer(props: LayerFieldsProps) {
   );
 }
 
+/** A coat of so many mm in section, ten times its size: crests stand twice the mean. */
+function Crests({ mm }: { mm: number }) {
+  const top = 22 - mm * 20;
+  return (
+    <svg aria-hidden viewBox="0 0 48 24" className="h-6 w-12">
+      <path
+        d={`M0 22L6 ${top}L12 ${22 - mm * 6}L19 ${top}L25 ${22 - mm * 8}L32 ${top}L39 ${22 - mm * 5}L44 ${top}L48 22Z`}
+        fill="currentColor"
+      />
+      <path d="M0 22.5H48" stroke="currentColor" strokeWidth="1" />
+    </svg>
+  );
+}
+
 /** How the layer goes on: technique, tool, coats, the share it touches, its thickness. */
 export function OnSurface(props: LayerFieldsProps) {
   const { open, catalogue } = props;
@@ -128,14 +142,34 @@ export function OnSurface(props: LayerFieldsProps) {
           <Stepper
             label="Mean thickness of a coat"
             value={layer.thickness_mm}
-            min={0.25}
+            min={0.05}
             max={10}
-            step={0.25}
+            step={layer.thickness_mm < 1 ? 0.05 : 0.25}
             shown={`${layer.thickness_mm} mm`}
-            onChange={(thickness_mm) => change({ thickness_mm })}
+            onChange={(mm) => change({ thickness_mm: Math.round(mm * 100) / 100 })}
           />
         )}
       </div>
+      {technique?.per_mm && (
+        <fieldset>
+          <legend className={LABEL}>How thick, in words</legend>
+          <div className="grid grid-cols-4 [&>*+*]:-ml-0.5">
+            {catalogue.thicknesses.map((word) => (
+              <button
+                key={word.slug}
+                type="button"
+                aria-pressed={layer.thickness_mm === word.mm}
+                className={`press flex-col text-sm ${layer.thickness_mm === word.mm ? "press-strong" : ""}`}
+                title={word.looks}
+                onClick={() => change({ thickness_mm: word.mm })}
+              >
+                <Crests mm={word.mm} />
+                {word.name}, {word.mm} mm
+              </button>
+            ))}
+          </div>
+        </fieldset>
+      )}
       {technique && technique.touched_most < 1 && (
         <p className="narrow text-sm text-soft">
           Usually {percent(technique.touched_least)} to {percent(technique.touched_most)} of the surface.

@@ -8,7 +8,7 @@ import { newId, say } from "../parts/say";
 import { Why } from "../parts/Why";
 import { changeLayer, changePiece } from "./change";
 import { PartsPanel } from "./PartsPanel";
-import { UsePanel } from "./UsePanel";
+import { Question, UsePanel } from "./UsePanel";
 import type { OpenJob } from "./useJob";
 import { ZonesPanel } from "./ZonesPanel";
 
@@ -89,9 +89,14 @@ export function PieceColumn({ open, catalogue, zone: index, onZone }: PieceColum
         </p>
       )}
       {plan.cautions.map((caution) => (
-        <details key={caution.at} className="narrow border-2 border-ink bg-enamel px-2 text-sm">
+        <details key={caution.rule} className="narrow border-2 border-ink bg-enamel px-2 text-sm">
           <summary className="min-h-11 py-2.5 font-bold">Take care. {caution.says}</summary>
           <p className="pb-2">{caution.reason}</p>
+          {(caution.rule === "lead-untested" || caution.rule === "lead-found") && (
+            <div className="pb-3 text-base">
+              <Question open={open} of="lead" label="Lead in what was there before" />
+            </div>
+          )}
         </details>
       ))}
       <AsItHadThem open={open} />

@@ -5,11 +5,13 @@ import { Choice, LengthField, NumberField } from "../parts/fields";
 import { Fault, LABEL } from "../parts/notices";
 import { say } from "../parts/say";
 import { TextField } from "../parts/TextField";
+import { Ticks } from "../parts/Ticks";
 import { changePiece } from "./change";
 import type { OpenJob } from "./useJob";
 
-type Touch = Job["use"]["touched_by"][number];
-const TOUCHES: Touch[] = [
+type Use = Job["use"];
+type Answered = Use["lead"];
+export const TOUCHES: Use["touched_by"] = [
   "hands",
   "water",
   "heat",
@@ -19,46 +21,74 @@ const TOUCHES: Touch[] = [
   "weather",
   "an unknown buyer",
 ];
-const AGES = ["none", "of known age", "of unknown age"].map((s) => ({ slug: s, name: s }));
+const PLACES: Use["place"] = [
+  "public room",
+  "outdoors",
+  "reached by ladder",
+  "may freeze",
+  "candles or a fire near it",
+  "children in the house",
+  "someone pregnant in the house",
+  "turned on a lathe",
+  "kitchen tools in use",
+];
+const ANSWERS = [
+  { slug: "not tested", name: "not tested" },
+  { slug: "test planned", name: "a test is planned" },
+  { slug: "none found", name: "tested, none found" },
+  { slug: "found", name: "tested, found" },
+  { slug: "never coated", name: "there never was a coat" },
+];
 
-/** What the piece must stand, what lies under the new finish, and what on it must stay bare. */
+/** The answer to a question that can hurt somebody, and where it is from. */
+export function Question({ open, of, label }: { open: OpenJob; of: "lead" | "asbestos"; label: string }) {
+  const asked = open.job.use[of];
+  const set = (part: Partial<Answered>) =>
+    open.edit((j) => ({ ...j, use: { ...j.use, [of]: { ...j.use[of], ...part } } }));
+  const tested = asked.answer === "none found" || asked.answer === "found";
+  return (
+    <div className="flex flex-col gap-2">
+      <Choice
+        label={label}
+        value={asked.answer}
+        options={ANSWERS}
+        onChange={(answer) => set({ answer: answer as Answered["answer"] })}
+      />
+      {tested && (
+        <div className="grid grid-cols-[2fr_1fr] gap-2">
+          <TextField
+            label="Tested how, and where"
+            value={asked.how}
+            max={200}
+            onChange={(how) => set({ how })}
+          />
+          <TextField label="When" value={asked.on} max={40} onChange={(on) => set({ on })} />
+        </div>
+      )}
+    </div>
+  );
+}
+
+/** What the piece must stand and where, what is known of the old coat, and what on it must stay bare. */
 export function UsePanel({ open }: { open: OpenJob }) {
   const { use } = open.job;
+  const set = (part: Partial<Use>) => open.edit((j) => ({ ...j, use: { ...j.use, ...part } }));
   return (
-    <div className="flex flex-col gap-3">
-      <fieldset>
-        <legend className={LABEL}>It must stand</legend>
-        <div className="grid grid-cols-2">
-          {TOUCHES.map((touch) => (
-            <label key={touch} className="flex min-h-11 items-center gap-2">
-              <input
-                type="checkbox"
-                className="size-6 accent-dark"
-                checked={use.touched_by.includes(touch)}
-                onChange={(e) =>
-                  open.edit((j) => ({
-                    ...j,
-                    use: {
-                      ...j.use,
-                      touched_by: TOUCHES.filter((t) =>
-                        t === touch ? e.target.checked : j.use.touched_by.includes(t),
-                      ),
-                    },
-                  }))
-                }
-              />
-              {touch}
-            </label>
-          ))}
-        </div>
-      </fieldset>
-      <Choice
-        label="Old finish on it"
-        value={use.old_finish}
-        options={AGES}
-        onChange={(age) =>
-          open.edit((j) => ({ ...j, use: { ...j.use, old_finish: age as Job["use"]["old_finish"] } }))
-        }
+    <div className="flex flex-col gap-4">
+      <Ticks
+        legend="It must stand"
+        options={TOUCHES}
+        value={use.touched_by}
+        onChange={(touched_by) => set({ touched_by })}
+      />
+      <Question open={open} of="lead" label="Lead in what was there before" />
+      <Question open={open} of="asbestos" label="Asbestos in old texture or plaster" />
+      <Ticks
+        long
+        legend="Where it is"
+        options={PLACES}
+        value={use.place}
+        onChange={(place) => set({ place })}
       />
       <Room open={open} />
       {open.job.piece && <Bands open={open} />}

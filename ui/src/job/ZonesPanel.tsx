@@ -3,7 +3,9 @@ import { Choice } from "../parts/fields";
 import { Alert } from "../parts/notices";
 import { newId, say } from "../parts/say";
 import { TextField } from "../parts/TextField";
+import { Ticks } from "../parts/Ticks";
 import { changePiece, changeZone, moveSurface } from "./change";
+import { TOUCHES } from "./UsePanel";
 import type { OpenJob } from "./useJob";
 
 interface ZonesPanelProps {
@@ -13,6 +15,17 @@ interface ZonesPanelProps {
   onZone: (index: number) => void;
 }
 
+const FACTS: Zone["facts"] = [
+  "raised old pattern",
+  "textured old coating",
+  "filler or glue spots",
+  "wallpaper or its paste",
+  "kitchen grease",
+  "silicone polish",
+  "resinous knots",
+  "holes to fill",
+  "holes to drill",
+];
 const SHEENS = ["unknown", "dead matt", "matt", "eggshell", "satin", "gloss"].map((s) => ({
   slug: s,
   name: s,
@@ -121,6 +134,36 @@ export function ZonesPanel({ open, catalogue, zone: index, onZone }: ZonesPanelP
           options={CONDITIONS}
           onChange={(s) => change({ condition: s as Zone["condition"] })}
         />
+        <div className="col-span-2">
+          <Ticks
+            long
+            legend="To be seen on the ground"
+            options={FACTS}
+            value={zone.facts}
+            onChange={(facts) => change({ facts })}
+          />
+        </div>
+        {job.zones.length > 1 && (
+          <div className="col-span-2">
+            <label className="flex min-h-11 items-center gap-2">
+              <input
+                type="checkbox"
+                className="size-6 accent-dark"
+                checked={zone.touched_by !== null}
+                onChange={(e) => change({ touched_by: e.target.checked ? [...job.use.touched_by] : null })}
+              />
+              stands something else than the rest
+            </label>
+            {zone.touched_by && (
+              <Ticks
+                legend={`${zone.name} must stand`}
+                options={TOUCHES}
+                value={zone.touched_by}
+                onChange={(touched_by) => change({ touched_by })}
+              />
+            )}
+          </div>
+        )}
       </div>
       {problem && (
         <Alert>

@@ -28,7 +28,14 @@ const begun = (id: string, recipe: string): Layer => ({
   tints: {},
   pots: [],
   wait_h: null,
-  sand_after: null,
+  coat_wait_h: null,
+  sandings: [],
+  dries_by: "air",
+  wet_into_wet: false,
+  second_tool: "",
+  damp_tool: false,
+  wrapped_tool: false,
+  materials: {},
 });
 
 function withChange(zone: Zone, change: Change, id: string): Zone {

@@ -16,7 +16,7 @@ from .offers import Need, Offer
 from .preparation import Abrasive, Does, Preparation
 from .recipes import Recipe
 from .surfaces import Ground, Relief
-from .techniques import Act, Technique, Tool
+from .techniques import Act, Technique, Thickness, Tool
 
 
 @dataclass(frozen=True)
@@ -41,7 +41,7 @@ EntryKind = Literal[
 ]  # fmt: skip
 """The fields of `Entries`: the kinds of entry a job carries."""
 
-ORDERED = {"consistencies", "vessels"}
+ORDERED = {"consistencies", "vessels", "thicknesses"}
 """Kinds that are kept in their order; all others are kept by slug."""
 
 T = TypeVar("T")
@@ -66,6 +66,8 @@ class Catalogue:
     preparations: Mapping[str, Preparation]
     abrasives: Mapping[str, Abrasive]
     finishes: Mapping[str, Finish]
+    thicknesses: tuple[Thickness, ...]
+    """Words for how thick a textured coat lies, the thinnest first."""
     habits: Habits
     offers: Mapping[str, Offer]
     """The recipe that is offered for each need of a stack."""

@@ -23,6 +23,17 @@ Act = Literal["lifts", "rubs in", "drags", "stands in peaks", "levels", "few str
 
 
 @dataclass(frozen=True)
+class Thickness(Value):
+    """A word painters say for how thick a textured coat lies, and what it is in mm of mean thickness."""
+
+    slug: Slug
+    name: Name
+    mm: Positive
+    looks: str
+    provenance: str
+
+
+@dataclass(frozen=True)
 class PartDry(Value):
     """Work on a coat that is neither wet nor dry: it opens and it closes, in minutes after laying."""
 

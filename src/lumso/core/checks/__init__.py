@@ -10,12 +10,12 @@ from itertools import count
 from ..changes.change import WayOut, apply
 from ..errors import LumsoError
 from ..layers.stack import Stack, lay
-from . import beneath, colours, ground, order, safety, sanding, sealing, texture, waits, water, wax
+from . import beneath, colours, ground, order, safety, sanding, sealing, stains, texture, waits, water, wax
 from .findings import GRADES, Finding
 from .rule import RULES, Rule
 
 __all__ = ["RULES", "Rule", "check", "holds", "look", "worst"]
-MODULES = (safety, beneath, ground, wax, water, waits, sealing, texture, sanding, colours, order)
+MODULES = (safety, stains, beneath, ground, wax, water, waits, sealing, stains, texture, sanding, colours, order)
 
 
 def look(stack: Stack, at: str = "") -> tuple[Finding, ...]:

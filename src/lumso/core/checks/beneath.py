@@ -3,9 +3,9 @@
 from collections.abc import Iterator
 
 from ..changes.change import DropPrep, InsertLayer, SetLayer
-from ..colour.srgb import lightness
-from ..layers.stack import NIGHT_H, WHOLE, Laid, Stack
+from ..layers.stack import NIGHT_H, Stack
 from .rule import Hit, insert, prep, rule, swap_for, way
+from .stains import shellac
 
 WASH_FINEST = 220
 """The finest grit a wash still takes on."""
@@ -13,20 +13,6 @@ WASH_FINEST = 220
 
 def _first_id(stack: Stack) -> str:
     return stack.laid[0].layer.id
-
-
-def covers(one: Laid) -> bool:
-    """Whether a layer hides what is beneath, so that a stain in it would be a fault."""
-    return one.film.kind in {"paint", "texture"} and one.water < 0.6 and one.layer.touched >= WHOLE
-
-
-def _stains(stack: Stack, what: str) -> Laid | None:
-    """The coat that shows a stain from the ground: the topmost that hides what is beneath, where nothing beneath it
-    stops the stain. What is stained under a stop is hidden by what lies on it."""
-    top = next((i for i in range(len(stack.laid) - 1, -1, -1) if covers(stack.laid[i])), None)
-    if top is None or what in stack.beneath(top).stops or not stack.laid[top].watery:
-        return None
-    return stack.laid[top]
 
 
 def _chips(stack: Stack) -> bool:
@@ -41,10 +27,6 @@ def _greasy(stack: Stack) -> bool:
 
 def _primer(stack: Stack) -> InsertLayer:
     return insert(stack, _first_id(stack), "bonding primer", wait_h=12)
-
-
-def _shellac(stack: Stack) -> InsertLayer:
-    return insert(stack, _first_id(stack), "insulating coat", wait_h=12)
 
 
 @rule(
@@ -185,26 +167,9 @@ def water_over_old_oil(stack: Stack) -> Iterator[Hit]:
     if first.watery and "oil" not in first.film.stops and not first.film.chips:
         ways = (
             way("Scuff it dull all over first", prep(stack, "scuffs")),
-            way("Dewaxed shellac between", _shellac(stack)),
+            way("Dewaxed shellac between", shellac(stack)),
         )
         yield Hit(0, f"{first.name} on old oil-bound paint that was not abraded.", ways)
-
-
-@rule(
-    "knots-bleed",
-    "risky",
-    "likely",
-    "Pine knots bleed resin for years, through any water-borne paint. Knotting or shellac first; or choose a colour "
-    "that forgives it, which is a school of its own.",
-)
-def knots_bleed(stack: Stack) -> Iterator[Hit]:
-    if not stack.laid or not (stack.grounded("knots") or stack.faced("resinous knots")):
-        return
-    says = "Knots in the wood will bleed yellow through it."
-    if _stains(stack, "knots"):
-        yield Hit(0, says, (way("Dewaxed shellac over the knots first", _shellac(stack)),))
-    elif not any(covers(x) for x in stack.laid) and not any("knots" in x.film.stops for x in stack.laid):
-        yield Hit(0, says, (), "know this")
 
 
 @rule(
@@ -282,39 +247,6 @@ def needs_open_grain(stack: Stack) -> Iterator[Hit]:
 
 
 @rule(
-    "tannins-bleed",
-    "risky",
-    "likely",
-    "Oak and other tannin woods bleed brown into pale water-borne paint, at once or after weeks. A blocker, a night, "
-    "look again; or choose a colour that forgives it.",
-)
-def tannins_bleed(stack: Stack) -> Iterator[Hit]:
-    if not stack.laid or not stack.grounded("tannins", "stain bleeds"):
-        return
-    one = _stains(stack, "tannins")
-    if one and lightness(one.hex) > 60:
-        block = insert(stack, _first_id(stack), "stain blocker", wait_h=12)
-        ways = (way("A stain blocker first, left a night", block), way("Dewaxed shellac first", _shellac(stack)))
-        yield Hit(0, f"{stack.ground.name.capitalize()} will bleed brown into the pale {one.name.lower()}.", ways)
-
-
-@rule(
-    "alkali-darkens",
-    "know this",
-    "likely",
-    "Milk paint and lime are alkaline and darken tannin woods. Wanted, it is part of the look; unwanted, shellac "
-    "first.",
-)
-def alkali_darkens(stack: Stack) -> Iterator[Hit]:
-    if stack.laid and stack.grounded("tannins") and stack.laid[0].film.alkaline:
-        yield Hit(
-            0,
-            f"{stack.laid[0].name} will darken {stack.ground.name}.",
-            (way("Dewaxed shellac first", _shellac(stack)),),
-        )
-
-
-@rule(
     "metal-rusts",
     "will fail",
     "certain",
@@ -330,21 +262,6 @@ def metal_rusts(stack: Stack) -> Iterator[Hit]:
         f"{stack.laid[0].name} straight on bare metal.",
         (way("Rust off, and a rust-blocking primer", prep(stack, "takes rust off"), prime),),
     )
-
-
-@rule(
-    "soot-beneath",
-    "risky",
-    "certain",
-    "Soot and its salts stain through water-borne paint and let it peel: wash, rinse, let it dry.",
-)
-def soot_beneath(stack: Stack) -> Iterator[Hit]:
-    if stack.laid and stack.grounded("soot") and not stack.prepared("washes soot off"):
-        yield Hit(
-            0,
-            f"Soot on {stack.ground.name} has not been washed off.",
-            (way("Wash the soot off and rinse", prep(stack, "washes soot off")),),
-        )
 
 
 @rule(

@@ -3,8 +3,8 @@
 from collections.abc import Iterator
 
 from ..layers.stack import Stack
-from .beneath import covers
 from .rule import Hit, insert, prep, rule, way
+from .stains import covers
 
 
 @rule(
