@@ -28,7 +28,7 @@ def test_the_programme_rack(rack: Job) -> None:
     assert mix.volume.value == pytest.approx(46.13, abs=0.005)
     assert [round(p.poured.value, 1) for p in mix.parts] == [11.5, 34.6]
     assert mix.parts[0].mass.value == pytest.approx(11.53 * 1.35, abs=0.01)
-    assert made.next.says == "Mix 46.1 ml of paint wash on raw wood, Footlight green"
+    assert made.next.says == "Mix 46 ml of paint wash on raw wood, Footlight green"
 
 
 def test_every_number_carries_the_chain_that_made_it(rack: Job) -> None:

@@ -91,7 +91,7 @@ def _measured(batch: Batch, kit: Kit) -> KitAnswer:
 
 def _file(job: str, batch: Batch, here: Context) -> BatchFile:
     kit = pick("kit", here.known().kits, here.workshop().kit)
-    return BatchFile("lumso-batch", 2, job, kit.name, batch, _measured(batch, kit))
+    return BatchFile("lumso-batch", 3, job, kit.name, batch, _measured(batch, kit))
 
 
 class BatchAsk(SheetAsk):

@@ -14,7 +14,7 @@ from lumso.core.book.materials import Consistency, Material, Vessel
 from lumso.core.book.preparation import Abrasive, Preparation
 from lumso.core.book.recipes import Recipe
 from lumso.core.book.surfaces import Ground, Relief
-from lumso.core.book.techniques import Thickness, Technique, Tool
+from lumso.core.book.techniques import Technique, Thickness, Tool
 from lumso.core.errors import InvalidValue, LumsoError
 from lumso.core.job.job import MOST_COATS, MOST_LAYERS, MOST_POTS, MOST_ZONES
 from lumso.core.measure.measures import MeasureSystem

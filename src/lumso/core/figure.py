@@ -2,7 +2,7 @@
 
 from collections.abc import Sequence
 from dataclasses import dataclass
-from math import floor
+from math import floor, hypot
 from typing import Literal
 
 from .value import Value
@@ -22,6 +22,8 @@ class Step(Value):
     source: SourceKind
     note: str = ""
     """The source in words: who says so, and how sure that is."""
+    spread: float = 0.0
+    """How far off the constant of this step may be, as a share of it: 0.2 is a fifth either way."""
 
 
 @dataclass(frozen=True)
@@ -31,10 +33,12 @@ class Figure(Value):
     value: float
     unit: str
     steps: tuple[Step, ...]
+    spread: float = 0.0
+    """How far off it may be, as a share of it: what its steps may be off, independent of each other."""
 
     def then(self, step: Step) -> "Figure":
         """The figure that `step` makes of this one."""
-        return Figure(step.value, step.unit, (*self.steps, step))
+        return Figure(step.value, step.unit, (*self.steps, step), hypot(self.spread, step.spread))
 
 
 def tidy(value: float) -> str:
@@ -48,8 +52,24 @@ def tidy(value: float) -> str:
     return f"{value:.3g}"
 
 
-def _nearest(value: float, step: float) -> str:
-    return f"{floor(value / step + 0.5) * step:g}"
+def millilitres(value: float) -> str:
+    """An amount as it can be measured out: litres from a thousand on, whole ml from ten, tenths below.
+
+    The interface says it alike: tests of both read `tests/amounts.json`.
+    """
+    if value >= 1000:
+        return f"{value / 1000:.2f} l"
+    return f"{value:.0f} ml" if value >= 9.95 else f"{value:.1f} ml" if value >= 0.95 else f"{value:.2g} ml"
+
+
+QUARTERS = ("", "¼", "½", "¾")
+
+
+def _quarters(value: float, step: float) -> str:
+    """A number to the nearest quarter or half, as people write it: 1½."""
+    near = floor(value / step + 0.5) * step
+    whole, rest = divmod(near, 1)
+    return f"{whole:.0f}{QUARTERS[round(rest * 4)]}" if whole or not rest else QUARTERS[round(rest * 4)]
 
 
 def lasts(minutes: float) -> str:
@@ -57,13 +77,16 @@ def lasts(minutes: float) -> str:
 
     The interface says it alike: tests of both read `tests/durations.json`.
     """
+    whole = floor(minutes + 0.5)
+    if whole == 30:
+        return "half an hour"
     if minutes < 90:
-        return f"{max(1 if minutes > 0 else 0, floor(minutes + 0.5))} min"
+        return "1 h" if whole == 60 else f"{max(1 if minutes > 0 else 0, whole)} min"
     hours = minutes / 60
     if hours < 48:
-        return f"{_nearest(hours, 0.25)} h"
+        return f"{_quarters(hours, 0.25)} h"
     days = hours / 24
-    return f"{_nearest(days, 0.5)} days" if days < 14 else f"{floor(days / 7 + 0.5)} weeks"
+    return f"{_quarters(days, 0.5)} days" if days < 14 else f"{floor(days / 7 + 0.5)} weeks"
 
 
 def listed(names: Sequence[str]) -> str:

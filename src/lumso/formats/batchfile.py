@@ -23,7 +23,12 @@ def _to_2(file: dict[str, Any]) -> dict[str, Any]:
     return {**file, "version": 2, "batch": {**file["batch"], "mix": mix}}
 
 
-UPGRADES: Upgrades = {1: _to_2}
+def _to_3(file: dict[str, Any]) -> dict[str, Any]:
+    """Version 3 says how far off an amount may be; of those before nobody knows."""
+    return {**file, "version": 3}
+
+
+UPGRADES: Upgrades = {1: _to_2, 2: _to_3}
 
 
 def from_json(text: str | bytes, source: str = "The batch") -> BatchFile:

@@ -137,8 +137,8 @@ def test_a_textured_wall_is_worked_patch_by_patch_within_its_window(rack: Job) -
 
 def test_oil_wax_twice_is_wiped_back_each_time_at_12_degrees(rack: Job) -> None:
     # 1 m²: 60 ml, then 35; it hardly sinks into old paint. Oils go by warmth: 2^0.6 = 1.516 at 12 °C. Wiped 20 to
-    # 30 min after laying, so 30.3 to 45.5; the last spot is laid 10 min after the first and reached 5 after it: begun at 30.3 + 10 − 5. A night of 12 h
-    # is 1091.6 min. 3 % cling, 5 ml twice in the cloth: (95/0.97 + 10)·1.1 = 118.7.
+    # 30 min after laying, so 30.3 to 45.5; the last spot is laid 10 min after the first and reached 5 after it: begun
+    # at 30.3 + 10 − 5. A night of 12 h is 1091.6 min. 3 % cling, 5 ml twice in the cloth: (95/0.97 + 10)·1.1 = 118.7.
     made = worked(board(rack, "1 m", "1 m", SQUARE, layer("oil-wax-plain", "oil-waxed", coats=2, wait=None)),
                   steady(12, 0.75))  # fmt: skip
     slow = 2**0.6

@@ -1081,7 +1081,7 @@ export interface components {
              * Version
              * @constant
              */
-            version: 2;
+            version: 3;
         };
         /**
          * BatchFileBody
@@ -1760,6 +1760,12 @@ export interface components {
          * @description A value in `unit` with the chain of steps that made it, first step first.
          */
         Figure: {
+            /**
+             * Spread
+             * @description How far off it may be, as a share of it: what its steps may be off, independent of each other.
+             * @default 0
+             */
+            spread: number;
             /** Steps */
             steps: components["schemas"]["Step"][];
             /** Unit */
@@ -5469,6 +5475,12 @@ export interface components {
              * @enum {string}
              */
             source: "definition" | "geometry" | "starting value" | "label" | "measured" | "your choice" | "your log";
+            /**
+             * Spread
+             * @description How far off the constant of this step may be, as a share of it: 0.2 is a fifth either way.
+             * @default 0
+             */
+            spread: number;
             /** Unit */
             unit: string;
             /** Value */

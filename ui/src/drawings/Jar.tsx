@@ -1,5 +1,5 @@
 import type { JarDrawing } from "../api/client";
-import { say } from "../parts/say";
+import { ml } from "../parts/say";
 
 const WIDTH = 190;
 const HEIGHT = 420;
@@ -9,12 +9,12 @@ const LEFT = 96;
 /** The jar: a mix in pouring order, true to volume, graduated in the user's own measures. */
 export function Jar({ jar, picked }: { jar: JarDrawing; picked?: string | undefined }) {
   const y = (ml: number) => HEIGHT - (ml / jar.capacity_ml) * HEIGHT;
-  const title = `${jar.vessel}, ${say(jar.capacity_ml)} ml, filled to ${say(jar.fill_ml)} ml`;
+  const title = `${jar.vessel}, ${ml(jar.capacity_ml)}, filled to ${ml(jar.fill_ml)}`;
   return (
     <svg
       viewBox={`0 -14 ${LEFT + WIDTH + 8} ${HEIGHT + 24}`}
       role="img"
-      aria-label={`${title}: ${jar.strata.map((s) => `${say(s.top_ml - s.bottom_ml)} ml ${s.name}`).join(", then ")}`}
+      aria-label={`${title}: ${jar.strata.map((s) => `${ml(s.top_ml - s.bottom_ml)} ${s.name}`).join(", then ")}`}
       preserveAspectRatio="xMinYMin meet"
       className="h-full w-full"
     >

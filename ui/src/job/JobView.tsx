@@ -5,7 +5,7 @@ import { useCatalogue } from "../api/queries";
 import { Failure } from "../parts/Failure";
 import { Later, LaterView } from "../parts/later";
 import { Loading } from "../parts/notices";
-import { say } from "../parts/say";
+import { ml, say } from "../parts/say";
 import { TextField } from "../parts/TextField";
 import { Pending } from "./Pending";
 import { PieceColumn } from "./PieceColumn";
@@ -76,7 +76,7 @@ function PotInReach({ open, zone, layer }: { open: OpenJob; zone: number; layer:
       </span>
       {mix.parts.map((part) => (
         <span key={part.component} className="narrow text-sm">
-          {part.name} <span className="numeral text-base">{say(part.poured.value)}</span> ml
+          {part.name} <span className="numeral text-base">{ml(part.poured.value)}</span>
         </span>
       ))}
     </a>

@@ -1,7 +1,7 @@
 import { Tabs } from "radix-ui";
 import type { Catalogue, LayerPot, Mix } from "../api/client";
 import { useSettings } from "../api/queries";
-import { say } from "../parts/say";
+import { ml } from "../parts/say";
 import { MeasureChoice } from "../pot/MeasureChoice";
 import { Pot } from "../pot/Pot";
 import type { OpenJob } from "./useJob";
@@ -62,8 +62,7 @@ function OnePot({ pot, open }: { pot: LayerPot; open: OpenJob }) {
           {pot.times > 1 && <strong>{pot.times} pots like this, one after the other. </strong>}
           {pot.others.length > 0 && (
             <>
-              {say(pot.ml)} ml of it for this layer; the same pot serves {pot.others.join("; ").toLowerCase()}
-              .
+              {ml(pot.ml)} of it for this layer; the same pot serves {pot.others.join("; ").toLowerCase()}.
             </>
           )}
         </p>

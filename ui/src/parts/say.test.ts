@@ -1,6 +1,7 @@
 import { describe, expect, it } from "vitest";
+import amounts from "../../../tests/amounts.json";
 import durations from "../../../tests/durations.json";
-import { clock, lasts } from "./say";
+import { amount, clock, lasts } from "./say";
 
 describe("durations", () => {
   it.each(durations as [number, string][])("%d minutes are said as on paper", (minutes, said) => {
@@ -20,5 +21,12 @@ describe("durations", () => {
     [1440 + 180, "day 2, +3 h"],
   ])("%d minutes into the job are a time of it", (minutes, said) => {
     expect(clock(minutes)).toBe(said);
+  });
+});
+
+describe("amounts", () => {
+  it.each(amounts as [number, string][])("%d ml are said as on paper", (ml, said) => {
+    const { value, unit } = amount(ml, "ml");
+    expect(`${value} ${unit}`).toBe(said);
   });
 });

@@ -31,9 +31,15 @@ export function parts(value: number): string {
   return mark ? `${whole || ""}${mark}` : say(value);
 }
 
+/** Millilitres as they can be measured out: whole from ten, tenths below. */
+function measured(ml: number): string {
+  if (ml >= 9.95) return ml.toFixed(0);
+  return ml >= 0.95 ? ml.toFixed(1) : String(Number(ml.toPrecision(2)));
+}
+
 /** An amount in ml or g as it is said: above a thousand in litres and kilograms. */
 export function amount(value: number, unit: "ml" | "g"): { value: string; unit: string } {
-  if (value < 1000) return { value: say(value), unit };
+  if (value < 1000) return { value: unit === "ml" ? measured(value) : say(value), unit };
   const large = value / 1000;
   return {
     value: large >= 100 ? large.toFixed(0) : large.toFixed(large >= 10 ? 1 : 2),
@@ -41,14 +47,22 @@ export function amount(value: number, unit: "ml" | "g"): { value: string; unit: 
   };
 }
 
+/** Millilitres in a sentence. */
+export function ml(value: number): string {
+  const said = amount(value, "ml");
+  return `${said.value} ${said.unit}`;
+}
+
 /** Minutes as people say them; null is what only a label knows. The one way durations are said. */
 export function lasts(minutes: number | null): string {
   if (minutes === null) return "unknown: read the label";
-  if (minutes < 90) return `${Math.max(minutes > 0 ? 1 : 0, Math.round(minutes))} min`;
+  const whole = Math.round(minutes);
+  if (whole === 30) return "half an hour";
+  if (minutes < 90) return whole === 60 ? "1 h" : `${Math.max(minutes > 0 ? 1 : 0, whole)} min`;
   const hours = minutes / 60;
-  if (hours < 48) return `${say(Math.round(hours * 4) / 4)} h`;
+  if (hours < 48) return `${parts(Math.round(hours * 4) / 4)} h`;
   const days = hours / 24;
-  return days < 14 ? `${say(Math.round(days * 2) / 2)} days` : `${Math.round(days / 7)} weeks`;
+  return days < 14 ? `${parts(Math.round(days * 2) / 2)} days` : `${Math.round(days / 7)} weeks`;
 }
 
 /** When, in minutes counted from the beginning of the job. */

@@ -4,7 +4,7 @@ import type { KitAnswer, KitOption, Mix, Part } from "../api/client";
 import { type MixSource, useMeasured } from "../api/queries";
 import { Jar } from "../drawings/Jar";
 import { Alert, LABEL } from "../parts/notices";
-import { amount, percent, say } from "../parts/say";
+import { amount, ml, percent, say } from "../parts/say";
 import { Why } from "../parts/Why";
 
 interface PotProps {
@@ -25,6 +25,7 @@ export function Pot({ mix, source, kit, rough = 0, printed }: PotProps) {
   const option = answer?.options.find((o) => o.label === label) ?? answer?.options[0];
   const byWeight =
     mix.measured_by === "weight" || (answer?.options.length === 0 && answer.weighed.length > 0);
+  const off = Math.min(0.9, mix.volume.spread);
   const powder = mix.naive_ml - mix.volume.value;
 
   const options = answer && (
@@ -56,10 +57,10 @@ export function Pot({ mix, source, kit, rough = 0, printed }: PotProps) {
             {amount(mix.mass_g, "g").value} <span className="text-base">{amount(mix.mass_g, "g").unit}</span>
           </span>
         </div>
-        {rough > 0 && (
-          <p className="narrow mt-1 text-sm font-semibold">
-            Sizes are rough: between {say(mix.volume.value * (1 - rough))} and{" "}
-            {say(mix.volume.value * (1 + rough))} ml.
+        {off > 0 && (
+          <p className={`narrow mt-1 text-sm ${rough > 0 ? "font-semibold" : ""}`}>
+            {rough > 0 && "Sizes are rough. "}It may turn out {ml(mix.volume.value * (1 - off))} to{" "}
+            {ml(mix.volume.value * (1 + off))}.
           </p>
         )}
         <p className="narrow mt-1 text-sm text-soft">
@@ -74,8 +75,8 @@ export function Pot({ mix, source, kit, rough = 0, printed }: PotProps) {
         )}
         {powder > mix.naive_ml * 0.01 && (
           <p className="narrow mt-1 border-l-4 border-ink pl-2 text-sm">
-            Adding up what is poured would say {say(mix.naive_ml)} ml. Powder is mostly air: it makes{" "}
-            <strong>{say(mix.volume.value)} ml</strong>.
+            Adding up what is poured would say {ml(mix.naive_ml)}. Powder is mostly air: it makes{" "}
+            <strong>{ml(mix.volume.value)}</strong>.
           </p>
         )}
         {mix.thickness.state === "past stiff" && (
@@ -117,7 +118,7 @@ function Options(props: {
         {answer.smallest_batch && (
           <>
             The smallest batch this kit can measure is about{" "}
-            <strong className="numeral text-lg">{say(answer.smallest_batch * needMl)} ml</strong>.
+            <strong className="numeral text-lg">{ml(answer.smallest_batch * needMl)}</strong>.
           </>
         )}{" "}
         <Link to="/kit" className="underline">
@@ -226,7 +227,7 @@ function PartLine({ part, order, option, answer, byWeight }: PartLineProps) {
             <li key={paint.name} className="flex items-center gap-2 text-sm">
               <span aria-hidden className="size-4 border border-ink" style={{ background: paint.hex }} />
               <span className="bg-tape px-1">{paint.name}</span>
-              <span className="numeral text-base whitespace-nowrap">{say(paint.ml)} ml</span>
+              <span className="numeral text-base whitespace-nowrap">{ml(paint.ml)}</span>
               <span className="narrow text-soft">{paint.spoken.words}</span>
             </li>
           ))}

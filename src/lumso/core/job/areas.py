@@ -145,9 +145,10 @@ def measure(job: Job) -> Measured:
     return Measured(surfaces, replace(drawing, faces=faces), rough, tuple(problems), bands)
 
 
-def zone_area(zone: Zone, piece: Piece, surfaces: Mapping[str, Surface], catalogue: Catalogue,
-              at: str) -> Figure | Problem:  # fmt: skip
-    """The zone's area in m² with relief, all like pieces together; or why there is none. `at` is where the zone is."""
+def zone_area(zone: Zone, piece: Piece, surfaces: Mapping[str, Surface], catalogue: Catalogue, at: str,
+              rough: float = 0.0) -> Figure | Problem:  # fmt: skip
+    """The zone's area in m² with relief, all like pieces together; or why there is none. `at` is where the zone is,
+    `rough` how far its sizes may be off."""
     kind = kind_of(piece.kind)
     known = {s.slug for s in kind.surfaces(kind.usual())} | surfaces.keys()
     known |= {free.slug_of(part) for part in piece.parts}
@@ -175,7 +176,7 @@ def zone_area(zone: Zone, piece: Piece, surfaces: Mapping[str, Surface], catalog
         how = f"{tidy(total)} m² × {relief.factor:g}, {relief.name}"
         total *= relief.factor
         steps.append(Step("With relief", how, total, "m²", "starting value", relief.provenance))
-    return Figure(total, "m²", tuple(steps))
+    return Figure(total, "m²", tuple(steps), rough)
 
 
 def in_two_zones(job: Job) -> tuple[Problem, ...]:

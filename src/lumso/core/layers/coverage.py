@@ -30,6 +30,10 @@ def label_rate(pours: Sequence[Pour], technique: Technique) -> tuple[float, str]
     return None
 
 
+OFF: dict[SourceKind, float] = {"starting value": 0.2, "label": 0.1, "measured": 0.05}
+"""How far a rate may be off by where it is from: untested starting points, until the log says."""
+
+
 @dataclass(frozen=True)
 class WetRate:
     """What a coat takes, ml/m²: the `first` over whatever lies beneath, the `next` over a coat of its own kind."""
@@ -69,7 +73,7 @@ def film(area: Figure, laid: Laid, under: Beneath, first_coat: int, last_coat: i
     coats = last_coat - first_coat + 1
     touched = laid.layer.touched * share
     q = rate.first if fresh else rate.next
-    figure = area.then(Step("Wet rate", rate.name, q, "ml/m² a coat", rate.source, rate.note))
+    figure = area.then(Step("Wet rate", rate.name, q, "ml/m² a coat", rate.source, rate.note, OFF[rate.source]))
     per_m2 = coats * q
     sums = tidy(q) if coats == 1 else f"{coats} × {tidy(q)}"
     if fresh and coats > 1 and rate.next != rate.first:

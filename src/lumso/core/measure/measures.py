@@ -1,7 +1,9 @@
 """The measures people pour and spoon with, in millilitres, and how to say an amount in them."""
 
+from collections.abc import Sequence
 from dataclasses import dataclass
 from fractions import Fraction
+from math import ceil
 from typing import Literal
 
 from ..errors import UnknownEntry
@@ -105,11 +107,37 @@ def from_ml(ml: float, system: MeasureSystem, measure: str) -> float:
     return ml / system.measure(measure).ml
 
 
-def spoken(ml: float, system: MeasureSystem) -> Spoken:
-    """Say `ml` (more than zero) in the system's spoken measures, to the nearest fraction of the smallest.
+CLOSE = 0.02
+"""How far off an amount may be that is said in fewer fillings."""
 
-    Whole measures are taken largest first, then the rest in fractions of the measure it falls in. An amount
-    below the smallest fraction is said as "less than" that: it is never rounded to nothing.
+
+def _largest_first(rest: float, usable: Sequence[Measure], step: Fraction, grain: float) -> list[Spoonful]:
+    """Whole measures, largest first, the rest in fractions of the smallest."""
+    spoonfuls: list[Spoonful] = []
+    for measure in usable:
+        smallest = measure is usable[-1]
+        count = step * round(rest / grain) if smallest else Fraction(int((rest + grain * 1e-6) / measure.ml))
+        if count:
+            rest -= measure.ml * float(count)
+            spoonfuls.append(_spoonful(count, measure))
+    return spoonfuls
+
+
+def _spoonful(count: Fraction, measure: Measure) -> Spoonful:
+    name = measure.name if count <= 1 else measure.plural
+    return Spoonful(float(count), written(count), name, measure.ml * float(count))
+
+
+def _dips(spoonfuls: Sequence[Spoonful]) -> int:
+    """How often something is filled: 1¾ cups are two fillings."""
+    return sum(ceil(s.count - 1e-9) for s in spoonfuls)
+
+
+def spoken(ml: float, system: MeasureSystem) -> Spoken:
+    """Say `ml` (more than zero) in the system's spoken measures: in the fewest fillings that come within 2 %, else to
+    the nearest fraction of the smallest.
+
+    An amount below the smallest fraction is said as "less than" that: it is never rounded to nothing.
     """
     usable = [m for m in system.measures if m.spoken]
     smallest = usable[-1]
@@ -118,18 +146,20 @@ def spoken(ml: float, system: MeasureSystem) -> Spoken:
     if ml < grain * 0.5:
         return Spoken(f"less than {written(step)} {smallest.name}", (), 0.0, -1.0 if ml else 0.0)
     rest = max(round(ml / grain), 1) * grain
-    spoonfuls: list[Spoonful] = []
-    for measure in usable:
-        finest = Fraction(1, max(measure.halves))
-        count = finest * int((rest + grain * 1e-6) / (measure.ml * float(finest)))
-        if measure is not smallest and count < 1:
-            continue
-        if measure is smallest:
-            count = step * round(rest / grain)
-        if count:
-            rest -= measure.ml * float(count)
-            name = measure.name if count <= 1 else measure.plural
-            spoonfuls.append(Spoonful(float(count), written(count), name, measure.ml * float(count)))
-    said = sum(s.ml for s in spoonfuls)
-    words = " + ".join(f"{s.written} {s.measure}" for s in spoonfuls)
-    return Spoken(words, tuple(spoonfuls), said, said / ml - 1)
+    ways = [_largest_first(rest, usable, step, grain)]
+    for place, measure in enumerate(usable[:-1]):
+        for part in (Fraction(n, d) for d in measure.halves if d > 1 for n in range(1, d)):
+            count = part + int(max(ml * (1 + CLOSE) / measure.ml - float(part), 0))
+            left = ml - measure.ml * float(count)
+            if left < -CLOSE * ml or count * measure.ml < ml / 2:
+                continue
+            more = [] if left <= CLOSE * ml else _largest_first(left, usable[place + 1 :], step, grain)
+            ways.append([_spoonful(count, measure), *more])
+    for measure in usable[:-1]:
+        whole = round(ml / measure.ml)
+        if whole and abs(ml - whole * measure.ml) <= CLOSE * ml:
+            ways.append([_spoonful(Fraction(whole), measure)])
+    best = min(ways, key=lambda w: (_dips(w), abs(sum(s.ml for s in w) - ml)))
+    said = sum(s.ml for s in best)
+    words = " + ".join(f"{s.written} {s.measure}" for s in best)
+    return Spoken(words, tuple(best), said, said / ml - 1)

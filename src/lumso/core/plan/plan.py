@@ -9,7 +9,7 @@ from ..book.catalogue import Catalogue
 from ..checks import check
 from ..checks.findings import Finding
 from ..errors import Problem
-from ..figure import Figure, tidy
+from ..figure import Figure, millilitres
 from ..job.areas import SurfaceArea, partition
 from ..job.entries import Kept
 from ..job.job import Job, Layer
@@ -183,8 +183,8 @@ def next_action(made: Work, zones: tuple[ZonePlan, ...]) -> NextAction:
             return NextAction(f"{where}{says}", " ".join(one.how), _where(one, job), "steps")
         verb, _, what = one.says.partition(" ")
         verb, what = (verb, what) if verb == "Mix" else ("Pour off", one.says.removeprefix("Pour off "))
-        parts = ", ".join(f"{tidy(p.ml)} ml {p.name.lower()}" for p in one.amounts.parts)
-        says = f"{verb} {tidy(sum_of(one))} ml of {what}"
+        parts = ", ".join(f"{millilitres(p.ml)} {p.name.lower()}" for p in one.amounts.parts)
+        says = f"{verb} {millilitres(sum_of(one))} of {what}"
         return NextAction(says, f"{parts}.", _where(one, job), "mix")
     return NextAction("Choose a mix", "Nothing is planned yet.", "/zones/0")
 

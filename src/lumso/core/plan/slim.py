@@ -8,7 +8,7 @@ from .plan import Plan, ZonePlan
 
 
 def _bare(figure: Figure) -> Figure:
-    return Figure(figure.value, figure.unit, ())
+    return Figure(figure.value, figure.unit, (), figure.spread)
 
 
 def _slim(mix: Mix) -> Mix:

@@ -139,7 +139,8 @@ def on_surface(coats: Sequence[CoatWork]) -> Figure:
         steps += [*figure.steps[:-1], replace(figure.steps[-1], name=where)]
     total = sum(figure.value for _, figure in figures)
     how = " + ".join(tidy(figure.value) for _, figure in figures)
-    return Figure(total, "ml", (*steps, Step("On the surface", how, total, "ml", "geometry")))
+    off = max(figure.spread for _, figure in figures)
+    return Figure(total, "ml", (*steps, Step("On the surface", how, total, "ml", "geometry")), off)
 
 
 def _added(coat: CoatWork, step: StepDown, pouring: Pouring) -> Mix:

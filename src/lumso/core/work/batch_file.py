@@ -13,7 +13,7 @@ class BatchFile(Value):
     """A frozen batch: the format of the file and of what the database keeps."""
 
     format: Literal["lumso-batch"]
-    version: Literal[2]
+    version: Literal[3]
     job: Name
     kit: str
     batch: Batch

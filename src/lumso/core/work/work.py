@@ -150,7 +150,7 @@ def _work_job(job: Job, scope: str, at: str, workshop: Workshop, catalogue: Cata
         if job.piece is not None:
             mine = tuple(piece.surfaces[s] for s in zone.surfaces if s in piece.surfaces)
             if piece.surfaces:
-                found = zone_area(zone, job.piece, piece.surfaces, known, f"/zones/{i}")
+                found = zone_area(zone, job.piece, piece.surfaces, known, f"/zones/{i}", piece.rough)
                 if isinstance(found, Problem):
                     problems.append(found)
                 else:

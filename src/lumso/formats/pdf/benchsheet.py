@@ -9,11 +9,11 @@ from reportlab.lib.styles import ParagraphStyle
 from reportlab.pdfgen.canvas import Canvas
 from reportlab.platypus import BaseDocTemplate, Flowable, Frame, KeepTogether, PageTemplate, Paragraph, Spacer, Table
 
-from lumso.core.figure import lasts
+from lumso.core.figure import lasts, millilitres
 from lumso.core.work.operations import Amounts
 from lumso.core.work.steps import BenchStep, Procedure
 
-from .page import BOLD, MARGIN, PAPERS, REGULAR, Paper, grams, ml, printable, register
+from .page import BOLD, MARGIN, PAPERS, REGULAR, Paper, grams, printable, register
 
 BODY = ParagraphStyle("body", fontName=REGULAR, fontSize=11.5, leading=14.5)
 STEP = ParagraphStyle("step", parent=BODY, fontName=BOLD, fontSize=13, leading=16)
@@ -57,13 +57,14 @@ def _bold(lead: str, text: str, style: ParagraphStyle) -> Paragraph:
 
 def _amounts(amounts: Amounts) -> Iterator[str]:
     """What goes into a pot, a line for the whole and one for each part, its colours named."""
-    yield f"{ml(amounts.mixed_ml)} altogether."
+    yield f"{millilitres(amounts.mixed_ml)} altogether."
     if amounts.from_last_ml:
-        yield f"Begin with {ml(amounts.from_last_ml)} left of the last wash and {ml(amounts.rinse_ml)} of rinse water."
+        rinse = millilitres(amounts.rinse_ml)
+        yield f"Begin with {millilitres(amounts.from_last_ml)} left of the last wash and {rinse} of rinse water."
     for part in amounts.parts:
         colour = f", {part.colour}" if part.colour and not part.tints else ""
-        tints = ", ".join(f"{ml(t.ml)} {t.name or 'paint'}" for t in part.tints)
-        yield f"{ml(part.ml)} ({grams(part.g)}) {part.name.lower()}{colour}{f': {tints}' if tints else ''}"
+        tints = ", ".join(f"{millilitres(t.ml)} {t.name or 'paint'}" for t in part.tints)
+        yield f"{millilitres(part.ml)} ({grams(part.g)}) {part.name.lower()}{colour}{f': {tints}' if tints else ''}"
 
 
 def _step(step: BenchStep, number: int, width: float) -> Flowable:

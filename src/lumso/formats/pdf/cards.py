@@ -4,12 +4,12 @@ from collections.abc import Sequence
 
 from reportlab.pdfgen.canvas import Canvas
 
-from lumso.core.figure import lasts
+from lumso.core.figure import lasts, millilitres
 from lumso.core.mixing.fillings import Filling
 from lumso.core.mixing.mix import Part
 from lumso.core.work.batch_file import BatchFile
 
-from .page import MARGIN, MM, PAPERS, REGULAR, Paper, canvas, grams, ml, qr, swatch, wrap, write
+from .page import MARGIN, MM, PAPERS, REGULAR, Paper, canvas, grams, qr, swatch, wrap, write
 
 Coded = tuple[str, str, BatchFile]
 """A batch with its code and the address its QR code opens."""
@@ -19,7 +19,7 @@ def said(fillings: Sequence[Filling]) -> str:
     """Fillings of a kit as they are said: 2 × 1 tsp + syringe to 5 ml."""
     parts = []
     for f in fillings:
-        mark = f" to {ml(f.ml)}" if f.to_mark else ""
+        mark = f" to {millilitres(f.ml)}" if f.to_mark else ""
         count = f"{f.count} × " if f.count > 1 or not f.to_mark else ""
         parts.append(f"{count}{f.name}{mark}")
     return " + ".join(parts)
@@ -48,7 +48,7 @@ def _head(page: Canvas, coded: Coded, x: float, top: float, width: float) -> flo
     page.setFillColorRGB(0, 0, 0)
     y = write(page, x, top - 16, batch.name, 22, bold=True, width=width - side - 8, most=2)
     of = f"batch {batch.number} of {batch.of}, " if batch.of > 1 else ""
-    y = write(page, x, y, f"{of}{ml(batch.mix.volume.value)}, {grams(batch.mix.mass_g)}", 18, bold=True)
+    y = write(page, x, y, f"{of}{millilitres(batch.mix.volume.value)}, {grams(batch.mix.mass_g)}", 18, bold=True)
     if batch.colour:
         swatch(page, x, y - 1, batch.hex, 10)
         y = write(page, x + 15, y, batch.colour, 13)
@@ -73,19 +73,20 @@ def _card(page: Canvas, coded: Coded, x: float, top: float, width: float, bottom
         name = part.name if not part.stage else f"{part.name}, into the {part.stage}"
         write(page, x + 22, y, f"{number}. {name}", 13.5, bold=True, width=width * 0.6, most=1)
         page.setFont(REGULAR, 13)
-        page.drawRightString(x + width, y, f"{ml(part.poured.value)}   {grams(part.mass.value)}")
+        page.drawRightString(x + width, y, f"{millilitres(part.poured.value)}   {grams(part.mass.value)}")
         y = write(page, x + 22, y - 21, kit_words(coded[2], part), 18, bold=True, width=width - 22, most=2) - 3
     page.line(x, y + 12, x + width, y + 12)
     y -= 5
     notes = []
     step = batch.step_down
     if step and step.from_last_ml > 0:
-        rinse = f" and {ml(step.rinse_ml)} of rinse water" if step.rinse_ml else ""
+        rinse = f" and {millilitres(step.rinse_ml)} of rinse water" if step.rinse_ml else ""
         notes.append(
-            f"Begin with {ml(step.from_last_ml)} left of the last wash{rinse}; with this it makes {ml(step.ml)}."
+            f"Begin with {millilitres(step.from_last_ml)} left of the last wash{rinse}; "
+            f"with this it makes {millilitres(step.ml)}."
         )
     if batch.first_ml and batch.first_ml < batch.mix.volume.value:
-        notes.append(f"First {ml(batch.first_ml)} in these shares, look, correct; then the rest.")
+        notes.append(f"First {millilitres(batch.first_ml)} in these shares, look, correct; then the rest.")
     if batch.rests_h > 0.01:
         notes.append(f"Rest {lasts(batch.rests_h * 60)}, stir again.")
     if batch.pot_test:

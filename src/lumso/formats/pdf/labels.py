@@ -4,10 +4,10 @@ from collections.abc import Sequence
 
 from reportlab.pdfgen.canvas import Canvas
 
-from lumso.core.figure import lasts
+from lumso.core.figure import lasts, millilitres
 
 from .cards import Coded
-from .page import MARGIN, MM, PAPERS, Paper, canvas, ml, qr, swatch, write
+from .page import MARGIN, MM, PAPERS, Paper, canvas, qr, swatch, write
 
 COLUMNS, ROWS = 2, 5
 
@@ -33,7 +33,7 @@ def _label(page: Canvas, coded: Coded, x: float, top: float, width: float, heigh
         volume = batch.step_down.ml
         shares = f"{batch.step_down.water:.0%} water, begun from the last wash"
     of = f" ({batch.number} of {batch.of})" if batch.of > 1 else ""
-    y = write(page, x + 7, y, f"{ml(volume)}{of}: {shares}", 11, width=room, most=4)
+    y = write(page, x + 7, y, f"{millilitres(volume)}{of}: {shares}", 11, width=room, most=4)
     lives = "life: read the label"
     if batch.use_by_h is not None:
         lives = f"use within {lasts((batch.use_by_h - batch.ready_h) * 60)}"

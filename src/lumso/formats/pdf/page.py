@@ -98,13 +98,6 @@ def swatch(page: Canvas, x: float, y: float, colour: str, side: float) -> None:
     page.setFillColorRGB(0, 0, 0)
 
 
-def ml(value: float) -> str:
-    """An amount in ml, or litres from a thousand on."""
-    if value >= 1000:
-        return f"{value / 1000:.2f} l"
-    return f"{value:.0f} ml" if value >= 100 else f"{value:.1f} ml" if value >= 1 else f"{value:.2f} ml"
-
-
 def grams(value: float) -> str:
     """A weight in g, or kg from a thousand on."""
     if value >= 1000:
