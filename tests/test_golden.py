@@ -1,6 +1,6 @@
-"""The loft's jobs and jobs of old versions come to what they came to before; what moved is named, with why.
+"""Jobs of old versions come to what they came to before; what moved is named, with why.
 
-`golden/before.json` was written by the code that still had three expansions of a job into coats.
+`golden/before.json` was written by the code of job file version 4: what these files came to then.
 """
 
 import json
@@ -19,23 +19,40 @@ from lumso.formats.jobfile import from_json
 
 HERE = Path(__file__).parent
 BEFORE: dict[str, Any] = json.loads((HERE / "golden" / "before.json").read_text(encoding="utf-8"))
-FILES = {p.stem: p for folder in ("../src/lumso/demo/jobs", "formats/old") for p in (HERE / folder).glob("*.json")}
 
-MORE_THAN_ONE = {
-    "costume-wardrobe": 3 * 10 * 1.1,  # two coats of one pot, one brush; body and doors share both pots: three brushes
-    "foyer-bench": 5 * 1.1,  # seat and legs are waxed from one tin: one wax brush
-    "hat-stand": 8 * 10 * 1.1,  # three zones of four coats: each of the four is one brushful instead of three
-    # 1 ml at least clings to a pot: resist and wax share one
-    "picture-frames": (1 - 2.0432 * 0.1 * 40 * 0.06 / 0.94) * 1.1,
-    "prop-chest": 2 * 10 * 1.1,  # thinned paint and sealer of lid and body share their pots: two brushes
-    "ticket-counter": 10 * 1.1,  # primer of body and doors is one pot: one brush
+SAID_ANEW = {
+    "job-2": {
+        # painted wood asks the lead question, and a test among the preparations is only a plan
+        "prop-chest-z1": {"can hurt: lead-untested above prop-chest-l1"},
+        "prop-chest-z2": {"can hurt: lead-untested above prop-chest-l2"},
+    },
+    "job-3": {
+        # resin comes through milk paint as through any other; ochre over pine shows it in thin spots after one coat
+        f"hat-stand-z{n}": {
+            f"risky: knots-bleed above hat-stand-z{n}-1", f"know this: too-few-coats above hat-stand-z{n}-1",
+        } for n in (1, 2, 3)
+    },
+    "job-4": {
+        # one coat of sealer on texture that lies flat and is handled wears through
+        "prop-chest-z1": {"can hurt: lead-untested above prop-chest-z1-1", "risky: one-thin-sealer above "},
+        "prop-chest-z2": {"can hurt: lead-untested above prop-chest-z2-1"},
+    },
+}  # fmt: skip
+NO_LONGER_SAID = {
+    "job-3": {f"hat-stand-z{n}": {f"know this: knots-bleed above hat-stand-z{n}-1"} for n in (1, 2, 3)},
 }
-"""The defect that was mended: the plan mixed each layer alone, what it said more than the sheet by hand, in ml."""
+OVER_TEXTURE = 1 + 0.6 * 0.8
+"""Paint over peaks 0.8 mm thick in the mean covers so many times the flat area."""
+MORE = {
+    # Lid and body share a pot and a brush: less the 10 ml that stay in it, over the texture
+    "prop-chest-z1:prop-chest-z1-6:1:pot:b1": lambda ml: ((ml / 1.1 - 10) * OVER_TEXTURE + 10) * 1.1,
+    "prop-chest-z1:prop-chest-z1-7:1:pot:b1": lambda ml: ((ml / 1.1 - 10) * OVER_TEXTURE + 10) * 1.1,
+}
 
 
 @pytest.fixture(scope="module", params=sorted(BEFORE))
 def case(request: pytest.FixtureRequest) -> tuple[str, Plan, Work]:
-    job = from_json(FILES[request.param].read_bytes())
+    job = from_json((HERE / "formats" / "old" / f"{request.param}.json").read_bytes())
     made = work(job, Workshop(), shipped(), steady())
     return request.param, plan_of(made, Workshop(), steady(), Memo()), made
 
@@ -51,23 +68,20 @@ def test_areas_waits_and_films_are_as_they_were(case: tuple[str, Plan, Work]) ->
     assert [p.at for p in made.problems] == BEFORE[name]["problems"]
 
 
-def test_the_checker_finds_what_it_found(case: tuple[str, Plan, Work]) -> None:
+def test_the_checker_finds_what_it_found_but_for_what_is_named(case: tuple[str, Plan, Work]) -> None:
     name, made, _ = case
     for zone in made.zones:
-        found = sorted(f"{f.grade}: {f.rule} above {f.above}" for f in zone.findings)
-        assert found == BEFORE[name]["zones"][zone.zone]["findings"]
+        found = {f"{f.grade}: {f.rule} above {f.above}" for f in zone.findings}
+        before = set(BEFORE[name]["zones"][zone.zone]["findings"])
+        assert found - before == SAID_ANEW.get(name, {}).get(zone.zone, set())
+        assert before - found == NO_LONGER_SAID.get(name, {}).get(zone.zone, set())
 
 
-def test_what_is_mixed_is_what_the_sheet_said_and_now_the_plan_says_it_too(case: tuple[str, Plan, Work]) -> None:
-    name, made, worked = case
-    sheet = sum(b.mix.volume.value for b in worked.batches)
-    assert sheet == pytest.approx(BEFORE[name]["sheet"]["mixed_ml"], abs=0.01)
-    assert sum(p.ml for z in made.zones for x in z.layers for p in x.pots) == pytest.approx(sheet)
-    assert len(worked.batches) == len(BEFORE[name]["sheet"]["batches"])
-
-
-def test_what_the_plan_said_too_much_is_known_by_hand(case: tuple[str, Plan, Work]) -> None:
-    name, made, _ = case
-    pots = [m["ml"] for z in BEFORE[name]["zones"].values() for x in z["layers"].values() for m in x["pots"].values()]
-    now = sum(p.ml for z in made.zones for x in z.layers for p in x.pots)
-    assert sum(pots) - now == pytest.approx(MORE_THAN_ONE.get(name, 0.0), abs=0.01)
+def test_what_is_mixed_is_what_it_was_but_for_what_is_named(case: tuple[str, Plan, Work]) -> None:
+    name, _, worked = case
+    now = {b.id: b.mix.volume.value for b in worked.batches}
+    before: dict[str, float] = BEFORE[name]["batches"]
+    assert now.keys() == before.keys()
+    for batch, ml in before.items():
+        wanted = MORE[batch](ml) if name == "job-4" and batch in MORE else ml
+        assert now[batch] == pytest.approx(wanted, abs=0.6), batch

@@ -85,7 +85,7 @@ def test_what_is_said_is_what_is_added_up_and_close(system: str, ml: float) -> N
         (60, "australian", "3 tbsp"),
         (210, "metric", "¾ cup + 1 tbsp + 1½ tsp"),
         (245, "us", "1 cup + 1¾ tsp"),
-        (245, "metric", "1 cup"),
+        (246, "metric", "1 cup"),
         (166, "metric", "⅔ cup"),
         (60, "metric", "4 tbsp"),
         (1.25, "metric", "¼ tsp"),

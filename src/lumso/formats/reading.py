@@ -95,6 +95,10 @@ def _pointer(location: Iterable[str | int], document: object) -> str:
     return "".join(f"/{s}" for s in steps)
 
 
+TAGS = {"by", "do", "edit"}
+"""Fields that say which member of a union a value is."""
+
+
 def _of_the_right_member(errors: Sequence[Mapping[str, Any]]) -> list[Mapping[str, Any]]:
     """Of a union, keep the faults of the member whose tag matches: the others only say that they are others."""
 
@@ -104,14 +108,15 @@ def _of_the_right_member(errors: Sequence[Mapping[str, Any]]) -> list[Mapping[st
                 return tuple(error["loc"][: i + 1])
         return None
 
-    others = {member(e) for e in errors if e["type"] == "literal_error" and e["loc"][-1] == "by"} - {None}
+    tagged = [e for e in errors if e["loc"][-1:] and e["loc"][-1] in TAGS and e["type"] in {"literal_error", "missing"}]
+    others = {member(e) for e in tagged} - {None}
     unions = {m[:-1] for m in (member(e) for e in errors) if m}
     members = {m for e in errors if (m := member(e))}
     all_wrong = {u for u in unions if {m for m in members if m[:-1] == u} <= others}
     kept = []
     for error in errors:
         found = member(error)
-        if found in others and not (found and found[:-1] in all_wrong and error["loc"][-1] == "by"):
+        if found in others and not (found and found[:-1] in all_wrong and error["loc"][-1] in TAGS):
             continue
         kept.append(error)
     return kept

@@ -3307,6 +3307,12 @@ export interface components {
              */
             dissolves_g_per_g?: number;
             /**
+             * Film
+             * @description The film it dries to where it is the paint of a recipe; "" where that is as the recipe says.
+             * @default
+             */
+            film?: string;
+            /**
              * Hex
              * @description The colour it is drawn in until the user says otherwise.
              * @default #e8e6e1
@@ -3426,6 +3432,12 @@ export interface components {
              * @default 0
              */
             dissolves_g_per_g: number;
+            /**
+             * Film
+             * @description The film it dries to where it is the paint of a recipe; "" where that is as the recipe says.
+             * @default
+             */
+            film: string;
             /**
              * Hex
              * @description The colour it is drawn in until the user says otherwise.
@@ -5354,6 +5366,12 @@ export interface components {
             most_mm: number;
             /** Name */
             name: string;
+            /**
+             * Of
+             * @description The count it is the size of: not asked for where that is 0.
+             * @default
+             */
+            of: string;
             /** Slug */
             slug: string;
             /** Usual Mm */

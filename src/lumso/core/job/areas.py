@@ -9,7 +9,7 @@ from ..figure import Figure, Step, tidy
 from ..measure.drawing import Drawing, lay_out
 from ..measure.lengths import say_length
 from ..measure.shapes import rectangle
-from ..piece.kinds import PieceKind, Surface, free, kind_of
+from ..piece.kinds import PieceKind, SizeSpec, Surface, free, kind_of
 from ..piece.piece import Band, Piece
 from ..value import Value
 from .job import Job, Zone
@@ -54,12 +54,19 @@ def sizes_of(piece: Piece, kind: PieceKind) -> tuple[dict[str, float], float]:
     usual = {spec.slug: spec.usual_mm for spec in kind.sizes}
     counts = {spec.slug: float(piece.counts.get(spec.slug, spec.usual)) for spec in kind.counts}
     if piece.rough == "measured":
-        return {**given, **counts}, 0.0
+        absent = {spec.slug: spec.usual_mm for spec in kind.sizes if _absent(spec, piece, kind)}
+        return {**absent, **given, **counts}, 0.0
     known = [given[slug] / mm for slug, mm in usual.items() if slug in given and mm]
     scale = sum(known) / len(known) if known else CLASSES[piece.rough]
     missing = {slug: mm * scale for slug, mm in usual.items() if slug not in given}
     rough = 0.0 if not missing else ROUGH_WITH if known else ROUGH_WITHOUT
     return {**missing, **given, **counts}, rough
+
+
+def _absent(spec: SizeSpec, piece: Piece, kind: PieceKind) -> bool:
+    """Whether a size is of something the piece has none of."""
+    count = next((c for c in kind.counts if c.slug == spec.of), None)
+    return count is not None and piece.counts.get(count.slug, count.usual) == 0
 
 
 def check_sizes(piece: Piece, kind: PieceKind) -> list[Problem]:
@@ -69,7 +76,7 @@ def check_sizes(piece: Piece, kind: PieceKind) -> list[Problem]:
         at, given = f"/piece/sizes/{spec.slug}", piece.sizes.get(spec.slug)
         allowed = f"{say_length(spec.least_mm)} to {say_length(spec.most_mm)}"
         if given is None:
-            if piece.rough == "measured":
+            if piece.rough == "measured" and not _absent(spec, piece, kind):
                 problems.append(Problem(at, f"{spec.name} is missing.", allowed))
         elif not spec.least_mm <= given.mm <= spec.most_mm:
             problems.append(Problem(at, f"{spec.name} {given.typed!r} is {say_length(given.mm)}.", allowed))

@@ -34,8 +34,11 @@ def embed(job: Job, book: Catalogue) -> Job:
     layers = [layer for zone in job.zones for layer in zone.layers]
     recipes = [known.recipes[s] for s in sorted({x.recipe for x in layers}) if s in known.recipes]
     materials = {c.material for recipe in recipes for c in recipe.components}
+    materials |= {slug for layer in layers for slug in layer.materials.values()}
     films = {r.film for r in recipes if r.film}
     prep = {p for zone in job.zones for p in zone.prep}
+    tools = {x.tool for x in layers} | {x.second_tool for x in layers}
+    films |= {known.materials[m].film for m in materials if m in known.materials} - {""}
     reliefs = {zone.relief for zone in job.zones}
     return replace(
         job,
@@ -48,7 +51,7 @@ def embed(job: Job, book: Catalogue) -> Job:
             ),
             films=tuple(known.films[s] for s in sorted(films) if s in known.films),
             preparations=tuple(known.preparations[s] for s in sorted(prep) if s in known.preparations),
-            tools=tuple(known.tools[s] for s in sorted({x.tool for x in layers}) if s in known.tools),
+            tools=tuple(known.tools[s] for s in sorted(tools) if s in known.tools),
             reliefs=tuple(known.reliefs[s] for s in sorted(reliefs) if s in known.reliefs),
             consistencies=known.consistencies if layers else (),
             pot_losses=tuple(known.pot_losses.values()) if layers else (),

@@ -131,11 +131,41 @@ def rate_of(recipe: Recipe, technique: Technique) -> float:
     return own or technique.wet_rate_ml_per_m2
 
 
+def _tool(layer: Layer, catalogue: Catalogue) -> Tool:
+    """What a layer is laid with: two tools as one that holds what both hold, taken up damp nothing."""
+    tool = pick("tool", catalogue.tools, layer.tool)
+    if layer.second_tool:
+        other = pick("tool", catalogue.tools, layer.second_tool)
+        name, holds = f"{tool.name}, then the {other.name}", tool.holds_ml + other.holds_ml
+        tool = replace(tool, slug=f"{tool.slug}+{other.slug}", name=name, holds_ml=holds)
+    if layer.damp_tool:
+        tool = replace(tool, slug=f"{tool.slug}:damp", name=f"{tool.name}, damp", holds_ml=0.0)
+    return tool
+
+
+def _with_materials(recipe: Recipe, materials: Mapping[str, Slug]) -> Recipe:
+    """The recipe with other materials in place of its own, by component."""
+    if not materials:
+        return recipe
+    parts = tuple(replace(c, material=materials.get(c.id, c.material)) for c in recipe.components)
+    return replace(recipe, components=parts)
+
+
+def _film(recipe: Recipe, layer: Layer, shares: Mapping[str, float], catalogue: Catalogue) -> Film:
+    """The film a layer dries to: that of the paint used in place of the recipe's, where that has one of its own."""
+    film = catalogue.film_of(recipe, shares)
+    for component in recipe.components:
+        own = catalogue.materials[component.material].film
+        if component.id in layer.materials and own and film.kind == "paint":
+            return catalogue.films.get(own, film)
+    return film
+
+
 def lay(layer: Layer, catalogue: Catalogue, memo: Memo | None = None) -> Laid:
     """A layer looked up and composed. Raises UnknownEntry, InvalidValue or ImpossibleRecipe."""
-    base = pick("recipe", catalogue.recipes, layer.recipe)
+    base = _with_materials(pick("recipe", catalogue.recipes, layer.recipe), layer.materials)
     technique = pick("technique", catalogue.techniques, layer.technique)
-    tool = pick("tool", catalogue.tools, layer.tool)
+    tool = _tool(layer, catalogue)
     materials = tuple(catalogue.materials.get(c.material) for c in base.components)
     args = (base, layer.school, layer.amounts, materials, catalogue.consistencies)
     memo = memo or Memo()
@@ -145,7 +175,7 @@ def lay(layer: Layer, catalogue: Catalogue, memo: Memo | None = None) -> Laid:
     adds, mass = sum(p.adds_ml for p in pours), sum(p.mass_g for p in pours)
     gone = (p.mass_g * min(p.material.water_by_weight + p.material.solvent_by_weight, 1.0) for p in pours)
     left = (adds - sum(gone)) / adds
-    film = catalogue.film_of(recipe, shares)
+    film = _film(recipe, layer, shares, catalogue)
     if technique.rate_includes_ground:
         wet = min(wet, film.usual_um)  # the rest has gone into the ground
     return Laid(

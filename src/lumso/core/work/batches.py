@@ -88,6 +88,8 @@ class Losses:
 
     pot: PotLoss
     tool: Tool
+    once: bool = False
+    """Kept wrapped between coats: the tool is taken up dry only once."""
 
 
 @dataclass(frozen=True)
@@ -155,6 +157,7 @@ def sittings(coats: Sequence[CoatNeed], pause_min: float) -> tuple[Sitting, ...]
 def _pot(film_ml: float, margin_of_film_ml: float, count: int, loadings: int, losses: Losses) -> Pot:
     each = film_ml / count
     pot = max(each * losses.pot.share / (1 - losses.pot.share), losses.pot.least_ml)
+    loadings = 1 if losses.once else loadings
     tool = min(losses.tool.holds_ml * loadings, film_ml) / count
     return Pot(each, pot, tool, margin_of_film_ml / film_ml if film_ml else 0.0, loadings)
 

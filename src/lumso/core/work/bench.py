@@ -6,6 +6,7 @@ from ..book.catalogue import Catalogue
 from ..book.habits import Habits
 from ..job.job import Use
 from ..layers.conditions import Room
+from ..piece.piece import Band
 from ..workshop.workshop import Workshop
 
 
@@ -21,6 +22,8 @@ class Bench:
     catalogue: Catalogue
     workshop: Workshop
     room: Room
+    bands: tuple[Band, ...] = ()
+    """What stays bare on its surfaces."""
 
     @property
     def habits(self) -> Habits:

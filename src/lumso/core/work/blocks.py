@@ -8,10 +8,12 @@ from typing import Protocol
 
 from ..book.catalogue import Catalogue
 from ..book.habits import Habits
+from ..figure import lasts, listed
 from ..job.job import Job
 from ..layers import cautions
 from ..layers.conditions import Room
 from ..layers.drying import Wait, takes_min
+from ..layers.stack import Stack
 from ..memory import Memo
 from .batch import Brew
 from .batches import sittings
@@ -264,16 +266,27 @@ def _zone(zone: ZoneWork, ends: Sequence[Ends]) -> Made:
     return made
 
 
+def _gently(stack: Stack, top: int) -> str:
+    """From when a zone may be used gently, long before it has cured."""
+    gentle = takes_min(stack.gentle(top), stack.room)
+    when = f"From {lasts(gentle)} on" if gentle else "When its label allows,"
+    return f"{when} it may be closed, stacked and used gently; it goes on curing."
+
+
 def _end(worked: Worked, made_yet: Made, habits: Habits) -> Made:
     """Refitting once everything may be touched, and what cures after."""
     job, made = worked.job, Made()
     tops = [z for z in worked.zones if z.links and z.stack and z.stack.laid]
     if not tops:
         return made
+    bare = listed([b.name.lower() for b in job.piece.bands]) if job.piece else ""
     refit = Operation(
         f"{worked.scope}refit", "refit", "Refit, label what is left, write it down", job=job.name,
         hands_on_min=habits.refit_min,
-        how=("Hardware back on; jars labelled with mix and date; what was done written down.",),
+        how=(
+            "Hardware back on; jars labelled with mix and date; what was done written down.",
+            *((f"Bare faces freed of tape before anything is glued: {bare}.",) if bare else ()),
+        ),
         check="Doors and drawers do not stick.",
     )  # fmt: skip
     for zone in tops:
@@ -289,7 +302,7 @@ def _end(worked: Worked, made_yet: Made, habits: Habits) -> Made:
         cure = Operation(
             f"{worked.scope}{zone.zone.id}:cure", "cure", f"Let {zone.zone.name.lower()} cure", job=job.name,
             zone=zone.zone.id, zone_name=zone.zone.name, layer=stack.laid[top].layer.id, number=len(zone.laid),
-            lasts_min=takes_min(cured, stack.room) or 0.0, how=("Use it gently until then.",), check=END_CHECK,
+            lasts_min=takes_min(cured, stack.room) or 0.0, how=(_gently(stack, top),), check=END_CHECK,
             take_care=cautions.in_use(stack.use),
         )  # fmt: skip
         after = lasts[0]

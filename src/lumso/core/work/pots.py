@@ -46,7 +46,7 @@ class Brewing:
 
     def losses(self, laid: Laid) -> Losses:
         """What stays in pot and tool of a layer's mix."""
-        return Losses(self.pot_losses[laid.flow.cling], laid.tool)
+        return Losses(self.pot_losses[laid.flow.cling], laid.tool, laid.layer.wrapped_tool)
 
 
 def life_wait(laid: Laid) -> Wait:
@@ -75,7 +75,16 @@ def _mix_key(laid: Laid, pot: Pot) -> tuple[object, ...]:
     shares = tuple(sorted((k, round(v, 6)) for k, v in laid.shares.items()))
     colours = tuple(sorted((k, c.name, c.hex) for k, c in pot.colours.items()))
     tints = tuple(sorted((k, tuple((t.name, t.hex, t.parts) for t in v)) for k, v in pot.tints.items()))
-    return (laid.recipe.slug, shares, colours, tints, pot.name, laid.tool.slug)
+    return (
+        laid.recipe.slug,
+        shares,
+        colours,
+        tints,
+        pot.name,
+        laid.tool.slug,
+        laid.layer.wrapped_tool,
+        tuple(sorted(laid.layer.materials.items())),
+    )
 
 
 def mix_key(coat: CoatWork, memo: Memo) -> tuple[object, ...]:

@@ -142,7 +142,8 @@ def _work_job(job: Job, scope: str, at: str, workshop: Workshop, catalogue: Cata
     shape = (job.piece, tuple((z.id, z.surfaces) for z in job.zones))
     piece = memo.recall(("piece", scope), shape, lambda: measure(job))
     problems = [*piece.problems, *in_two_zones(job)]
-    bench = Bench(job.name, scope, job.use, is_turned(job), known, workshop, room)
+    bench = Bench(job.name, scope, job.use, is_turned(job), known, workshop, room,
+                  job.piece.bands if job.piece else ())  # fmt: skip
     zones = []
     for i, zone in enumerate(job.zones):
         area: Figure | None = None

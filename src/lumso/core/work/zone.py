@@ -10,7 +10,7 @@ from typing import Literal
 from ..book.catalogue import Catalogue
 from ..book.preparation import Preparation, Sanding
 from ..errors import InvalidValue, Problem, UnknownEntry
-from ..figure import Figure
+from ..figure import Figure, listed
 from ..job.job import FromArea, Zone, use_of
 from ..layers import cautions
 from ..layers.drying import NIGHT, Wait, dry_at, takes_min
@@ -26,6 +26,8 @@ from .operations import Kind, Operation
 LESS = "Less than looks right: sealing wakes the darks."
 THROUGH = "through to the ground: base colour on the spot, dry, sand again"
 BETWEEN = "between clear coats"
+PLACES = {"technique": "technique", "tool": "tool", "material": "materials"}
+"""Where a name stands in a layer that is looked up."""
 RUBS = {"blend": "Blend", "burnish": "Burnish", "polish": "Polish"}
 
 
@@ -157,6 +159,22 @@ def _prepare(order: _Order, stack: Stack) -> None:
             order.waits = {order.here: (prep_wait(known), "")}
 
 
+def _keep_bare(order: _Order) -> None:
+    """Masking what stays bare, once, before the first coat: glue faces, tenons, hinges."""
+    bands = [b for b in order.bench.bands if b.surface in order.zone.surfaces]
+    if not bands or not order.zone.layers:
+        return
+    names = listed([b.name.lower() for b in bands])
+    count = sum(b.count for b in bands)
+    made = order.operation("mask", "keep-bare", f"Mask {names}", order.bench.habits.least_min * count)
+    order.do(
+        replace(
+            made, tools=("low-tack tape",), how=("Paint keeps glue from holding, and hinges from moving: tape them.",),
+            check="Every edge pressed down; nothing bare beside the tape.",
+        )
+    )  # fmt: skip
+
+
 def _sand(order: _Order, stack: Stack, index: int, number: int, sand: Sanding, nth: int, coat: int) -> None:
     """The nth sanding of a dry coat, and dusting it off. `coat` is 0 for the whole layer."""
     one, bench = stack.laid[index], order.bench
@@ -284,7 +302,7 @@ def _looked_up(zone: Zone, at: str, catalogue: Catalogue, memo: Memo) -> tuple[l
             problems.append(Problem(f"{where}/{error.field}".rstrip("/"), error.says, error.allowed))
             found.append(None)
         except UnknownEntry as error:
-            part = error.noun if error.noun in {"recipe", "technique", "tool"} else "recipe"
+            part = PLACES.get(error.noun, "recipe")
             says = f"There is no {error.noun} called {error.slug!r}."
             problems.append(Problem(f"{where}/{part}", says, ", ".join(error.known)))
             found.append(None)
@@ -349,6 +367,7 @@ def work_zone(zone: Zone, at: str, area: Figure | None, surfaces: tuple[Surface,
         return replace(made, given=given)
     order = _Order(zone, bench, area)
     _prepare(order, stack)
+    _keep_bare(order)
     for index, number in enumerate(numbers):
         _layer(order, stack, index, number)
     return replace(made, links=tuple(order.links), ties=tuple(order.ties))

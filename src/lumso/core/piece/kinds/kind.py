@@ -20,6 +20,8 @@ class SizeSpec(Value):
     least_mm: float
     most_mm: float
     usual_mm: float
+    of: str = ""
+    """The count it is the size of: not asked for where that is 0."""
 
 
 @dataclass(frozen=True)

@@ -13,9 +13,9 @@ NARROW_MM = 60.0
 """A strip narrower than this is an edge."""
 
 
-def size(slug: str, name: str, usual: float, least: float, most: float) -> SizeSpec:
+def size(slug: str, name: str, usual: float, least: float, most: float, of: str = "") -> SizeSpec:
     """A size spec, in mm."""
-    return SizeSpec(slug, name, least, most, usual)
+    return SizeSpec(slug, name, least, most, usual, of)
 
 
 def metres(mm: float) -> str:

@@ -75,7 +75,7 @@ RECTANGULAR = PieceKind(
         size("apron", "Apron, height", 90, 0, 400),
         size("leg", "Leg, at the top", 65, 10, 300),
         size("foot", "Leg, at the floor", 65, 5, 300),
-        size("leaf", "Leaf, width", 400, 50, 1500),
+        size("leaf", "Leaf, width", 400, 50, 1500, "leaves"),
     ),
     surfaces,
     draw,
