@@ -10,7 +10,7 @@ from lumso.core.book.kit import Kit
 from lumso.core.book.materials import Vessel
 from lumso.core.book.offers import Offer
 from lumso.core.book.preparation import Abrasive
-from lumso.core.book.techniques import Thickness
+from lumso.core.book.techniques import Rescue, Thickness
 from lumso.core.measure.measures import MeasureSystem
 
 
@@ -31,3 +31,4 @@ class CatalogueFile(Entries):
     habits: tuple[Habits, ...] = ()
     offers: tuple[Offer, ...] = ()
     thicknesses: tuple[Thickness, ...] = ()
+    rescues: tuple[Rescue, ...] = ()

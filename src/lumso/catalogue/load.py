@@ -151,6 +151,21 @@ def faults_in_offer(offer: Offer, catalogue: Catalogue) -> tuple[str, str, str] 
     return f"{recipe.name} dries to {film.name}, which is no answer to {offer.need!r}.", offer.recipe, asked
 
 
+def _dangling(files: Mapping[str, CatalogueFile], catalogue: Catalogue) -> list[UnfitDocument]:
+    """Names of tools and films, in techniques, films and materials, that are not there."""
+    found = []
+    for source, file in files.items():
+        named: list[tuple[str, str, Mapping[str, object]]]
+        named = [(f"techniques/{t.slug}/tools", x, catalogue.tools) for t in file.techniques for x in t.tools]
+        named += [(f"films/{f.slug}/thick", f.thick, catalogue.films) for f in file.films if f.thick]
+        named += [(f"materials/{m.slug}/film", m.film, catalogue.films) for m in file.materials if m.film]
+        for at, slug, known in named:
+            if slug not in known:
+                says = f"There is no {slug!r}."
+                found.append(UnfitDocument(source, [Fault(f"/{at}", says, slug, ", ".join(sorted(known)))]))
+    return found
+
+
 def _shipped_habits() -> Habits:
     """How work goes at the bench, for a folder that does not say."""
     (habits,) = read_json(ADAPTER, (DATA / "habits.json").read_bytes(), "habits.json").habits
@@ -181,6 +196,7 @@ def load(folder: Path) -> Loaded:
     every = list(files.values())
     recipes = {r.slug: (source, r) for source, f in files.items() for r in f.recipes}
     catalogue = _together(every)
+    refused += _dangling(files, catalogue)
     sound = {}
     for slug, (source, recipe) in recipes.items():
         if found := faults_in(recipe, catalogue):

@@ -4685,6 +4685,12 @@ export interface components {
              */
             rest_min?: number;
             /**
+             * Right When
+             * @description What a good coat of it looks like, where that is not as its technique says.
+             * @default
+             */
+            right_when?: string;
+            /**
              * Schools
              * @default []
              */
@@ -4772,6 +4778,12 @@ export interface components {
              * @default 0
              */
             rest_min: number;
+            /**
+             * Right When
+             * @description What a good coat of it looks like, where that is not as its technique says.
+             * @default
+             */
+            right_when: string;
             /**
              * Schools
              * @default []

@@ -7,6 +7,7 @@ import { ColourOfLayer, MixChoice, OnSurface } from "../job/LayerFields";
 import type { OpenJob } from "../job/useJob";
 import { Choice } from "../parts/fields";
 import { amount, lasts, newId } from "../parts/say";
+import { Tick } from "../parts/Ticks";
 import { Sandings } from "./Sandings";
 import { WAITS } from "./waits";
 
@@ -134,15 +135,13 @@ export function LayerPanel({ open, catalogue, zone: index, layer: at, onLayer }:
           />
         </div>
         {at > 0 && (
-          <label className="col-span-2 flex min-h-11 items-center gap-2">
-            <input
-              type="checkbox"
-              className="size-6 accent-dark"
-              checked={layer.wet_into_wet}
-              onChange={(e) => change({ wet_into_wet: e.target.checked })}
+          <div className="col-span-2">
+            <Tick
+              label="dragged into the layer beneath while that is damp"
+              value={layer.wet_into_wet}
+              onChange={(wet_into_wet) => change({ wet_into_wet })}
             />
-            dragged into the layer beneath while that is damp
-          </label>
+          </div>
         )}
       </div>
       <Sandings layer={layer} catalogue={catalogue} onChange={(sandings) => change({ sandings })} />

@@ -3,6 +3,7 @@ import { Choice, Stepper } from "../parts/fields";
 import { LABEL } from "../parts/notices";
 import { percent } from "../parts/say";
 import { TextField } from "../parts/TextField";
+import { Tick } from "../parts/Ticks";
 import { changeLayer } from "./change";
 import { stackEdit } from "./edits";
 import type { OpenJob } from "./useJob";
@@ -26,9 +27,11 @@ function useLayer({ open, zone: index, layer: at }: LayerFieldsProps) {
 /** Which mix the layer is. Another one brings the technique and tool that are usual for it. */
 export function MixChoice(props: LayerFieldsProps) {
   const { open, catalogue } = props;
-  const { zone, layer } = useLayer(props);
+  const { zone, layer, change } = useLayer(props);
   if (!layer) return null;
   const recipe = catalogue.recipes.find((r) => r.slug === layer.recipe);
+  const paint = recipe?.components.find((c) => c.material === "matt-paint");
+  const paints = catalogue.materials.filter((m) => m.role === "paint" && m.kind === "liquid");
 
   const setRecipe = (slug: string) => {
     if (!zone) return;
@@ -40,6 +43,19 @@ export function MixChoice(props: LayerFieldsProps) {
     <div>
       <Choice label="Mix" value={layer.recipe} options={catalogue.recipes} onChange={setRecipe} />
       <p className="narrow mt-1 text-sm text-soft">{recipe?.looks}</p>
+      {paint && paints.length > 1 && (
+        <div className="mt-2">
+          <Choice
+            label={`${paint.name} in it`}
+            value={layer.materials[paint.id] ?? paint.material}
+            options={paints}
+            onChange={(slug) => {
+              const { [paint.id]: _, ...others } = layer.materials;
+              change({ materials: slug === paint.material ? others : { ...others, [paint.id]: slug } });
+            }}
+          />
+        </div>
+      )}
     </div>
   );
 }
@@ -120,6 +136,32 @@ export function OnSurface(props: LayerFieldsProps) {
           />
         </div>
         {technique && <p className="narrow mt-1 text-sm text-soft">{technique.how}</p>}
+        <details
+          className="border-b border-line"
+          open={Boolean(layer.second_tool || layer.damp_tool || layer.wrapped_tool)}
+        >
+          <summary className="min-h-11 py-2 text-sm font-semibold">More about the tools</summary>
+          <div className="grid grid-cols-2 gap-x-3 pb-2">
+            <Choice
+              label="and then with"
+              value={layer.second_tool}
+              options={[{ slug: "", name: "nothing else" }, ...catalogue.tools]}
+              onChange={(second_tool) => change({ second_tool })}
+            />
+            <div>
+              <Tick
+                label="taken up damp"
+                value={layer.damp_tool}
+                onChange={(damp_tool) => change({ damp_tool })}
+              />
+              <Tick
+                label="kept wrapped between coats"
+                value={layer.wrapped_tool}
+                onChange={(wrapped_tool) => change({ wrapped_tool })}
+              />
+            </div>
+          </div>
+        </details>
       </div>
       <div className="grid grid-cols-2 gap-3">
         <Stepper

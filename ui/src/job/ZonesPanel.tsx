@@ -3,7 +3,7 @@ import { Choice } from "../parts/fields";
 import { Alert } from "../parts/notices";
 import { newId, say } from "../parts/say";
 import { TextField } from "../parts/TextField";
-import { Ticks } from "../parts/Ticks";
+import { Tick, Ticks } from "../parts/Ticks";
 import { changePiece, changeZone, moveSurface } from "./change";
 import { TOUCHES } from "./UsePanel";
 import type { OpenJob } from "./useJob";
@@ -135,25 +135,26 @@ export function ZonesPanel({ open, catalogue, zone: index, onZone }: ZonesPanelP
           onChange={(s) => change({ condition: s as Zone["condition"] })}
         />
         <div className="col-span-2">
-          <Ticks
-            long
-            legend="To be seen on the ground"
-            options={FACTS}
-            value={zone.facts}
-            onChange={(facts) => change({ facts })}
-          />
+          <details open={zone.facts.length > 0} className="border-y border-line">
+            <summary className="min-h-11 py-2.5 font-semibold">
+              To be seen on the ground{zone.facts.length > 0 && `: ${zone.facts.length}`}
+            </summary>
+            <Ticks
+              long
+              legend="What is there"
+              options={FACTS}
+              value={zone.facts}
+              onChange={(facts) => change({ facts })}
+            />
+          </details>
         </div>
         {job.zones.length > 1 && (
           <div className="col-span-2">
-            <label className="flex min-h-11 items-center gap-2">
-              <input
-                type="checkbox"
-                className="size-6 accent-dark"
-                checked={zone.touched_by !== null}
-                onChange={(e) => change({ touched_by: e.target.checked ? [...job.use.touched_by] : null })}
-              />
-              stands something else than the rest
-            </label>
+            <Tick
+              label="stands something else than the rest"
+              value={zone.touched_by !== null}
+              onChange={(on) => change({ touched_by: on ? [...job.use.touched_by] : null })}
+            />
             {zone.touched_by && (
               <Ticks
                 legend={`${zone.name} must stand`}

@@ -1,11 +1,34 @@
 import { LABEL } from "./notices";
 
+/** One thing that is so or not. */
+export function Tick({
+  label,
+  value,
+  onChange,
+}: {
+  label: string;
+  value: boolean;
+  onChange: (value: boolean) => void;
+}) {
+  return (
+    <label className="flex min-h-11 items-center gap-2 leading-tight">
+      <input
+        type="checkbox"
+        className="size-6 shrink-0 accent-dark"
+        checked={value}
+        onChange={(e) => onChange(e.target.checked)}
+      />
+      {label}
+    </label>
+  );
+}
+
 interface TicksProps<T extends string> {
   legend: string;
   options: readonly T[];
   value: readonly T[];
   onChange: (value: T[]) => void;
-  /** For lists of long words: one under the other on a phone. */
+  /** For lists of long words: one under the other. */
   long?: boolean;
 }
 
@@ -14,19 +37,14 @@ export function Ticks<T extends string>({ legend, options, value, onChange, long
   return (
     <fieldset className="min-w-0">
       <legend className={LABEL}>{legend}</legend>
-      <div className={`grid gap-x-3 ${long ? "sm:grid-cols-2" : "grid-cols-2"}`}>
+      <div className={`grid gap-x-3 ${long ? "" : "grid-cols-2"}`}>
         {options.map((option) => (
-          <label key={option} className="flex min-h-11 items-center gap-2 leading-tight">
-            <input
-              type="checkbox"
-              className="size-6 shrink-0 accent-dark"
-              checked={value.includes(option)}
-              onChange={(e) =>
-                onChange(options.filter((o) => (o === option ? e.target.checked : value.includes(o))))
-              }
-            />
-            {option}
-          </label>
+          <Tick
+            key={option}
+            label={option}
+            value={value.includes(option)}
+            onChange={(on) => onChange(options.filter((o) => (o === option ? on : value.includes(o))))}
+          />
         ))}
       </div>
     </fieldset>

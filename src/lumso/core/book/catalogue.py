@@ -16,7 +16,7 @@ from .offers import Need, Offer
 from .preparation import Abrasive, Does, Preparation
 from .recipes import Recipe
 from .surfaces import Ground, Relief
-from .techniques import Act, Technique, Thickness, Tool
+from .techniques import Act, Rescue, Technique, Thickness, Tool
 
 
 @dataclass(frozen=True)
@@ -68,6 +68,7 @@ class Catalogue:
     finishes: Mapping[str, Finish]
     thicknesses: tuple[Thickness, ...]
     """Words for how thick a textured coat lies, the thinnest first."""
+    rescues: Mapping[str, Rescue]
     habits: Habits
     offers: Mapping[str, Offer]
     """The recipe that is offered for each need of a stack."""
@@ -79,6 +80,10 @@ class Catalogue:
     def film_of(self, recipe: Recipe, shares: Mapping[str, float]) -> Film:
         """The film a recipe dries to; `shares` are of the whole as poured, by component."""
         return self.films.get(film_slug(recipe, shares), UNKNOWN)
+
+    def rescues_for(self, kind: str) -> tuple[Rescue, ...]:
+        """What is done when a film of this kind goes wrong."""
+        return tuple(r for r in self.rescues.values() if not r.kinds or kind in r.kinds)
 
     def offer(self, need: Need) -> Slug:
         """The recipe that is offered for a need. Raises UnknownEntry where there is none."""

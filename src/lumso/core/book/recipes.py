@@ -128,6 +128,8 @@ class Recipe(Value):
     measured_by: Literal["volume", "weight"] = "volume"
     wet_rate_ml_per_m2: NotNegative = 0.0
     """What an even, brushed coat of it takes; 0 where that is as its technique says."""
+    right_when: str = ""
+    """What a good coat of it looks like, where that is not as its technique says."""
     film: str = ""
     """The film it dries to; "" when nobody has said, and then its materials tell."""
     cautions: tuple[str, ...] = ()

@@ -44,6 +44,27 @@ class PartDry(Value):
     kind: Literal["part-dry", "wipe back"] = "part-dry"
 
 
+Sign = Literal[
+    "too white", "too dark", "lap line", "run", "sag", "lifted", "finger mark", "over-sanded",
+    "chip where none was wanted", "tape lifted it", "powder specks", "too thick", "too thin",
+]  # fmt: skip
+"""What a painter sees that is wrong, whatever it was put on with."""
+
+
+@dataclass(frozen=True)
+class Rescue(Value):
+    """What is done about a sign, now and once it is dry, and what that costs. It holds for these kinds of film; empty
+    for any."""
+
+    slug: Slug
+    sign: Sign
+    kinds: tuple[str, ...]
+    wet: str
+    dry: str
+    costs: str
+    provenance: str
+
+
 @dataclass(frozen=True)
 class Fault(Value):
     """What commonly goes wrong with a technique, and how it is rescued."""

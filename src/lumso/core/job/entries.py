@@ -9,8 +9,8 @@ from ..figure import tidy
 from ..value import Slug, Value
 from .job import Job
 
-NOT_VALUES = {"slug", "sources", "provenance"}
-"""Fields that tell where a value is from: when only they differ, nothing comes out otherwise."""
+NOT_VALUES = {"slug", "sources", "provenance", "techniques"}
+"""Fields that tell where a value is from, or what is offered: when only they differ, nothing comes out otherwise."""
 
 
 @dataclass(frozen=True)

@@ -48,6 +48,8 @@ class CoatWork:
     """Until it may be touched."""
     use: Use
     """What its zone must stand, and where."""
+    rescues: tuple[str, ...] = ()
+    """What is done when a film of its kind goes wrong, by sign."""
 
     @property
     def colour(self) -> str:
@@ -126,6 +128,10 @@ def coats_of(bench: Bench, stack: Stack, index: int, number: int, coat: int, are
         area.value * layer.touched, pace_of(one.technique, bench.workshop, bench.turned), habits.least_min
     )
     touch = stack.wait(index, "touch")
+    rescues = tuple(
+        f"{r.sign}: {'; once dry, '.join(x for x in (r.wet, r.dry) if x)}"
+        for r in bench.catalogue.rescues_for(one.film.kind)
+    )
     made = []
     for pot in pots_of(layer):
         lay_min = whole * pot.share
@@ -148,7 +154,9 @@ def coats_of(bench: Bench, stack: Stack, index: int, number: int, coat: int, are
             patches,
             idle,
         )
-        made.append(CoatWork(bench.scope, need, one, under, pot, area, lay_min, again, window, touch, stack.use))
+        made.append(
+            CoatWork(bench.scope, need, one, under, pot, area, lay_min, again, window, touch, stack.use, rescues)
+        )
     return tuple(made)
 
 
@@ -184,9 +192,10 @@ def lay(coat: CoatWork, batch: str, patch: int, patches: int) -> tuple[tuple[Ope
         zone_name=need.zone_name, layer=need.layer, number=need.number, coat=need.coat, coats=need.coats,
         pot=coat.pot.id, batch=batch, patch=patch, patches=patches, area_m2=need.area_m2 / patches,
         film_ml=need.film_ml / patches, hands_on_min=coat.lay_min / patches, tools=tools_of(laid),
-        how=tuple(line for line in (technique.how, technique.direction) if line), check=technique.right_when,
+        how=tuple(line for line in (technique.how, technique.direction) if line),
+        check=laid.recipe.right_when or technique.right_when,
         take_care=cautions.when_laying(laid, coat.use),
-        rescues=tuple(f"{f.sign}: {f.rescue}" for f in technique.faults),
+        rescues=(*(f"{f.sign}: {f.rescue}" for f in technique.faults), *coat.rescues),
     )  # fmt: skip
     done, ties = [base], []
     if technique.part_dry and coat.window:
