@@ -1,18 +1,21 @@
 """The checker on practised work: it is quiet about what good painters do, and speaks where one fact makes it wrong."""
 
+from collections.abc import Callable
 from dataclasses import replace
 
 import pytest
 
 from lumso.catalogue import shipped
+from lumso.core.book.preparation import Sanding
 from lumso.core.checks.findings import Finding
 from lumso.core.job.entries import embed
-from lumso.core.job.job import Job
+from lumso.core.job.job import Answered, Job, Layer, Place
 from lumso.core.layers.conditions import steady
 from lumso.core.plan.plan import Plan, plan
 from lumso.core.work.work import work
 from lumso.core.workshop.workshop import Workshop
 
+from .core.checks.stacks import layer
 from .practised import PRACTICE, Practice
 
 C, W, ROOM = shipped(), Workshop(), steady()
@@ -68,6 +71,57 @@ def test_nothing_that_does_not_matter_silences_a_danger(practice: Practice) -> N
         assert set(practice.warns) <= rules(made)
 
 
+def with_layers(job: Job, *layers: Layer, first: bool = False) -> Job:
+    """The job with layers beneath all others of its first zone, or on top."""
+    zone = job.zones[0]
+    stack = (*layers, *zone.layers) if first else (*zone.layers, *layers)
+    return replace(job, zones=(replace(zone, layers=stack), *job.zones[1:]))
+
+
+def at(job: Job, *places: Place) -> Job:
+    return replace(job, use=replace(job.use, place=places))
+
+
+def sanded(job: Job, sand: Sanding) -> Job:
+    zone = job.zones[0]
+    first = replace(zone.layers[0], sandings=(*zone.layers[0].sandings, sand))
+    painted = layer("paint-plain", id="above")
+    return replace(job, zones=(replace(zone, layers=(first, painted, *zone.layers[1:])), *job.zones[1:]))
+
+
+DANGERS: dict[str, Callable[[Job], Job]] = {
+    "lead-untested": lambda job: replace(
+        job,
+        zones=tuple(replace(z, ground="old-matt") for z in job.zones),
+        use=replace(job.use, lead=Answered("test planned")),
+    ),
+    "asbestos-untested": lambda job: replace(
+        job,
+        zones=tuple(replace(z, facts=("textured old coating",)) for z in job.zones),
+        use=replace(job.use, asbestos=Answered("not tested")),
+    ),
+    "water-over-wax": lambda job: with_layers(
+        job, layer("clear-wax-plain", id="wax"), layer("colour-wash", "wash-wiped", id="wash")
+    ),
+    "recoat-too-soon": lambda job: with_layers(
+        job, layer("paint-plain", wait=0.1, id="under"), layer("paint-plain", id="over")
+    ),
+    "forced-drying": lambda job: with_layers(job, layer("oil-wax-plain", dries_by="heat gun", id="oil")),
+    "cracks-thick": lambda job: with_layers(job, layer("salt-wash", "stippled", thickness_mm=6.0, id="thick")),
+    "steel-wool": lambda job: sanded(job, Sanding(800, "polish", "steel wool")),
+    "rotating-work": lambda job: at(job, "turned on a lathe"),
+    "kitchen-tools": lambda job: at(job, "kitchen tools in use"),
+    "ladder": lambda job: at(job, "reached by ladder"),
+    "food": lambda job: replace(job, use=replace(job.use, touched_by=("food",))),
+}
+
+
+@pytest.mark.parametrize("danger", sorted(DANGERS))
+@each
+def test_any_danger_is_seen_in_any_sound_work(practice: Practice, danger: str) -> None:
+    assert danger in rules(plan(embed(DANGERS[danger](practice.sound), C), W, C, ROOM))
+
+
 @pytest.mark.parametrize("practice", [p for p in PRACTICE if p.at_step], ids=lambda p: p.slug)
 def test_the_danger_is_named_at_its_step(practice: Practice) -> None:
     assert practice.at_step
@@ -82,8 +136,8 @@ def test_the_danger_is_named_at_its_step(practice: Practice) -> None:
 @pytest.mark.parametrize("practice", [p for p in PRACTICE if p.wait_h], ids=lambda p: p.slug)
 def test_it_waits_as_long_as_painters_do(practice: Practice) -> None:
     waits = {x.layer: x.wait_h for z in planned(practice.sound).zones for x in z.layers}
-    for layer, (least, most) in practice.wait_h.items():
-        assert least <= (waits[layer] or 0.0) <= most
+    for slug, (least, most) in practice.wait_h.items():
+        assert least <= (waits[slug] or 0.0) <= most
 
 
 @pytest.mark.parametrize("practice", [p for p in PRACTICE if p.amount_ml], ids=lambda p: p.slug)
@@ -92,5 +146,5 @@ def test_it_takes_what_painters_take(practice: Practice) -> None:
     for operation in work(embed(practice.sound, C), W, C, ROOM).operations:
         if operation.kind == "lay":
             films[operation.layer] = films.get(operation.layer, 0.0) + operation.film_ml
-    for layer, (least, most) in practice.amount_ml.items():
-        assert least <= films[layer] <= most
+    for slug, (least, most) in practice.amount_ml.items():
+        assert least <= films[slug] <= most

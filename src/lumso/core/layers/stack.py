@@ -224,6 +224,8 @@ class Beneath:
     """How many times the area of a flat surface the texture beneath makes it."""
 
 
+MOSTLY = 0.5
+"""A layer that touches less than this does not give what lies on it its colour."""
 COLOURS = {"paint", "wash", "glaze", "texture"}
 TINTS = {"wash", "patina"}
 """Kinds of film that only tint what they lie on."""
@@ -267,7 +269,7 @@ def beneath_each(ground: Ground, laid: Sequence[Laid]) -> tuple[Beneath, ...]:
             None if one.closes else index if one.film.rewets else under.open,
             under.closed or one.closes,
             under.stops | frozenset(one.film.stops),
-            one if one.film.kind in COLOURS else under.painted,
+            one if one.film.kind in COLOURS and one.layer.touched >= MOSTLY else under.painted,
             (one,) if whole and not one.acts("resists") else (one, *under.meets),
             thirst,
             max(under.relief, relief_of(one)),

@@ -15,7 +15,7 @@ from ..job.entries import Kept
 from ..job.job import Job, Layer
 from ..layers.conditions import Room
 from ..layers.drying import takes_min
-from ..layers.stack import Beneath, Laid
+from ..layers.stack import MOSTLY, Beneath, Laid
 from ..measure.drawing import Drawing
 from ..memory import Memo
 from ..mixing.limits import DialLimit, dial_limits
@@ -263,10 +263,6 @@ def _ways(laid: Laid, under: Beneath, catalogue: Catalogue) -> tuple[str, ...]:
         if not t.surfaces or under.surface in t.surfaces or t.slug == laid.technique.slug
     ]
     return tuple(sorted(fits, key=lambda slug: slug not in laid.base.techniques))
-
-
-MOSTLY = 0.5
-"""A layer that touches less than this does not give a zone its colour."""
 
 
 def _hex(zone: ZoneWork) -> str:
