@@ -28,7 +28,7 @@ def test_a_finish_goes_on_with_what_its_ground_needs_and_undo_takes_it_off(page:
     expect(library.get_by_role("button", name=re.compile("^Chippy milk paint"))).to_be_visible()
     library.get_by_role("button", name=re.compile("^Dragged linen")).click()
     expect(page.get_by_text("For this ground and use:")).to_be_visible()
-    assert layers(page)[:3] == ["Bonding primer", "Paint", "Scumble glaze, dragged"]
+    assert layers(page)[:3] == ["Bonding primer", "Paint", "Clear coat"]
     expect(page.get_by_role("button", name=re.compile("Nothing here will fail"))).to_be_visible()
     expect(page.get_by_text("Saved", exact=True)).to_be_visible()
     page.get_by_role("button", name="Undo").click()
@@ -119,7 +119,7 @@ def test_the_room_makes_waits_longer_and_too_cold_a_room_is_told(page: Page, lof
     page.get_by_role("tab", name="Use").click()
     page.get_by_label("The room, warm").fill("12")
     page.get_by_label("and humid").fill("75")
-    expect(page.get_by_text(re.compile("^6.75 h. Sands to powder"))).to_be_visible()
+    expect(page.get_by_text(re.compile("^6¾ h. Sands to powder"))).to_be_visible()
     page.get_by_label("The room, warm").fill("6")
     expect(page.get_by_role("button", name=re.compile("1 will fail"))).to_be_visible()
 

@@ -32,10 +32,10 @@ def test_a_board_is_measured_and_mixed_without_a_pointer(page: Page, empty: Runn
     page.get_by_role("link", name="Skip to the work").focus()
     tab_to(page, "Mix")
     page.keyboard.press("Enter")
-    expect(page.get_by_role("button", name="Mix: 46.1 ml. Show why")).to_be_visible()
+    expect(page.get_by_role("button", name="Mix: 46 ml. Show why")).to_be_visible()
     tab_to(page, "Coats: more")
     page.keyboard.press("Space")
-    expect(page.get_by_role("button", name="Mix: 92.3 ml. Show why")).to_be_visible()
+    expect(page.get_by_role("button", name="Mix: 92 ml. Show why")).to_be_visible()
 
 
 def test_a_quick_pot_takes_three_presses_by_keyboard_and_escape_leaves(page: Page, empty: Running) -> None:

@@ -140,13 +140,17 @@ def test_a_rough_piece_shows_its_range_and_an_old_finish_its_caution(page: Page,
     page.get_by_label("Piece", exact=True).select_option("bookcase")
     page.get_by_label("Measured", exact=True).select_option("medium")
     page.get_by_role("link", name="Mix", exact=True).click()
-    expect(page.get_by_text("Sizes are rough: between")).to_be_visible()
+    expect(page.get_by_text("Sizes are rough. It may turn out")).to_be_visible()
     page.get_by_role("textbox", name="Width", exact=True).fill("1,2 m")
     expect(page.get_by_text(re.compile("^rough: "))).to_be_visible()
     page.get_by_role("tab", name="Use").click()
-    page.get_by_label("Old finish on it").select_option("of unknown age")
-    page.get_by_text("Take care. Old finish of unknown age").click()
-    expect(page.get_by_text("test for lead before any sanding, scraping or heat").first).to_be_visible()
+    page.get_by_role("tab", name="Zones").click()
+    page.get_by_label("Ground", exact=True).select_option("old-matt")
+    page.get_by_text("Take care. Old matt paint may hold lead").click()
+    caution = page.get_by_role("group").filter(has_text="No date clears old paint")
+    expect(caution.first).to_be_visible()
+    caution.first.get_by_label("Lead in what was there before").select_option("none found")
+    expect(page.get_by_text("Take care. Old matt paint may hold lead")).to_have_count(0)
 
 
 def test_hinges_are_taken_off_their_surface(page: Page, loft: Running) -> None:

@@ -10,7 +10,7 @@ def open_rack(page: Page, loft: Running) -> None:
     page.goto(loft.url)
     page.get_by_role("link", name="Go on with it").click()
     page.get_by_role("link", name="Mix", exact=True).click()
-    expect(page.get_by_role("button", name="Mix: 46.1 ml. Show why")).to_be_visible()
+    expect(page.get_by_role("button", name="Mix: 46 ml. Show why")).to_be_visible()
 
 
 def test_water_is_set_and_its_limit_met_by_keyboard_alone(page: Page, loft: Running) -> None:
@@ -31,12 +31,12 @@ def test_water_is_set_and_its_limit_met_by_keyboard_alone(page: Page, loft: Runn
 
 def test_the_working_opens_and_closes_by_keyboard(page: Page, loft: Running) -> None:
     open_rack(page, loft)
-    page.get_by_role("button", name="Mix: 46.1 ml. Show why").focus()
+    page.get_by_role("button", name="Mix: 46 ml. Show why").focus()
     page.keyboard.press("Enter")
     expect(page.get_by_role("dialog")).to_be_visible()
     page.keyboard.press("Escape")
     expect(page.get_by_role("dialog")).to_be_hidden()
-    expect(page.get_by_role("button", name="Mix: 46.1 ml. Show why")).to_be_focused()
+    expect(page.get_by_role("button", name="Mix: 46 ml. Show why")).to_be_focused()
 
 
 @pytest.mark.parametrize("width", [390, 1280, 1900])
@@ -48,7 +48,7 @@ def test_nothing_sticks_out_and_axe_finds_nothing_serious(page: Page, loft: Runn
     open_rack(page, loft)
     assert page.evaluate("document.documentElement.scrollWidth") <= width
     assert serious(page) == []
-    page.get_by_role("button", name="Mix: 46.1 ml. Show why").click()
+    page.get_by_role("button", name="Mix: 46 ml. Show why").click()
     assert serious(page) == []
     page.keyboard.press("Escape")
     page.get_by_role("button", name="Quick pot").click()

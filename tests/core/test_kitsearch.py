@@ -1,11 +1,13 @@
 """Measuring out: the worked case, and exactness against brute force."""
 
+from dataclasses import replace
 from itertools import product
 
 import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
+from lumso.catalogue import shipped
 from lumso.core.book.kit import Kit, KitMeasure
 from lumso.core.mixing.fillings import KitAnswer
 from lumso.core.mixing.kit_search import EXTRA_FILLINGS
@@ -128,11 +130,47 @@ def test_an_amount_below_the_smallest_measure_is_never_rounded_to_nothing() -> N
     assert enough.options
 
 
-def test_a_scale_rounds_up_to_what_it_can_show() -> None:
+def test_a_scale_keeps_the_shares_as_spoons_do() -> None:
+    # 96 + 5 g would make the pigment 4.95 % instead of 4.8, 3.1 % too much; 100 + 5 make it 4.76 %.
     kit = Kit("s", "scale only", (), scale_g=1)
-    answer = measure_out((Need("wax", 112, 95.2), Need("pigment", 6.9, 4.8)), kit)
-    assert [(w.component, w.g) for w in answer.weighed] == [("wax", 96), ("pigment", 5)]
+    needs = (Need("wax", 112, 95.2), Need("pigment", 6.9, 4.8))
+    answer = measure_out(needs, kit)
+    assert [(w.component, w.g) for w in answer.weighed] == [("wax", 100), ("pigment", 5)]
     assert answer.says == ""
+    loose = measure_out(needs, replace(kit, tolerance=0.04))
+    assert [(w.component, w.g) for w in loose.weighed] == [("wax", 96), ("pigment", 5)]
+
+
+def test_what_is_too_light_for_the_scale_says_so_and_how_much_could_be_weighed() -> None:
+    # 0.3 g beside 30: a gram of it asks for 3.33 times as much, 100 + 1 g.
+    kit = Kit("s", "scale only", (), scale_g=1)
+    answer = measure_out((Need("wax", 30, 30), Need("tint", 0.3, 0.3)), kit)
+    assert answer.weighed == ()
+    assert "0.3 g" in answer.weigh_says
+    assert answer.smallest_weighed == pytest.approx(101 / 30.3)
+    finer = measure_out((Need("wax", 30, 30), Need("tint", 0.3, 0.3)), replace(kit, scale_g=0.1))
+    assert [w.g for w in finer.weighed] == pytest.approx([30, 0.3])
+
+
+@given(st.lists(st.floats(0.05, 400), min_size=1, max_size=5), st.sampled_from([0.01, 0.1, 1.0, 5.0]))
+def test_whatever_is_weighed_covers_each_need_and_keeps_the_shares(grams: list[float], step: float) -> None:
+    kit = Kit("s", "scale only", (), scale_g=step)
+    needs = tuple(Need(f"c{i}", g, g) for i, g in enumerate(grams))
+    answer = measure_out(needs, kit)
+    assert bool(answer.weighed) != bool(answer.weigh_says)
+    for weighed in answer.weighed:
+        assert weighed.g >= weighed.need_g - 1e-6
+        assert abs(weighed.error) <= kit.tolerance + 1e-6
+    if answer.weighed:
+        assert sum(w.g for w in answer.weighed) <= sum(grams) * (1 + kit.surplus) + 1e-6
+
+
+def test_the_default_is_what_a_painter_would_do() -> None:
+    # 210 and 90 ml with cups and spoons: not down to a quarter of a teaspoon for the last drop.
+    first = measure_out((Need("paint", 210, 284), Need("water", 90, 90)), shipped().kits["metric-spoons"]).options[0]
+    assert first.surplus <= 0.1
+    assert first.count <= 5
+    assert first.error <= 0.03
 
 
 def test_an_empty_kit_says_so() -> None:

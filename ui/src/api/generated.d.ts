@@ -2547,6 +2547,11 @@ export interface components {
             /** Above */
             above: string;
             /**
+             * Coats
+             * @default 1
+             */
+            coats?: number;
+            /**
              * Do
              * @constant
              */
@@ -2569,6 +2574,11 @@ export interface components {
         "InsertLayer-Output": {
             /** Above */
             above: string;
+            /**
+             * Coats
+             * @default 1
+             */
+            coats: number;
             /**
              * Do
              * @constant
@@ -2830,6 +2840,17 @@ export interface components {
              * @description How many times the need the smallest batch is that can be measured; None when the need can be.
              */
             smallest_batch: number | null;
+            /**
+             * Smallest Weighed
+             * @description How many times the need the smallest batch is that can be weighed; None when the need can be.
+             */
+            smallest_weighed: number | null;
+            /**
+             * Weigh Says
+             * @description Why it cannot be weighed with this scale; "" where it can, or there is none.
+             * @default
+             */
+            weigh_says: string;
             /** Weighed */
             weighed: components["schemas"]["Weighed"][];
         };

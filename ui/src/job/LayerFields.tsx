@@ -31,7 +31,14 @@ export function MixChoice(props: LayerFieldsProps) {
   if (!layer) return null;
   const recipe = catalogue.recipes.find((r) => r.slug === layer.recipe);
   const paint = recipe?.components.find((c) => c.material === "matt-paint");
-  const paints = catalogue.materials.filter((m) => m.role === "paint" && m.kind === "liquid");
+  const primers = new Set(
+    catalogue.recipes
+      .filter((r) => r.family === "Sealers and primers")
+      .flatMap((r) => r.components.map((c) => c.material)),
+  );
+  const paints = catalogue.materials.filter(
+    (m) => m.role === "paint" && m.kind === "liquid" && !primers.has(m.slug),
+  );
 
   const setRecipe = (slug: string) => {
     if (!zone) return;

@@ -1,7 +1,13 @@
 import { Popover } from "radix-ui";
 import type { ReactNode } from "react";
 import type { Figure } from "../api/client";
-import { say } from "./say";
+import { amount, say } from "./say";
+
+const said = ({ value, unit }: { value: number; unit: string }) => {
+  if (unit !== "ml") return `${say(value)} ${unit}`;
+  const poured = amount(value, unit);
+  return `${poured.value} ${poured.unit}`;
+};
 
 /** A number that can be opened to the chain that made it. */
 export function Why({ figure, name, children }: { figure: Figure; name: string; children: ReactNode }) {
@@ -9,7 +15,7 @@ export function Why({ figure, name, children }: { figure: Figure; name: string; 
     <Popover.Root>
       <Popover.Trigger
         className="inline-flex min-h-11 items-baseline gap-1 border-b-2 border-dotted border-soft text-left hover:border-solid hover:border-ink"
-        aria-label={`${name}: ${say(figure.value)} ${figure.unit}. Show why`}
+        aria-label={`${name}: ${said(figure)}. Show why`}
       >
         {children}
       </Popover.Trigger>
@@ -17,11 +23,11 @@ export function Why({ figure, name, children }: { figure: Figure; name: string; 
         <Popover.Content
           sideOffset={6}
           collisionPadding={12}
-          aria-label={`Why ${say(figure.value)} ${figure.unit}`}
+          aria-label={`Why ${said(figure)}`}
           className="z-20 max-h-[var(--radix-popover-content-available-height)] w-[min(28rem,calc(100vw-24px))] overflow-auto border-2 border-ink bg-enamel p-4"
         >
           <h3 className="wide mb-2 text-sm font-bold">
-            Why {say(figure.value)} {figure.unit}
+            Why {said(figure)}
           </h3>
           <ol className="border-l-2 border-ink">
             {figure.steps.map((step, i) => (

@@ -109,8 +109,24 @@ function Options(props: {
   needMl: number;
 }) {
   const { answer, byWeight, chosen, onChoose, needMl } = props;
+  if (byWeight && answer.weigh_says)
+    return (
+      <p role="status" className="border-l-4 border-ink pl-2 text-sm">
+        <strong>{answer.weigh_says}</strong>{" "}
+        {answer.smallest_weighed && (
+          <>
+            The smallest batch this scale can weigh is about{" "}
+            <strong className="numeral text-lg">{ml(answer.smallest_weighed * needMl)}</strong>.
+          </>
+        )}
+      </p>
+    );
   if (byWeight)
-    return <p className="narrow text-sm text-soft">Weighed, each part rounded up to what the scale shows.</p>;
+    return (
+      <p className="narrow text-sm text-soft">
+        Weighed, each part rounded up to what the scale shows, shares kept.
+      </p>
+    );
   if (answer.options.length === 0)
     return (
       <p role="status" className="border-l-4 border-ink pl-2 text-sm">

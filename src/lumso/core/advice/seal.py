@@ -9,6 +9,7 @@ from ..book.offers import SEALERS
 from ..changes.change import InsertLayer, RemoveLayer, SetLayer, WayOut, apply
 from ..checks import look
 from ..checks.findings import ALARMS, GRADES, Finding, Grade
+from ..checks.sealing import coats_wanted
 from ..job.job import Zone
 from ..layers.stack import WHOLE, Laid
 from ..value import Value
@@ -106,7 +107,8 @@ def seal_advice(zone: Zone, bench: Trial, ids: Iterator[str]) -> tuple[SealerAdv
             recipe = bench.catalogue.recipes[slug]
             film = bench.catalogue.films[recipe.film]
             technique = bench.catalogue.way_that(slug, "follows texture") if rough else ""
-            change = InsertLayer("insert", above, slug, technique)
+            coats = 1 if film.kind in {"wax", "oil"} else coats_wanted(bench.stack(bare))
+            change = InsertLayer("insert", above, slug, technique, coats=coats)
             sealed = apply(bare, (change,), bench.catalogue, ids)
             name, gloss, ambers = recipe.name.removesuffix(", as bought"), film.gloss, film.ambers
             way, stands = WayOut(f"Seal it with {name.lower()}", (*off, change)), film.stands

@@ -3,13 +3,15 @@
 from collections.abc import Iterator
 from contextlib import suppress
 from dataclasses import dataclass, replace
-from typing import Literal
+from typing import Annotated, Literal
+
+from annotated_types import Interval
 
 from ..book.catalogue import Catalogue, pick
 from ..book.preparation import Sanding
 from ..book.recipes import VolumeShare
 from ..errors import InvalidValue, UnknownEntry
-from ..job.job import DriesBy, FromArea, Layer, Zone
+from ..job.job import MOST_COATS, DriesBy, FromArea, Layer, Zone
 from ..job.start import start_on
 from ..layers.stack import beneath_each, lay
 from ..value import Fraction, Positive, Slug, Value
@@ -25,6 +27,7 @@ class InsertLayer(Value):
     technique: str = ""
     """How it is put on; "" as is usual for the recipe on what it lies on."""
     wait_h: float | None = None
+    coats: Annotated[int, Interval(ge=1, le=MOST_COATS)] = 1
 
 
 @dataclass(frozen=True)
@@ -199,7 +202,7 @@ def changed(zone: Zone, change: Change, catalogue: Catalogue, ids: Iterator[str]
             if change.technique:
                 made = _set(made, SetLayer("set", made.id, technique=change.technique), catalogue)
             want = FromArea("area")
-            layers.insert(place, replace(made, want=want, wait_h=change.wait_h))
+            layers.insert(place, replace(made, want=want, wait_h=change.wait_h, coats=change.coats))
         case SwapRecipe():
             i = _with_layer(zone, change.layer)
             surface = "" if change.technique else surface_under(zone, i, catalogue)

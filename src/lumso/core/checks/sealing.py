@@ -52,6 +52,15 @@ def protected(stack: Stack, word: UseWord) -> str:
     return max((x.film.stands.get(word, "no") for x in covering), default="no", key=order.index)
 
 
+def coats_wanted(stack: Stack) -> int:
+    """How many thin coats of a sealer the use asks for: three on floors, two on dining tops and used texture."""
+    touched = set(stack.use.touched_by)
+    rough = any(x.technique.per_mm and x.acts("stands in peaks") for x in stack.laid)
+    if "feet" in touched:
+        return 3
+    return 2 if stack.level and ("water" in touched or (rough and "hands" in touched)) else 1
+
+
 def _sealer_coats(stack: Stack) -> tuple[int, Laid | None]:
     """How many coats of sealer lie on top, one over the other, and the topmost of them; accents looked through."""
     coats, top = 0, None
@@ -72,12 +81,9 @@ def _sealer_coats(stack: Stack) -> tuple[int, Laid | None]:
 )
 def one_thin_sealer(stack: Stack) -> Iterator[Hit]:
     coats, top = _sealer_coats(stack)
-    touched = set(stack.use.touched_by)
-    rough = any(x.technique.per_mm and x.acts("stands in peaks") for x in stack.laid)
-    worn = "feet" in touched or (stack.level and "water" in touched) or (rough and stack.level and "hands" in touched)
-    if not top or coats > 1 or not worn or top.film.kind == "oil":
+    most = coats_wanted(stack)
+    if not top or coats > 1 or most == 1 or top.film.kind == "oil":
         return
-    most = 3 if "feet" in touched else 2
     more = SetLayer("set", top.layer.id, coats=most)
     yield Hit(len(stack.laid), f"One coat of {top.name.lower()} wears through here.", (way(f"{most} coats", more),))
 
@@ -94,7 +100,9 @@ def _ways(stack: Stack, need: Need) -> tuple[WayOut, ...]:
         swap = SwapRecipe("swap", top.layer.id, recipe, technique)
         ways.append(way(f"{name.capitalize()} instead of {top.name.lower()}", swap))
     else:
-        ways.append(way(f"Seal it with {name}", InsertLayer("insert", "", recipe, technique)))
+        ways.append(
+            way(f"Seal it with {name}", InsertLayer("insert", "", recipe, technique, coats=coats_wanted(stack)))
+        )
     accents = []
     for one in reversed(stack.laid):
         if one.layer.touched >= WHOLE or one.film.kind not in {"wax", "patina", "leaf", "metal"}:

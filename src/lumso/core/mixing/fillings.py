@@ -59,3 +59,7 @@ class KitAnswer(Value):
     """How many times the need the smallest batch is that can be measured; None when the need can be."""
     proved: bool = True
     """Whether the search looked at everything: false when it had to stop early."""
+    weigh_says: str = ""
+    """Why it cannot be weighed with this scale; "" where it can, or there is none."""
+    smallest_weighed: float | None = None
+    """How many times the need the smallest batch is that can be weighed; None when the need can be."""

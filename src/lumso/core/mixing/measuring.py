@@ -110,11 +110,41 @@ def worthwhile(options: Sequence[KitOption]) -> tuple[KitOption, ...]:
     return tuple(o for i, o in enumerate(options) if not beaten(i))
 
 
-def weigh(needs: Sequence[Need], resolution_g: float) -> tuple[Weighed, ...]:
-    """Each need rounded up to what the scale can show."""
-    shown = [ceil(n.g / resolution_g - 1e-9) * resolution_g for n in needs]
+TRIED = 1000
+"""How many steps of the scale above the least need are tried before a batch is called too small to weigh at all."""
+
+
+def _on_scale(needs: Sequence[Need], times: float, resolution_g: float) -> tuple[Weighed, ...]:
+    """So many times the needs, each rounded up to what the scale shows."""
+    shown = [ceil(n.g * times / resolution_g - 1e-9) * resolution_g for n in needs]
     need, whole = sum(n.g for n in needs), sum(shown)
     return tuple(Weighed(n.component, n.g, s, s / whole * need / n.g - 1) for n, s in zip(needs, shown, strict=True))
+
+
+def weigh(needs: Sequence[Need], kit: Kit) -> tuple[tuple[Weighed, ...], str, float | None]:
+    """The smallest amounts on the scale that cover each need, with every share within the kit's tolerance and the whole
+    within its surplus; or none, why, and how many times the need the smallest batch is that can be weighed."""
+    if not kit.scale_g or not needs:
+        return (), "", None
+    need, least = sum(n.g for n in needs), min(needs, key=lambda n: n.g)
+    short = f"{least.called} needs {least.g:.2g} g; this scale shows {kit.scale_g:g} g"
+    first = max(ceil(least.g / kit.scale_g - 1e-9), 1)
+    for times in (1.0, *(max(n * kit.scale_g / least.g, 1.0) for n in range(first, first + TRIED))):
+        made = _on_scale(needs, times, kit.scale_g)
+        if max(abs(w.error) for w in made) > kit.tolerance + 1e-9:
+            continue
+        more = sum(w.g for w in made) / need
+        if more <= 1 + kit.surplus + 1e-9:
+            return made, "", None
+        return (), f"{short}. The batch is too small to weigh.", more
+    return (), f"{short}: use a finer one.", None
+
+
+def _default_first(options: tuple[KitOption, ...]) -> tuple[KitOption, ...]:
+    """What a painter would do first: the fewest fillings with at most a tenth more than is needed."""
+    near = [o for o in options if o.surplus <= LITTLE + 1e-9]
+    best = min(near, key=lambda o: (o.count, round(o.surplus, 3)), default=None)
+    return options if best is None else (best, *(o for o in options if o is not best))
 
 
 def _cannot(needs: Sequence[Need], kit: Kit) -> tuple[str, float | None]:
@@ -150,12 +180,13 @@ def measure_out(needs: tuple[Need, ...], kit: Kit) -> KitAnswer:
     measured: nothing is ever rounded to nothing. Needs of zero are left out.
     """
     needs = tuple(n for n in needs if n.ml > 0 and n.g > 0)
-    weighed = weigh(needs, kit.scale_g) if kit.scale_g else ()
+    weighed, light, lightest = weigh(needs, kit)
     if not needs or not kit.measures:
         nothing = "" if weighed or not needs else "This kit holds nothing to measure with."
-        return KitAnswer((), weighed, nothing)
+        return KitAnswer((), weighed, nothing, weigh_says=light, smallest_weighed=lightest)
     options, proved = offers(needs, kit, kit.surplus)
     if options:
-        return KitAnswer(worthwhile(options), weighed, proved=proved)
+        best = _default_first(worthwhile(options))
+        return KitAnswer(best, weighed, proved=proved, weigh_says=light, smallest_weighed=lightest)
     says, times = _cannot(needs, kit)
-    return KitAnswer((), weighed, says, times)
+    return KitAnswer((), weighed, says, times, weigh_says=light, smallest_weighed=lightest)

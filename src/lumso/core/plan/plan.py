@@ -121,13 +121,21 @@ def _limit_findings(limits: tuple[DialLimit, ...], laid: Laid, at: str) -> tuple
     names = {p.component.id: p.component.name for p in laid.pours}
     findings = []
     for limit in (x for x in limits if x.crossed):
-        share, name = laid.shares[limit.component], names[limit.component]
+        share, name = _shares(laid)[limit.component], names[limit.component]
         over = share > limit.most
         bound = f"at most {limit.most:.0%}" if over else f"at least {limit.least:.0%}"
         says = f"{name} is {share:.0%} of the whole; here {bound}."
         at_part = f"{at}/amounts/{limit.component}"
         findings.append(Finding("risky", at_part, says, limit.reason, limit.provenance, "limit"))
     return tuple(findings)
+
+
+def _shares(laid: Laid) -> dict[str, float]:
+    """The share of each component as its recipe is measured: by weight where that is weighed."""
+    if laid.recipe.measured_by == "volume":
+        return dict(laid.shares)
+    whole = sum(p.mass_g for p in laid.pours)
+    return {p.component.id: p.mass_g / whole for p in laid.pours}
 
 
 def _misfit(laid: Laid, surface: str, at: str) -> tuple[Finding, ...]:
@@ -236,7 +244,7 @@ def _layer_plan(layer: Layer, zone: str, at: str, laid: Laid | None, under: Bene
         name = known.name if known else layer.recipe
         return LayerPlan(layer.id, zone, name, (), (), (), "", "#ffffff", None, "", (), None)
     over = under.meets[0].film.kind if under.meets else ""
-    limits = dial_limits(laid.recipe, under.surface, layer.technique, dict(laid.shares), over)
+    limits = dial_limits(laid.recipe, under.surface, layer.technique, _shares(laid), over)
     found = (*_limit_findings(limits, laid, at), *_misfit(laid, under.surface, at))
     minutes = takes_min(laid.left_alone, room)
     wait = None if minutes is None else minutes / 60
