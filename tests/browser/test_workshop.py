@@ -152,3 +152,30 @@ def test_a_material_of_ones_own_goes_on_the_shelf_and_into_a_recipe(page: Page, 
     shelf.get_by_role("button", name="Stage-door grey").click()
     page.get_by_role("button", name="Take off the shelf").click()
     expect(page.get_by_role("alert")).to_contain_text("My colour wash over paint is mixed from it")
+
+
+def open_rack(page: Page, loft: Running) -> None:
+    page.goto(loft.url)
+    page.get_by_role("link", name=re.compile("^Programme rack")).click()
+    expect(page.get_by_label("Name of the job")).to_have_value("Programme rack")
+
+
+def test_what_a_label_says_of_a_coat_counts_in_jobs_and_can_be_put_back(page: Page, loft: Running) -> None:
+    page.goto(f"{loft.url}/shelf")
+    labels = page.get_by_role("region", name="What labels say")
+    labels.get_by_label("Which").select_option("clear-coat")
+    labels.get_by_role("button", name="Known better: Next coat from").click()
+    labels.get_by_label("Next coat from is").fill("1")
+    labels.get_by_label("Next coat from is").fill("240")
+    labels.get_by_role("button", name="Keep").click()
+    known = labels.get_by_role("list", name="Known better")
+    expect(known).to_contain_text("indoor clear coat, next coat from: 4 h")
+    assert serious(page) == []
+    open_rack(page, loft)
+    expect(page.get_by_role("button", name=re.compile("^2. Clear coat.*wait 4 h"))).to_be_visible()
+    page.goto(f"{loft.url}/shelf")
+    known.get_by_role("button").first.click()
+    labels.get_by_role("button", name="Put back: Next coat from").click()
+    expect(known).to_have_count(0)
+    open_rack(page, loft)
+    expect(page.get_by_role("button", name=re.compile("^2. Clear coat.*wait 2 h"))).to_be_visible()

@@ -1,9 +1,10 @@
 """What every router needs: the database, the catalogue and the workshop as it is now."""
 
+from collections.abc import Iterable
 from typing import Annotated, Any
 
 from fastapi import Depends, Request
-from pydantic import BaseModel, ConfigDict, Field
+from pydantic import BaseModel, ConfigDict, Field, TypeAdapter
 
 from lumso.core.book.catalogue import Catalogue, pick
 from lumso.core.job.job import Job
@@ -11,12 +12,15 @@ from lumso.core.layers.conditions import Room, steady
 from lumso.core.memory import Memo
 from lumso.core.plan.plan import Plan, plan_of
 from lumso.core.work.work import Work, work
+from lumso.core.workshop.better import Better
 from lumso.core.workshop.known import book_of, known_to
 from lumso.core.workshop.workshop import Workshop
 from lumso.formats.reading import read_json
 from lumso.formats.workshop import DOCUMENT
 from lumso.store import entries, settings
 from lumso.store.database import Database
+
+BETTER: TypeAdapter[tuple[Better, ...]] = TypeAdapter(tuple[Better, ...])
 
 
 class Settings(BaseModel):
@@ -51,6 +55,15 @@ class Context:
         pick("vessel", {v.slug: v for v in self.catalogue.vessels}, chosen.vessel)
         settings.put(self.db, "workshop", chosen.model_dump_json())
 
+    def better(self) -> tuple[Better, ...]:
+        """What is known better of entries of the book."""
+        document = settings.get(self.db, "better")
+        return BETTER.validate_json(document) if document else ()
+
+    def keep_better(self, values: Iterable[Better]) -> None:
+        """Keep what is known better, in place of what was."""
+        settings.put(self.db, "better", BETTER.dump_json(tuple(values)).decode())
+
     def workshop(self) -> Workshop:
         """The user's workshop, read again when anybody has written since."""
         version = self.db.version()
@@ -67,6 +80,7 @@ class Context:
                 kits=tuple(held["kit"]),
                 shelf=tuple(held["shelf"]),
                 recipes=tuple(held["recipe"]),
+                better=self.better(),
             )
             self._read = (version, workshop)
         return self._read[1]

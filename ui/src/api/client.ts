@@ -33,6 +33,7 @@ export type KitMeasure = Kit["measures"][number];
 export type KitAnswer = Schemas["KitAnswer"];
 export type KitOption = Schemas["KitOption"];
 export type ShelfLine = Schemas["ShelfLine"];
+export type BetterEntry = Schemas["BetterEntry"];
 export type ShelfItem = ShelfLine["item"];
 export type FileReply = Schemas["FileOut"];
 export type TintStep = Schemas["TintStep"];

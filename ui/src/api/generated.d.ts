@@ -44,6 +44,50 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/better": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Get Better
+         * @description Every entry of the book, materials aside, with what can be known better of it.
+         */
+        get: operations["get_better_api_better_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/better/{kind}/{slug}/{field}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Put Better
+         * @description Know a value better: it counts in every job from now on.
+         */
+        put: operations["put_better_api_better__kind___slug___field__put"];
+        post?: never;
+        /**
+         * Delete Better
+         * @description Put the starting value back.
+         */
+        delete: operations["delete_better_api_better__kind___slug___field__delete"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/catalogue": {
         parameters: {
             query?: never;
@@ -1114,6 +1158,60 @@ export interface components {
             zones: string[];
         };
         /**
+         * BetterEntry
+         * @description An entry of the book with what can be known better of it.
+         */
+        BetterEntry: {
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "films" | "techniques" | "grounds" | "tools" | "reliefs" | "preparations" | "pot_losses" | "consistencies" | "recipes";
+            /** Name */
+            name: string;
+            /** Slug */
+            slug: string;
+            /** Values */
+            values: components["schemas"]["BetterValue"][];
+        };
+        /**
+         * BetterIn
+         * @description A value, and where it is from.
+         */
+        BetterIn: {
+            /** On */
+            on: string;
+            /**
+             * Source
+             * @enum {string}
+             */
+            source: "label" | "measured";
+            /** Value */
+            value: number;
+        };
+        /**
+         * BetterValue
+         * @description A value of an entry: as it is now, as the book starts with it (None is unknown), and where it comes from.
+         */
+        BetterValue: {
+            /** Field */
+            field: string;
+            /** Least */
+            least: number;
+            /** Most */
+            most: number;
+            /** Name */
+            name: string;
+            /** Source */
+            source: string;
+            /** Starting */
+            starting: number | null;
+            /** Unit */
+            unit: string;
+            /** Value */
+            value: number | null;
+        };
+        /**
          * Callout
          * @description A dimension line from one point to another that carries the size called `size`.
          */
@@ -1867,6 +1965,12 @@ export interface components {
              */
             kind: "paint" | "wash" | "glaze" | "texture" | "primer" | "blocker" | "clear" | "wax" | "oil" | "patina" | "leaf" | "metal";
             /**
+             * Labelled
+             * @description Which of its times are from a label: none of these is ever undercut.
+             * @default []
+             */
+            labelled?: string[];
+            /**
              * Matting
              * @description Holds matting agents, which cloud a dark colour from the second coat on.
              * @default false
@@ -2002,6 +2106,12 @@ export interface components {
              * @enum {string}
              */
             kind: "paint" | "wash" | "glaze" | "texture" | "primer" | "blocker" | "clear" | "wax" | "oil" | "patina" | "leaf" | "metal";
+            /**
+             * Labelled
+             * @description Which of its times are from a label: none of these is ever undercut.
+             * @default []
+             */
+            labelled: string[];
             /**
              * Matting
              * @description Holds matting agents, which cloud a dark colour from the second coat on.
@@ -6502,6 +6612,101 @@ export interface operations {
                 content: {
                     "application/json": components["schemas"]["BatchFileBody"];
                 };
+            };
+            /** @description Problem details */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    get_better_api_better_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BetterEntry"][];
+                };
+            };
+            /** @description Problem details */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    put_better_api_better__kind___slug___field__put: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                kind: "films" | "techniques" | "grounds" | "tools" | "reliefs" | "preparations" | "pot_losses" | "consistencies" | "recipes";
+                slug: string;
+                field: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["BetterIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Problem details */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    delete_better_api_better__kind___slug___field__delete: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                kind: "films" | "techniques" | "grounds" | "tools" | "reliefs" | "preparations" | "pot_losses" | "consistencies" | "recipes";
+                slug: string;
+                field: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
             /** @description Problem details */
             default: {

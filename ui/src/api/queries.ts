@@ -3,6 +3,7 @@ import {
   type Advice,
   answer,
   api,
+  type BetterEntry,
   type Catalogue,
   type FileReply,
   type Frozen,
@@ -42,6 +43,19 @@ export function useSettings() {
 
 export function useShelf() {
   return useQuery<ShelfLine[]>({ queryKey: ["shelf"], queryFn: () => answer(api.GET("/api/shelf")) });
+}
+
+/** What can be known better of every entry of the book, materials aside. */
+export function useBetter() {
+  return useQuery<BetterEntry[]>({ queryKey: ["better"], queryFn: () => answer(api.GET("/api/better")) });
+}
+
+/** Look again at what depends on values known better. */
+export function useRefetchBetter() {
+  const client = useQueryClient();
+  return () => {
+    for (const key of ["better", "catalogue", "measure"]) void client.invalidateQueries({ queryKey: [key] });
+  };
 }
 
 /** Where a mix was planned: the server measures what it planned itself. */

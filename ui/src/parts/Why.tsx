@@ -26,9 +26,7 @@ export function Why({ figure, name, children }: { figure: Figure; name: string; 
           aria-label={`Why ${said(figure)}`}
           className="z-20 max-h-[var(--radix-popover-content-available-height)] w-[min(28rem,calc(100vw-24px))] overflow-auto border-2 border-ink bg-enamel p-4"
         >
-          <h3 className="wide mb-2 text-sm font-bold">
-            Why {said(figure)}
-          </h3>
+          <h3 className="wide mb-2 text-sm font-bold">Why {said(figure)}</h3>
           <ol className="border-l-2 border-ink">
             {figure.steps.map((step, i) => (
               // biome-ignore lint/suspicious/noArrayIndexKey: the chain is in a fixed order

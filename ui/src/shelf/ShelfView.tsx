@@ -5,6 +5,7 @@ import { Failure } from "../parts/Failure";
 import { FilePanel } from "../parts/FilePanel";
 import { Loading } from "../parts/notices";
 import { say } from "../parts/say";
+import { Better } from "./Better";
 import { MaterialPanel } from "./MaterialPanel";
 import { OwnMaterial } from "./OwnMaterial";
 
@@ -72,6 +73,7 @@ export function ShelfView() {
         <h2 className="border-b-2 border-ink pb-1 text-base font-bold">Known, not on the shelf</h2>
         {list(off)}
       </section>
+      <Better />
       <FilePanel what="shelf" says="The shelf, to keep, to pass on or to edit in a spreadsheet." />
     </div>
   );

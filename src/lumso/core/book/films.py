@@ -74,6 +74,8 @@ class Film(Value):
     """How long it can be worked, at the least and at the most; None is unknown."""
     sands_soft_min: NotNegative | None = None
     """From when it is sanded on purpose while it is dry on top and soft beneath: it balls instead of flying."""
+    labelled: tuple[str, ...] = ()
+    """Which of its times are from a label: none of these is ever undercut."""
     thick: str = ""
     """The film whose times hold for it where it is laid thick; "" for its own."""
     gentle_days: NotNegative | None = None

@@ -104,7 +104,7 @@ def _scaled(film: Film, moment: Moment, wet_um: float, whole: bool) -> float | N
     minutes: float | None = getattr(film.times, moment)
     if minutes is None:
         return None
-    sooner = moment in {"touch", "recoat_from"} or not whole
+    sooner = (moment in {"touch", "recoat_from"} or not whole) and moment not in film.labelled
     factor = thickness_factor(wet_um, film.usual_um)
     return minutes * max(factor, LEAST_THIN if sooner else 1.0)
 
@@ -129,7 +129,7 @@ def wait_for(film: Film, moment: Moment, wet_um: float, whole: bool = True, thic
             minutes = min(minutes, max(deep, usual))
         if by == "night" and minutes < NIGHT:
             by = "evaporation"  # so thin that it needs no night
-        if moment in {"touch", "recoat_from"}:
+        if moment in {"touch", "recoat_from"} and moment not in film.labelled:
             minutes *= HURRIED.get(dries_by, 1.0)
     return Wait(minutes, by, dries_by == "warm room")
 

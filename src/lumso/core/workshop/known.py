@@ -5,6 +5,7 @@ from dataclasses import replace
 
 from ..book.catalogue import Catalogue, Entries
 from ..errors import InvalidValue
+from .better import laid_over
 from .shelf import with_overlays
 from .workshop import Workshop
 
@@ -33,4 +34,4 @@ def known_to(workshop: Workshop, catalogue: Catalogue, entries: Entries | None =
         if item.overlays and item.slug in materials:
             with suppress(InvalidValue):  # it was checked against the book: a job's own may contradict it, and stands
                 materials[item.slug] = with_overlays(materials[item.slug], item.overlays)
-    return replace(book, materials=materials)
+    return laid_over(replace(book, materials=materials), workshop.better)

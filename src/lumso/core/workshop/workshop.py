@@ -8,6 +8,7 @@ from annotated_types import Interval
 from ..book.kit import Kit
 from ..book.recipes import Recipe
 from ..value import Slug, Value
+from .better import Better
 from .shelf import ShelfItem
 
 
@@ -27,3 +28,5 @@ class Workshop(Value):
     kits: tuple[Kit, ...] = ()
     shelf: tuple[ShelfItem, ...] = ()
     recipes: tuple[Recipe, ...] = ()
+    better: tuple[Better, ...] = ()
+    """What is known better of entries of the book, materials aside."""
