@@ -17,6 +17,15 @@ from .bench import Trial
 
 NOTHING = "as it is"
 NOT_ABOUT_SEALERS = {"closing-parts-stick"}
+HOW_TO = {
+    "closing-parts-stick",
+    "sealer-deepens",
+    "sealer-wakes-paint",
+    "time-unknown",
+    "clear-not-keyed",
+    "moving-parts",
+}
+"""Notes about how a sealer is put on, which make it no worse."""
 
 
 @dataclass(frozen=True)
@@ -113,7 +122,7 @@ def seal_advice(zone: Zone, bench: Trial, ids: Iterator[str]) -> tuple[SealerAdv
             name, gloss, ambers = recipe.name.removesuffix(", as bought"), film.gloss, film.ambers
             way, stands = WayOut(f"Seal it with {name.lower()}", (*off, change)), film.stands
         found = [f for f in look(bench.stack(sealed)) if (f.rule, f.above, f.says) not in base]
-        lasting = [f for f in found if not _only_waits(f)]
+        lasting = [f for f in found if not _only_waits(f) and f.rule not in HOW_TO]
         tried.append((_weight(lasting), slug, name, gloss, ambers, way, stands, found))
     known = bool(bench.stack(zone).use.touched_by)
     order = {slug: i for i, slug in enumerate(("", *sealers))}

@@ -70,7 +70,7 @@ def closing_parts_stick(stack: Stack) -> Iterator[Hit]:
     if stack.laid and shut:
         gentle = takes_min(stack.gentle(len(stack.laid) - 1), stack.room)
         when = f"about {lasts(gentle)}" if gentle else "the label's time"
-        yield Hit(len(stack.laid), f"Leave {listed(shut)} apart for {when}, then close them gently.")
+        yield Hit(len(stack.laid), f"Leave {listed(shut)} apart for {when}, then close gently.")
 
 
 @rule(

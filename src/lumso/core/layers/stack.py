@@ -354,7 +354,7 @@ class Stack:
 
     def wait(self, index: int, moment: Moment) -> Wait:
         """What one of a layer's times waits for."""
-        return self.laid[index].wait(moment)
+        return self._deep(index).wait(moment)
 
     def between_coats(self, index: int) -> Wait:
         """What is waited for between a layer's coats: as said, else until the next may follow."""
@@ -374,7 +374,14 @@ class Stack:
         """What a layer is left alone for before the next: nothing where that is laid into it while it is damp."""
         if index + 1 < len(self.laid) and self.laid[index + 1].layer.wet_into_wet:
             return Wait(0.0)
-        return self.laid[index].left_alone
+        return self._deep(index).left_alone
+
+    def _deep(self, index: int) -> Laid:
+        """A layer as thick as it dries: with what it was dragged into while that was damp."""
+        one, k = self.laid[index], index
+        while k > 0 and self.laid[k].layer.wet_into_wet:
+            k -= 1
+        return one if k == index else replace(one, wet_um=sum(x.wet_um for x in self.laid[k : index + 1]))
 
     def faced(self, *facts: GroundFact) -> bool:
         """Whether any of these can be seen on the ground."""

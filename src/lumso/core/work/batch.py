@@ -17,7 +17,7 @@ from ..mixing.mix import Bench as Pouring
 from ..mixing.mix import Mix, mix
 from ..value import Value
 from ..workshop.workshop import Workshop
-from .batches import CoatNeed, MixLife, Split, needed, sittings, trial_batch
+from .batches import CoatNeed, Split, needed, sittings, trial_batch
 from .coats import CoatWork
 from .operations import Amounts, PartPoured, TintPart
 from .pots import PotRun
@@ -245,12 +245,14 @@ def uses_of(coats: Sequence[CoatNeed]) -> tuple[ForCoats, ...]:
     )
 
 
-def _kept(done: Split, life: MixLife, pause_min: float) -> str:
+def _kept(done: Split, run: PotRun, pause_min: float) -> str:
+    """What is kept for later sittings: what they lay, and what the tool takes up each time it is taken up dry."""
     first, *later = sittings(done.coats, pause_min)
-    if not later or life.as_bought:
+    if not later or run.life.as_bought:
         return ""
     coats = [c for sitting in later for c in sitting]
-    ml = sum(c.film_ml for c in coats)
+    loads = 0 if run.losses.once else len(later)
+    ml = sum(c.film_ml for c in coats) + run.losses.tool.holds_ml * loads
     names = ", ".join(dict.fromkeys(f"{c.zone_name.lower()}, coat {c.coat}" for c in coats))
     return f"Keep about {ml:.0f} ml sealed, for {names}, {(coats[0].at_min - first[0].at_min) / 60:.0f} h later."
 
@@ -281,7 +283,7 @@ def timed(brew: Brew, mix_at_min: float, ready_min: float, catalogue: Catalogue)
         None if unknown else (ready_min + lasts) / 60,
         done.bench_min if done else sum(c.need.bench_min for c in run.coats),
         0.0 if whole else trial_batch(brew.amounts.mixed_ml, habits),
-        "" if done is None or brew.as_given else _kept(done, life, habits.pause_min),
+        "" if done is None or brew.as_given else _kept(done, run, habits.pause_min),
         test,
         laid.recipe.steps,
         when_mixing(laid, run.first.use),

@@ -269,6 +269,10 @@ def _layer(order: _Order, stack: Stack, index: int, number: int) -> None:
             _sand(order, stack, index, number, sand, nth, 0 if last else coat)
         if done:
             order.waits = {} if last and top else {laid_at: (wait, one.film.waits)}
+        elif last and not top and stack.laid[index + 1].layer.wet_into_wet:
+            damp = Wait(one.film.open_most_min, "evaporation")
+            remedy = "let it dry, and lay it as usual"
+            order.ties.append(Tie("at most", laid_at, laid_at + 1, damp, "what is beneath is no longer damp", remedy))
         elif not (last and top):
             _window(order, laid_at, wait, until)
 
