@@ -1,5 +1,6 @@
 """Values known better, over the API: kept, counted in plans, put back."""
 
+from copy import deepcopy
 from typing import Any
 
 from fastapi.testclient import TestClient
@@ -10,7 +11,7 @@ AT = "/api/better/films/mineral-paint/times.recoat_from"
 
 
 def wait(client: TestClient) -> float:
-    document = job()
+    document = deepcopy(job())
     layers = document["zones"][0]["layers"]
     layers[0] = {**layers[0], "recipe": "paint-plain", "technique": "brushed-paint", "wait_h": None, "amounts": {}}
     reply = client.post("/api/plan", json={"sequence": 1, "job": document})

@@ -23,7 +23,7 @@ def test_a_finish_is_put_on_a_zone_with_what_its_ground_needs(client: TestClient
     (zone,) = made["job"]["zones"]
     assert zone["layers"][0]["recipe"] == "bonding-primer-plain"
     assert zone["finish"] == "dragged-linen"
-    assert "Put a bonding primer beneath, and leave it a night" in [m["did"] for m in made["mends"]]
+    assert "Put a bonding primer beneath, and leave it a night" in [m["did"] for m in made["taken"]]
     ids = [x["id"] for x in zone["layers"]]
     assert len(set(ids)) == len(ids)
     assert not set(ids) & {x["id"] for x in RACK["zones"][0]["layers"]}
@@ -32,14 +32,14 @@ def test_a_finish_is_put_on_a_zone_with_what_its_ground_needs(client: TestClient
 def test_a_way_out_of_a_finding_is_taken(client: TestClient) -> None:
     planned = client.post("/api/plan", json={"sequence": 1, "job": job(ground="slick")}).json()["plan"]
     (found,) = [f for f in planned["zones"][0]["findings"] if f["rule"] == "slick-unprimed"]
-    made = edited(client, job(ground="slick"), "stack", zone="rack", changes=found["ways"][0]["changes"])
+    made = edited(client, job(ground="slick"), "stack", zone="rack", changes=found["remedies"][0]["changes"])
     again = client.post("/api/plan", json={"sequence": 2, "job": made["job"]}).json()["plan"]
     assert "slick-unprimed" not in [f["rule"] for f in again["zones"][0]["findings"]]
 
 
 def test_everything_that_can_be_mended_is(client: TestClient) -> None:
-    made = edited(client, job(ground="old-gloss", prep=[]), "mend", zone="rack")
-    assert made["mends"]
+    made = edited(client, job(ground="old-gloss", prep=[]), "remedy", zone="rack")
+    assert made["taken"]
     planned = client.post("/api/plan", json={"sequence": 1, "job": made["job"]}).json()["plan"]
     assert {f["grade"] for f in planned["zones"][0]["findings"]} <= {"know this"}
 

@@ -6,7 +6,7 @@ from itertools import chain, combinations, count
 import pytest
 
 from lumso.catalogue import shipped
-from lumso.core.advice import Trial, advise, mended, with_finish
+from lumso.core.advice import Trial, advise, remedied, with_finish
 from lumso.core.book.films import UseWord
 from lumso.core.book.finishes import Finish
 from lumso.core.changes.change import apply
@@ -93,20 +93,20 @@ def test_what_a_finish_means_on_purpose_is_accepted_with_its_reason() -> None:
 
 def test_putting_a_finish_on_prepares_primes_and_seals_as_ground_and_use_ask() -> None:
     here = bench(("hands", "water"))
-    zone, mends = with_finish(bare("slick"), C.finishes["dragged-linen"], here, (f"n{i}" for i in count()))
+    zone, taken = with_finish(bare("slick"), C.finishes["dragged-linen"], here, (f"n{i}" for i in count()))
     recipes = [x.recipe for x in zone.layers]
     assert recipes[0] == "bonding-primer-plain"
     assert recipes[-1] == "hard-clear-coat-plain"
     assert zone.prep == ("degreased", "scuffed", "dusted")
-    assert {m.rule for m in mends} >= {"slick-unprimed", "not-cleaned", "wet-cups"}
-    assert all(m.reason and m.did for m in mends)
+    assert {m.rule for m in taken} >= {"slick-unprimed", "not-cleaned", "wet-cups"}
+    assert all(m.reason and m.did for m in taken)
 
 
 def test_mending_leaves_alone_what_has_no_way_out() -> None:
     case = stack("painted-unsealed", "paint-plain", room=(5, 0.5))
-    zone, mends = mended(case.zone, case.bench, (f"n{i}" for i in count()))
+    zone, taken = remedied(case.zone, case.bench, (f"n{i}" for i in count()))
     assert "too-cold-or-damp" in {f.rule for f in case.bench.findings(zone)}
-    assert "too-cold-or-damp" not in {m.rule for m in mends}
+    assert "too-cold-or-damp" not in {m.rule for m in taken}
 
 
 def test_effort_is_worked_out_from_the_steps() -> None:
@@ -138,7 +138,7 @@ def test_the_sealer_adviser_looks_beneath_a_sealer_that_is_there() -> None:
     case = stack("raw-beech", "paint-plain", "clear-wax-plain", use="hands")
     said = {s.recipe: s for s in advise(case.zone, case.bench, (f"n{i}" for i in count())).sealers}
     assert said["clear-coat-plain"].verdict != "not here"
-    way = said["clear-coat-plain"].way
+    way = said["clear-coat-plain"].remedy
     assert way is not None
     sealed = apply(case.zone, way.changes, C, (f"m{i}" for i in count()))
     assert [x.recipe for x in sealed.layers] == ["paint-plain", "clear-coat-plain"]
@@ -148,7 +148,7 @@ def test_on_texture_wax_is_advised_against_and_the_brush_on_coat_is_meant_for_it
     case = stack("painted-unsealed", layer("salt-wash", wait=36), use="hands")
     said = {s.recipe: s for s in advise(case.zone, case.bench, (f"n{i}" for i in count())).sealers}
     assert said["clear-wax-plain"].verdict == "not here"
-    way = said["clear-coat-plain"].way
+    way = said["clear-coat-plain"].remedy
     assert way is not None
     assert way.changes[0].technique == "clear-on-texture"  # type: ignore[union-attr]
 

@@ -1,4 +1,4 @@
-"""The finish: library, ways out, advisers and steps. Everything here computes and keeps nothing."""
+"""The finish: library, remedies, advisers and steps. Everything here computes and keeps nothing."""
 
 from functools import partial
 from itertools import count

@@ -5,7 +5,7 @@ from typing import Annotated
 from fastapi import APIRouter, Response
 from pydantic import BaseModel, ConfigDict, Field
 
-from lumso.core.advice import Mend
+from lumso.core.advice import Taken
 from lumso.core.edits.edit import Edit, edited
 from lumso.core.job.entries import embed
 from lumso.core.measure.lengths import Length, parse_length
@@ -51,7 +51,7 @@ class EditOut(BaseModel):
     """The job after the edit, and what was done of itself and why."""
 
     job: JobBody
-    mends: tuple[Mend, ...]
+    taken: tuple[Taken, ...]
 
 
 @router.post("/edits")
@@ -59,7 +59,7 @@ def edit_job(asked: EditIn, here: Here) -> EditOut:
     """What an edit makes of a job. Keeps nothing; the same edit of the same job comes to the same."""
     job = asked.job.root
     made = edited(job, asked.edit, here.known_for(job), here.room())
-    return EditOut(job=JobBody(embed(made.job, here.book())), mends=made.mends)
+    return EditOut(job=JobBody(embed(made.job, here.book())), taken=made.taken)
 
 
 @router.post("/plan", response_model=PlanOut)

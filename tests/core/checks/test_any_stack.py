@@ -6,7 +6,7 @@ from itertools import count
 from hypothesis import assume, given, settings
 from hypothesis import strategies as st
 
-from lumso.core.advice import advise, mended
+from lumso.core.advice import advise, remedied
 from lumso.core.changes.change import apply
 from lumso.core.checks import RULES, worst
 from lumso.core.checks.findings import GRADES
@@ -69,7 +69,7 @@ def test_any_way_out_ends_its_finding_and_brings_no_new_failure(case: Case) -> N
     before = case.findings()
     failing = {f.rule for f in before if f.grade == "will fail"}
     for finding in before:
-        for way in finding.ways:
+        for way in finding.remedies:
             zone = apply(case.zone, way.changes, C, (f"new{n}" for n in count()))
             after = case.bench.findings(zone)
             place = (finding.rule, finding.above)
@@ -82,14 +82,14 @@ def test_any_way_out_ends_its_finding_and_brings_no_new_failure(case: Case) -> N
 @settings(max_examples=60)
 @given(cases())
 def test_mending_leaves_only_what_nothing_can_mend(case: Case) -> None:
-    zone, done = mended(case.zone, case.bench, (f"new{n}" for n in count()), seal=False)
+    zone, done = remedied(case.zone, case.bench, (f"new{n}" for n in count()), seal=False)
     left = [f for f in case.bench.findings(zone) if f.grade == "will fail"]
     assert len(done) <= 24
     assert all(m.reason for m in done)
     if len(done) < 24:
         for f in left:
             tried = {m.did for m in done if m.rule == f.rule}
-            assert {w.says for w in f.ways} <= tried, f.rule
+            assert {w.says for w in f.remedies} <= tried, f.rule
 
 
 @given(cases())

@@ -32,7 +32,7 @@ def test_it_keeps_quiet(rule: str, case: Case) -> None:
     assert rule not in case.rules()
 
 
-WAYS = [(rule, case) for rule, case in FIRING if any(f.rule == rule and f.ways for f in case.findings())]
+WAYS = [(rule, case) for rule, case in FIRING if any(f.rule == rule and f.remedies for f in case.findings())]
 
 
 @pytest.mark.parametrize(("rule", "case"), WAYS, ids=[f"{r}-{i}" for i, (r, _) in enumerate(WAYS)])
@@ -40,7 +40,7 @@ def test_each_way_out_ends_the_finding_and_brings_no_new_failure(rule: str, case
     before = case.findings()
     failing = {f.rule for f in before if f.grade == "will fail"}
     for finding in (f for f in before if f.rule == rule):
-        for way in finding.ways:
+        for way in finding.remedies:
             zone = apply(case.zone, way.changes, C, (f"new{n}" for n in count()))
             after = case.bench.findings(zone)
             still = [f for f in after if f.rule == rule and (f.above, f.says) == (finding.above, finding.says)]
@@ -51,7 +51,7 @@ def test_each_way_out_ends_the_finding_and_brings_no_new_failure(rule: str, case
 
 def test_what_will_fail_has_a_way_out_unless_only_the_room_can_help() -> None:
     without = {
-        f.rule for _, case in FIRING for f in case.findings() if f.grade == "will fail" and not f.ways
+        f.rule for _, case in FIRING for f in case.findings() if f.grade == "will fail" and not f.remedies
     }  # fmt: skip
     assert without <= {"too-cold-or-damp", "sags"}
 

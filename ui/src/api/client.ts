@@ -41,7 +41,7 @@ export type PotPlan = Layer["pots"][number];
 export type Tint = PotPlan["tints"][string][number];
 export type Section = Schemas["Section"];
 export type Finish = Schemas["Finish"];
-export type Mend = Schemas["Mend"];
+export type Taken = Schemas["Taken"];
 export type Edit = Schemas["EditIn"]["edit"];
 export type Change = Extract<Edit, { edit: "stack" }>["changes"][number];
 export type Saved = Schemas["SavedOut"];
@@ -56,7 +56,7 @@ export type Batch = Schemas["Batch"];
 export type WhatIf = Schemas["WhatIf"];
 export type GlazePlan = Schemas["GlazePlan"];
 export type Frozen = Schemas["FrozenOut"];
-export type WayOut = Finding["ways"][number];
+export type Remedy = Finding["remedies"][number];
 export type Sanding = Layer["sandings"][number];
 export type Problem = Schemas["ProblemOut"];
 

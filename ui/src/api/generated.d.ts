@@ -843,7 +843,7 @@ export interface components {
              * Prep
              * @description What the rules would have done to a bare ground before this stack, in order, each with its reason.
              */
-            prep: components["schemas"]["Mend"][];
+            prep: components["schemas"]["Taken"][];
             /** Sag */
             sag: components["schemas"]["SagAdvice"][];
             /**
@@ -1636,7 +1636,7 @@ export interface components {
          */
         EditIn: {
             /** Edit */
-            edit: components["schemas"]["EditStack"] | components["schemas"]["PutFinish"] | components["schemas"]["MendZone"] | components["schemas"]["ChooseGround"] | components["schemas"]["ChoosePiece"] | components["schemas"]["SplitZone"] | components["schemas"]["MergeZone"] | components["schemas"]["CopyStack"] | components["schemas"]["KeepWhatIf"] | components["schemas"]["TakeEntry"];
+            edit: components["schemas"]["EditStack"] | components["schemas"]["PutFinish"] | components["schemas"]["RemedyZone"] | components["schemas"]["ChooseGround"] | components["schemas"]["ChoosePiece"] | components["schemas"]["SplitZone"] | components["schemas"]["MergeZone"] | components["schemas"]["CopyStack"] | components["schemas"]["KeepWhatIf"] | components["schemas"]["TakeEntry"];
             job: components["schemas"]["JobBody-Input"];
         };
         /**
@@ -1645,12 +1645,12 @@ export interface components {
          */
         EditOut: {
             job: components["schemas"]["JobBody-Output"];
-            /** Mends */
-            mends: components["schemas"]["Mend"][];
+            /** Taken */
+            taken: components["schemas"]["Taken"][];
         };
         /**
          * EditStack
-         * @description Changes to a zone's stack: a layer added, swapped, moved or taken out, a preparation, a way out taken.
+         * @description Changes to a zone's stack: a layer added, swapped, moved or taken out, a preparation, a remedy taken.
          */
         EditStack: {
             /** Changes */
@@ -2252,6 +2252,11 @@ export interface components {
             /** Reason */
             reason: string;
             /**
+             * Remedies
+             * @default []
+             */
+            remedies: components["schemas"]["Remedy"][];
+            /**
              * Rule
              * @default
              */
@@ -2264,11 +2269,6 @@ export interface components {
              * @enum {string}
              */
             sure: "certain" | "likely" | "a guess";
-            /**
-             * Ways
-             * @default []
-             */
-            ways: components["schemas"]["WayOut"][];
         };
         /**
          * Finish
@@ -3773,35 +3773,6 @@ export interface components {
             need_ml: number;
         };
         /**
-         * Mend
-         * @description A way out that was taken: the rule, what it says and why, and what was done.
-         */
-        Mend: {
-            /** Did */
-            did: string;
-            /** Reason */
-            reason: string;
-            /** Rule */
-            rule: string;
-            /** Says */
-            says: string;
-        };
-        /**
-         * MendZone
-         * @description The first way out taken of everything worse than a note that has one.
-         */
-        MendZone: {
-            /**
-             * @description discriminator enum property added by openapi-typescript
-             * @enum {string}
-             */
-            edit: "mend";
-            /** Seed */
-            seed: string;
-            /** Zone */
-            zone: string;
-        };
-        /**
          * MergeZone
          * @description A zone's surfaces given to the first other one; the zone and its layers go.
          */
@@ -4974,6 +4945,31 @@ export interface components {
             slug: string;
         };
         /**
+         * Remedy
+         * @description A remedy of a finding: what it does, in words, and the changes that do it.
+         */
+        Remedy: {
+            /** Changes */
+            changes: (components["schemas"]["InsertLayer-Output"] | components["schemas"]["SwapRecipe-Output"] | components["schemas"]["RemoveLayer"] | components["schemas"]["MoveLayer"] | components["schemas"]["SetLayer-Output"] | components["schemas"]["SetShare"] | components["schemas"]["AddPrep"] | components["schemas"]["DropPrep"] | components["schemas"]["SortPrep"])[];
+            /** Says */
+            says: string;
+        };
+        /**
+         * RemedyZone
+         * @description The first remedy taken of everything worse than a note that has one.
+         */
+        RemedyZone: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            edit: "remedy";
+            /** Seed */
+            seed: string;
+            /** Zone */
+            zone: string;
+        };
+        /**
          * RemoveLayer
          * @description A layer taken out.
          */
@@ -5118,6 +5114,7 @@ export interface components {
             name: string;
             /** Recipe */
             recipe: string;
+            remedy: components["schemas"]["Remedy"] | null;
             /** Stands */
             stands: {
                 [key: string]: "yes" | "a little" | "no";
@@ -5127,7 +5124,6 @@ export interface components {
              * @enum {string}
              */
             verdict: "best" | "will do" | "not here";
-            way: components["schemas"]["WayOut"] | null;
         };
         /**
          * Section
@@ -5794,6 +5790,20 @@ export interface components {
             slug: string;
         };
         /**
+         * Taken
+         * @description A remedy that was taken: the rule, what it says and why, and what was done.
+         */
+        Taken: {
+            /** Did */
+            did: string;
+            /** Reason */
+            reason: string;
+            /** Rule */
+            rule: string;
+            /** Says */
+            says: string;
+        };
+        /**
          * Technique
          * @description A way of putting a mix on.
          */
@@ -6225,16 +6235,6 @@ export interface components {
             by: "volume-share";
             /** Share */
             share: number;
-        };
-        /**
-         * WayOut
-         * @description A way out of a finding: what it does, in words, and the changes that do it.
-         */
-        WayOut: {
-            /** Changes */
-            changes: (components["schemas"]["InsertLayer-Output"] | components["schemas"]["SwapRecipe-Output"] | components["schemas"]["RemoveLayer"] | components["schemas"]["MoveLayer"] | components["schemas"]["SetLayer-Output"] | components["schemas"]["SetShare"] | components["schemas"]["AddPrep"] | components["schemas"]["DropPrep"] | components["schemas"]["SortPrep"])[];
-            /** Says */
-            says: string;
         };
         /**
          * Weighed

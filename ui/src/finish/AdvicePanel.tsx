@@ -1,4 +1,4 @@
-import type { WayOut } from "../api/client";
+import type { Remedy } from "../api/client";
 import { useAdvice } from "../api/queries";
 import { changeLayer } from "../job/change";
 import { stackEdit } from "../job/edits";
@@ -15,7 +15,8 @@ export function AdvicePanel({ open, zone: index }: { open: OpenJob; zone: number
   if (asked.error) return <Failure error={asked.error} onRetry={() => void asked.refetch()} />;
   const advice = asked.data;
   if (!zone || !advice) return <p className="text-soft">Trying things out…</p>;
-  const take = (way: WayOut) => zone && open.decide(way.says.toLowerCase(), stackEdit(zone.id, way.changes));
+  const take = (remedy: Remedy) =>
+    zone && open.decide(remedy.says.toLowerCase(), stackEdit(zone.id, remedy.changes));
   return (
     <div className="flex flex-col gap-5">
       <section>
@@ -39,14 +40,14 @@ export function AdvicePanel({ open, zone: index }: { open: OpenJob; zone: number
                   </p>
                 ))}
               </div>
-              {s.way &&
+              {s.remedy &&
                 s.verdict !== "not here" &&
                 zone.layers[zone.layers.length - 1]?.recipe !== s.recipe && (
                   <button
                     type="button"
                     className="press text-sm"
-                    aria-label={s.way.says}
-                    onClick={() => s.way && void take(s.way)}
+                    aria-label={s.remedy.says}
+                    onClick={() => s.remedy && void take(s.remedy)}
                   >
                     Take it
                   </button>

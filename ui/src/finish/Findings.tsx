@@ -1,5 +1,5 @@
 import { useEffect, useRef } from "react";
-import type { Finding, WayOut } from "../api/client";
+import type { Finding, Remedy } from "../api/client";
 import { changeZone } from "../job/change";
 import { stackEdit } from "../job/edits";
 import { Question } from "../job/UsePanel";
@@ -36,7 +36,7 @@ interface FindingsProps {
   boundary: string | null;
 }
 
-/** What the checker found in the stack: the worst first, each with its reason and the ways out. */
+/** What the checker found in the stack: the worst first, each with its reason and the remedies. */
 export function Findings({ open, zone: index, boundary }: FindingsProps) {
   const findings = open.plan.zones[index]?.findings ?? [];
   const list = useRef<HTMLDivElement>(null);
@@ -79,7 +79,8 @@ function One({
   const accepted = finding.accepted !== null;
   const note = finding.grade === "know this";
   const zone = open.job.zones[index];
-  const take = (way: WayOut) => zone && open.decide(way.says.toLowerCase(), stackEdit(zone.id, way.changes));
+  const take = (remedy: Remedy) =>
+    zone && open.decide(remedy.says.toLowerCase(), stackEdit(zone.id, remedy.changes));
   const accept = (reason: string | null) =>
     open.edit((job) =>
       changeZone(job, index, (z) => {
@@ -124,14 +125,14 @@ function One({
         </div>
       ) : (
         <div className="mt-2 flex flex-wrap gap-2">
-          {finding.ways.map((way, i) => (
+          {finding.remedies.map((remedy, i) => (
             <button
-              key={way.says}
+              key={remedy.says}
               type="button"
               className={`press text-sm ${i === 0 && !note ? "press-strong" : ""}`}
-              onClick={() => void take(way)}
+              onClick={() => void take(remedy)}
             >
-              {way.says}
+              {remedy.says}
             </button>
           ))}
           {asks && (

@@ -31,9 +31,9 @@ export function Library({ open, catalogue, zone: index, onDone }: LibraryProps) 
     if (!zone) return;
     setShown(false);
     const edit = { edit: "finish", seed: newId(), zone: zone.id, finish: finish.slug } as const;
-    const mends = await open.decide("a finish put on", edit);
-    if (!mends) return;
-    const did = mends.map((m) => m.did).join("; ");
+    const taken = await open.decide("a finish put on", edit);
+    if (!taken) return;
+    const did = taken.map((m) => m.did).join("; ");
     onDone(did ? `For this ground and use: ${did.toLowerCase()}.` : "It needs nothing else on this ground.");
   }
 

@@ -50,7 +50,7 @@ class World implements Outside {
       const shown = shownWith(job, edit);
       const laid = (x: Layer) => ({ ...x, technique: x.technique || "brushed" });
       const zones = shown.zones.map((z) => ({ ...z, layers: z.layers.map(laid) }));
-      return { job: { ...shown, zones }, mends: [] };
+      return { job: { ...shown, zones }, taken: [] };
     });
   plan = (job: Job, _: string, signal: AbortSignal) =>
     this.answer(() => {

@@ -1,4 +1,4 @@
-import type { Edit, Job, JobReply, Mend, Plan, Saved } from "../api/client";
+import type { Edit, Job, JobReply, Plan, Saved, Taken } from "../api/client";
 import { shownWith } from "./edits";
 import { diff, named, type Patch, patched, sameSpot } from "./patch";
 
@@ -32,7 +32,7 @@ export class Overtaken extends Error {}
 /** All that a session asks of the world. */
 export interface Outside {
   load(): Promise<JobReply>;
-  edit(job: Job, edit: Edit): Promise<{ job: Job; mends: Mend[] }>;
+  edit(job: Job, edit: Edit): Promise<{ job: Job; taken: Taken[] }>;
   plan(job: Job, zone: string, signal: AbortSignal): Promise<Plan>;
   save(job: Job, revision: number): Promise<Saved>;
   step(way: "undo" | "redo", revision: number): Promise<JobReply>;
@@ -94,7 +94,7 @@ export class JobSession {
   private planning: AbortController | null = null;
   private stopTimer: (() => void) | null = null;
   private listeners = new Set<() => void>();
-  private answers = new Map<string, (mends: Mend[] | null) => void>();
+  private answers = new Map<string, (taken: Taken[] | null) => void>();
   private view: Shown | null = null;
   failed: Error | null = null;
 
@@ -136,10 +136,10 @@ export class JobSession {
   };
 
   /** Ask for an edit that only Lumso can decide. Answers with what was done of itself; null where it was refused. */
-  decide = (label: string, edit: Edit): Promise<Mend[] | null> => {
+  decide = (label: string, edit: Edit): Promise<Taken[] | null> => {
     this.remember(label, null);
     this.queue.push({ kind: "edit", label, edit });
-    const answered = new Promise<Mend[] | null>((resolve) => this.answers.set(edit.seed, resolve));
+    const answered = new Promise<Taken[] | null>((resolve) => this.answers.set(edit.seed, resolve));
     this.run();
     return answered;
   };
@@ -276,7 +276,7 @@ export class JobSession {
       if (epoch !== this.epoch) return;
       this.base = made.job;
       this.queue.shift();
-      this.answered(head.edit.seed, made.mends);
+      this.answered(head.edit.seed, made.taken);
       if (this.state === "waiting") this.state = "saving";
     } catch (error) {
       if (epoch !== this.epoch) return;
@@ -294,8 +294,8 @@ export class JobSession {
     this.run();
   }
 
-  private answered(seed: string, mends: Mend[] | null): void {
-    this.answers.get(seed)?.(mends);
+  private answered(seed: string, taken: Taken[] | null): void {
+    this.answers.get(seed)?.(taken);
     this.answers.delete(seed);
   }
 

@@ -1,6 +1,6 @@
 import { useQueryClient } from "@tanstack/react-query";
 import { useEffect, useMemo, useSyncExternalStore } from "react";
-import type { Edit, Job, Mend } from "../api/client";
+import type { Edit, Job, Taken } from "../api/client";
 import { outsideOf } from "./outside";
 import { JobSession, type Shown } from "./session";
 
@@ -8,7 +8,7 @@ export interface OpenJob extends Shown {
   id: string;
   session: JobSession;
   edit: (change: (job: Job) => Job, label?: string) => void;
-  decide: (label: string, edit: Edit) => Promise<Mend[] | null>;
+  decide: (label: string, edit: Edit) => Promise<Taken[] | null>;
 }
 
 /** A job that is being worked on: the session that holds it, as a hook. */

@@ -8,10 +8,10 @@ from ..checks.texture import SAG_FROM_MM, holds_mm, peak_mm
 from ..job.job import Zone
 from ..layers.hiding import FULL_FILM_UM, class_of, coats_range, hiding_of, per_coat
 from ..value import Value
-from .bench import Mend, Trial, mended, trial, with_finish
+from .bench import Taken, Trial, remedied, trial, with_finish
 from .seal import SealerAdvice, seal_advice, seal_asks
 
-__all__ = ["Advice", "Mend", "Trial", "advise", "mended", "trial", "with_finish"]
+__all__ = ["Advice", "Taken", "Trial", "advise", "remedied", "trial", "with_finish"]
 
 
 @dataclass(frozen=True)
@@ -48,7 +48,7 @@ class CoatsAdvice(Value):
 class Advice(Value):
     """What the advisers say of one zone."""
 
-    prep: tuple[Mend, ...]
+    prep: tuple[Taken, ...]
     """What the rules would have done to a bare ground before this stack, in order, each with its reason."""
     sealers: tuple[SealerAdvice, ...]
     sealer_asks: str
@@ -66,9 +66,9 @@ _GROUND_RULES = {
 }  # fmt: skip
 
 
-def _prep(zone: Zone, bench: Trial, ids: Iterator[str]) -> tuple[Mend, ...]:
+def _prep(zone: Zone, bench: Trial, ids: Iterator[str]) -> tuple[Taken, ...]:
     bare = replace(zone, prep=(), accepted=())
-    return tuple(m for m in mended(bare, bench, ids, seal=False)[1] if m.rule in _GROUND_RULES)
+    return tuple(m for m in remedied(bare, bench, ids, seal=False)[1] if m.rule in _GROUND_RULES)
 
 
 def advise(zone: Zone, bench: Trial, ids: Iterator[str]) -> Advice:

@@ -5,7 +5,7 @@ from dataclasses import dataclass, replace
 
 from ..book.catalogue import Catalogue, pick
 from ..book.finishes import Finish
-from ..changes.change import WayOut, apply
+from ..changes.change import Remedy, apply
 from ..changes.finish import acceptances, layers_of
 from ..checks import check, holds, look
 from ..checks.findings import Finding
@@ -24,8 +24,8 @@ TRIES = 24
 
 
 @dataclass(frozen=True)
-class Mend(Value):
-    """A way out that was taken: the rule, what it says and why, and what was done."""
+class Taken(Value):
+    """A remedy that was taken: the rule, what it says and why, and what was done."""
 
     rule: str
     says: str
@@ -61,14 +61,14 @@ def trial(job: Job, index: int, catalogue: Catalogue, room: Room) -> Trial:
     return Trial(job.use, mine, catalogue, room)
 
 
-def _next_way(stack: Stack, tried: set[tuple[str, str, str]], notes: set[str]) -> tuple[Finding, WayOut] | None:
-    """The first open finding worth acting on, and the first of its ways that holds and was not tried before."""
+def _next_way(stack: Stack, tried: set[tuple[str, str, str]], notes: set[str]) -> tuple[Finding, Remedy] | None:
+    """The first open finding worth acting on, and the first of its remedies that holds and was not tried before."""
     findings = look(stack)
     for finding in findings:
         wanted = finding.grade != "know this" or finding.rule in notes
         if finding.accepted is not None or not wanted:
             continue
-        for one in finding.ways:
+        for one in finding.remedies:
             if (finding.rule, finding.above, one.says) in tried:
                 continue
             if holds(stack, findings, finding, one):
@@ -76,10 +76,10 @@ def _next_way(stack: Stack, tried: set[tuple[str, str, str]], notes: set[str]) -
     return None
 
 
-def mended(zone: Zone, bench: Trial, ids: Iterator[str], seal: bool = True) -> tuple[Zone, tuple[Mend, ...]]:
-    """The zone with the first way out taken of each open finding worse than a note, lowest boundary first.
+def remedied(zone: Zone, bench: Trial, ids: Iterator[str], seal: bool = True) -> tuple[Zone, tuple[Taken, ...]]:
+    """The zone with the first remedy taken of each open finding worse than a note, lowest boundary first.
 
-    With `seal`, notes that ask for a sealer are acted on too. What has no way out stays.
+    With `seal`, notes that ask for a sealer are acted on too. What has no remedy stays.
     """
     tried: set[tuple[str, str, str]] = set()
     done = []
@@ -91,11 +91,11 @@ def mended(zone: Zone, bench: Trial, ids: Iterator[str], seal: bool = True) -> t
         finding, one = found
         tried.add((finding.rule, finding.above, one.says))
         zone = apply(zone, one.changes, bench.catalogue, ids)
-        done.append(Mend(finding.rule, finding.says, finding.reason, one.says))
+        done.append(Taken(finding.rule, finding.says, finding.reason, one.says))
     return zone, tuple(done)
 
 
-def with_finish(zone: Zone, finish: Finish, bench: Trial, ids: Iterator[str]) -> tuple[Zone, tuple[Mend, ...]]:
+def with_finish(zone: Zone, finish: Finish, bench: Trial, ids: Iterator[str]) -> tuple[Zone, tuple[Taken, ...]]:
     """The zone with a finish of the library on it, prepared, primed and sealed as its ground and use ask.
 
     Its old layers and preparations go; what the finish means on purpose is accepted with its reason.
@@ -103,4 +103,4 @@ def with_finish(zone: Zone, finish: Finish, bench: Trial, ids: Iterator[str]) ->
     ground = pick("ground", bench.catalogue.grounds, zone.ground)
     layers = layers_of(finish, ground.surface, bench.catalogue, ids)
     bare = replace(zone, layers=layers, prep=(), finish=finish.slug, accepted=acceptances(finish, layers))
-    return mended(bare, bench, ids, finish.sealed == "by use")
+    return remedied(bare, bench, ids, finish.sealed == "by use")

@@ -6,7 +6,7 @@ from typing import Literal
 
 from ..book.films import Stand, UseWord
 from ..book.offers import SEALERS
-from ..changes.change import InsertLayer, RemoveLayer, SetLayer, WayOut, apply
+from ..changes.change import InsertLayer, Remedy, RemoveLayer, SetLayer, apply
 from ..checks import look
 from ..checks.findings import ALARMS, GRADES, Finding, Grade
 from ..checks.sealing import coats_wanted
@@ -47,7 +47,7 @@ class SealerAdvice(Value):
     against: tuple[Against, ...]
     stands: dict[UseWord, Stand]
     ambers: bool
-    way: WayOut | None
+    remedy: Remedy | None
 
 
 def _is_accent(one: Laid) -> bool:
@@ -80,7 +80,7 @@ def _only_waits(finding: Finding) -> bool:
     """Whether waiting longer is all that it asks."""
     return any(
         all(isinstance(c, SetLayer) and c.wait_h is not None for c in one.changes)
-        for one in finding.ways
+        for one in finding.remedies
         if one.changes
     )
 
@@ -120,7 +120,7 @@ def seal_advice(zone: Zone, bench: Trial, ids: Iterator[str]) -> tuple[SealerAdv
             change = InsertLayer("insert", above, slug, technique, coats=coats)
             sealed = apply(bare, (change,), bench.catalogue, ids)
             name, gloss, ambers = recipe.name.removesuffix(", as bought"), film.gloss, film.ambers
-            way, stands = WayOut(f"Seal it with {name.lower()}", (*off, change)), film.stands
+            way, stands = Remedy(f"Seal it with {name.lower()}", (*off, change)), film.stands
         found = [f for f in look(bench.stack(sealed)) if (f.rule, f.above, f.says) not in base]
         lasting = [f for f in found if not _only_waits(f) and f.rule not in HOW_TO]
         tried.append((_weight(lasting), slug, name, gloss, ambers, way, stands, found))

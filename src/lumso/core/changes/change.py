@@ -111,8 +111,8 @@ Change = InsertLayer | SwapRecipe | RemoveLayer | MoveLayer | SetLayer | SetShar
 
 
 @dataclass(frozen=True)
-class WayOut(Value):
-    """A way out of a finding: what it does, in words, and the changes that do it."""
+class Remedy(Value):
+    """A remedy of a finding: what it does, in words, and the changes that do it."""
 
     says: str
     changes: tuple[Change, ...]

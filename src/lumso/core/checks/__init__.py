@@ -1,13 +1,13 @@
 """The checker: every rule looked for in a stack before a brush is wet.
 
-A way out is offered only where it holds: it is tried on the stack, the finding must be gone, and nothing new may fail.
+A remedy is offered only where it holds: it is tried on the stack, the finding must be gone, and nothing new may fail.
 """
 
 from collections import Counter
 from dataclasses import replace
 from itertools import count
 
-from ..changes.change import WayOut, apply
+from ..changes.change import Remedy, apply
 from ..errors import LumsoError
 from ..layers.stack import Stack, lay
 from . import beneath, colours, ground, order, safety, sanding, sealing, stains, texture, waits, water, wax
@@ -19,7 +19,7 @@ MODULES = (safety, stains, beneath, ground, wax, water, waits, sealing, stains, 
 
 
 def look(stack: Stack, at: str = "") -> tuple[Finding, ...]:
-    """What the rules find in a stack, the lowest boundary first, the worst first at each; ways out as the rules name
+    """What the rules find in a stack, the lowest boundary first, the worst first at each; remedies as the rules name
     them, not yet tried.
 
     `at` is the zone's JSON pointer. A finding the painter means carries the reason; it stays in the list.
@@ -42,7 +42,7 @@ def look(stack: Stack, at: str = "") -> tuple[Finding, ...]:
                 rule.sure,
                 below,
                 above,
-                hit.ways,
+                hit.remedies,
                 None if (hit.grade or rule.grade) == "can hurt" else meant.get((rule.slug, above)),
             )
             found.append((hit.above, GRADES.index(finding.grade), finding))
@@ -54,8 +54,8 @@ def _failing(findings: tuple[Finding, ...]) -> set[str]:
     return {f.rule for f in findings if f.grade == "will fail"}
 
 
-def holds(stack: Stack, findings: tuple[Finding, ...], finding: Finding, way: WayOut) -> bool:
-    """Whether a way out does what it says on this stack: its finding is gone and no other rule begins to fail.
+def holds(stack: Stack, findings: tuple[Finding, ...], finding: Finding, way: Remedy) -> bool:
+    """Whether a remedy does what it says on this stack: its finding is gone and no other rule begins to fail.
 
     `findings` are those of the stack as it is.
     """
@@ -72,9 +72,12 @@ def holds(stack: Stack, findings: tuple[Finding, ...], finding: Finding, way: Wa
 
 
 def check(stack: Stack, at: str = "") -> tuple[Finding, ...]:
-    """What `look` finds, with only the ways out that hold."""
+    """What `look` finds, with only the remedies that hold."""
     found = look(stack, at)
-    return tuple(replace(f, ways=tuple(w for w in f.ways if holds(stack, found, f, w))) if f.ways else f for f in found)
+    return tuple(
+        replace(f, remedies=tuple(w for w in f.remedies if holds(stack, found, f, w))) if f.remedies else f
+        for f in found
+    )
 
 
 def worst(findings: tuple[Finding, ...]) -> str:

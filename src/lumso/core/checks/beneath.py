@@ -4,7 +4,7 @@ from collections.abc import Iterator
 
 from ..changes.change import DropPrep, InsertLayer, SetLayer
 from ..layers.stack import NIGHT_H, Stack
-from .rule import Hit, insert, prep, rule, swap_for, way
+from .rule import Hit, insert, prep, remedy, rule, swap_for
 from .stains import shellac
 
 WASH_FINEST = 220
@@ -42,7 +42,7 @@ def slick_unprimed(stack: Stack) -> Iterator[Hit]:
     if first.film.grips or first.film.chips or _greasy(stack):
         return
     says = f"{first.name} straight on {stack.ground.name}: it will not hold."
-    yield Hit(0, says, (way("Put a bonding primer beneath, and leave it a night", _primer(stack)),))
+    yield Hit(0, says, (remedy("Put a bonding primer beneath, and leave it a night", _primer(stack)),))
 
 
 @rule(
@@ -67,8 +67,8 @@ def milk_paint_on_gloss(stack: Stack) -> Iterator[Hit]:
                 i,
                 f"{one.name} on {name} will chip as it pleases.",
                 (
-                    way("Bonding additive in this coat", swap_for(stack, one, "milk paint that grips")),
-                    way(
+                    remedy("Bonding additive in this coat", swap_for(stack, one, "milk paint that grips")),
+                    remedy(
                         "A bonding primer beneath, left a night",
                         insert(stack, one.layer.id, "bonding primer", wait_h=12),
                     ),
@@ -91,7 +91,7 @@ def slick_not_scuffed(stack: Stack) -> Iterator[Hit]:
     yield Hit(
         0,
         f"{stack.ground.name.capitalize()} has not been scuffed.",
-        (way("Scuff it dull all over first", prep(stack, "scuffs")),),
+        (remedy("Scuff it dull all over first", prep(stack, "scuffs")),),
     )
 
 
@@ -109,7 +109,7 @@ def glossy_not_scuffed(stack: Stack) -> Iterator[Hit]:
         return
     if _chips(stack) or _greasy(stack):
         return
-    scuff = way("Scuff it dull all over first", prep(stack, "scuffs"))
+    scuff = remedy("Scuff it dull all over first", prep(stack, "scuffs"))
     what = f"a {sheen} finish" if shines else "a sealed finish of unknown sheen"
     yield Hit(0, f"{stack.zone.name} has {what} that has not been scuffed.", (scuff,))
 
@@ -127,7 +127,7 @@ def not_cleaned(stack: Stack) -> Iterator[Hit]:
         yield Hit(
             0,
             f"{stack.ground.name.capitalize()} has not been degreased.",
-            (way("Clean, degrease and rinse first", prep(stack, "degreases")),),
+            (remedy("Clean, degrease and rinse first", prep(stack, "degreases")),),
         )
 
 
@@ -145,7 +145,7 @@ def craters(stack: Stack) -> Iterator[Hit]:
             0,
             "Old wax or polish beneath: the coat will crawl into craters.",
             (
-                way(
+                remedy(
                     "Take the old wax off first",
                     prep(stack, "takes wax off"),
                     prep(stack, "degreases"),
@@ -165,11 +165,11 @@ def water_over_old_oil(stack: Stack) -> Iterator[Hit]:
         return
     first = stack.laid[0]
     if first.watery and "oil" not in first.film.stops and not first.film.chips:
-        ways = (
-            way("Scuff it dull all over first", prep(stack, "scuffs")),
-            way("Dewaxed shellac between", shellac(stack)),
+        remedies = (
+            remedy("Scuff it dull all over first", prep(stack, "scuffs")),
+            remedy("Dewaxed shellac between", shellac(stack)),
         )
-        yield Hit(0, f"{first.name} on old oil-bound paint that was not abraded.", ways)
+        yield Hit(0, f"{first.name} on old oil-bound paint that was not abraded.", remedies)
 
 
 @rule(
@@ -195,7 +195,7 @@ def grain_rises(stack: Stack) -> Iterator[Hit]:
         yield Hit(
             0,
             "The first wet coat will raise the grain.",
-            (way("Raise the grain first", prep(stack, "raises grain")),),
+            (remedy("Raise the grain first", prep(stack, "raises grain")),),
         )
 
 
@@ -210,7 +210,7 @@ def raw_wood_unsanded(stack: Stack) -> Iterator[Hit]:
         yield Hit(
             0,
             "Raw wood that has not been sanded.",
-            (way("Sand it to P180", prep(stack, "sands", 180)),),
+            (remedy("Sand it to P180", prep(stack, "sands", 180)),),
         )
 
 
@@ -224,7 +224,7 @@ def sanded_too_fine(stack: Stack) -> Iterator[Hit]:
     fine = [p.slug for p in stack.preparations() if "sands" in p.does and p.grit > WASH_FINEST]
     if stack.laid and fine and (stack.laid[0].acts("rubs in") or stack.laid[0].film.kind == "wash"):
         stop = prep(stack, "sands", 180)
-        swap = way("Stop at P180", *(DropPrep("drop prep", p) for p in fine), stop)
+        swap = remedy("Stop at P180", *(DropPrep("drop prep", p) for p in fine), stop)
         yield Hit(0, "Sanded too fine for a wash to go in.", (swap,))
 
 
@@ -242,7 +242,7 @@ def needs_open_grain(stack: Stack) -> Iterator[Hit]:
             yield Hit(
                 i,
                 f"“{one.technique.name}” wants open grain; {stack.ground.name} has none.",
-                (way("A rubbed-in wash instead", swap),),
+                (remedy("A rubbed-in wash instead", swap),),
             )
 
 
@@ -260,7 +260,7 @@ def metal_rusts(stack: Stack) -> Iterator[Hit]:
     yield Hit(
         0,
         f"{stack.laid[0].name} straight on bare metal.",
-        (way("Rust off, and a rust-blocking primer", prep(stack, "takes rust off"), prime),),
+        (remedy("Rust off, and a rust-blocking primer", prep(stack, "takes rust off"), prime),),
     )
 
 
@@ -272,7 +272,7 @@ def metal_rusts(stack: Stack) -> Iterator[Hit]:
 )
 def flaking_beneath(stack: Stack) -> Iterator[Hit]:
     if stack.laid and stack.zone.condition == "flaking" and not stack.prepared("scrapes"):
-        scrape = way(
+        scrape = remedy(
             "Test for lead, then scrape to a sound edge",
             prep(stack, "tests for lead"),
             prep(stack, "scrapes"),
@@ -292,14 +292,17 @@ def thirsty_plaster(stack: Stack) -> Iterator[Hit]:
         return
     first = stack.laid[0]
     thinned = insert(stack, first.layer.id, "thinned first coat", wait_h=12)
-    ways = (way("A thinned coat first", thinned),)
+    remedies = (remedy("A thinned coat first", thinned),)
     if first.film.kind == "paint" and first.watery and first.water < 0.1 and first.technique.plain:
         yield Hit(
-            0, f"Neat {first.name.lower()} straight on {stack.ground.name}: it dries before it bites.", ways, "risky"
+            0,
+            f"Neat {first.name.lower()} straight on {stack.ground.name}: it dries before it bites.",
+            remedies,
+            "risky",
         )
     elif first.technique.needs_open_min and not first.technique.rate_includes_ground:
         says = f"{stack.ground.name.capitalize()} shortens the time to work {first.name.lower()}."
-        yield Hit(0, says, ways)
+        yield Hit(0, says, remedies)
 
 
 @rule(
@@ -312,7 +315,7 @@ def blocker_no_night(stack: Stack) -> Iterator[Hit]:
     for i, lower, _ in stack.pairs():
         if lower.film.tells_overnight and stack.waits_h(i - 1) < NIGHT_H:
             night = SetLayer("set", lower.layer.id, wait_h=12)
-            yield Hit(i, "The stain blocker has not had its night.", (way("Leave it a night", night),))
+            yield Hit(i, "The stain blocker has not had its night.", (remedy("Leave it a night", night),))
 
 
 @rule(
@@ -325,4 +328,4 @@ def primer_no_night(stack: Stack) -> Iterator[Hit]:
     primed = len(stack.laid) > 1 and stack.ground.surface == "slick" and stack.laid[0].film.kind == "primer"
     if primed and stack.waits_h(0) < NIGHT_H:
         night = SetLayer("set", stack.laid[0].layer.id, wait_h=12)
-        yield Hit(1, f"The primer on {stack.ground.name} has not had its night.", (way("Leave it a night", night),))
+        yield Hit(1, f"The primer on {stack.ground.name} has not had its night.", (remedy("Leave it a night", night),))

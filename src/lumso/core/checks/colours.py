@@ -6,7 +6,7 @@ from ..changes.change import SetLayer
 from ..colour.srgb import lightness
 from ..layers.hiding import FULL_FILM_UM, coats_range, hiding_of
 from ..layers.stack import Stack
-from .rule import Hit, insert, rule, swap_for, way
+from .rule import Hit, insert, remedy, rule, swap_for
 
 PALE, DARK = 75.0, 35.0
 
@@ -26,7 +26,7 @@ def amber_over_pale(stack: Stack) -> Iterator[Hit]:
                 yield Hit(
                     i,
                     f"{one.name} yellows the pale {under.name.lower()}.",
-                    (way("Water-clear coat instead", swap_for(stack, one, "clear coat")),),
+                    (remedy("Water-clear coat instead", swap_for(stack, one, "clear coat")),),
                 )
 
 
@@ -44,7 +44,7 @@ def matt_over_dark(stack: Stack) -> Iterator[Hit]:
             yield Hit(
                 i,
                 f"{one.layer.coats} coats of matt over a dark colour turn it grey.",
-                (way("Satin beneath, one coat of matt", SetLayer("set", one.layer.id, coats=1), first),),
+                (remedy("Satin beneath, one coat of matt", SetLayer("set", one.layer.id, coats=1), first),),
             )
 
 
@@ -81,4 +81,4 @@ def too_few_coats(stack: Stack) -> Iterator[Hit]:
         if many is not None and few is not None and one.layer.coats < many and few <= 6:
             says = f"{few} coats" if few == many else f"{few} to {many} coats"
             says = f"{one.name}: about {says} to cover what is beneath (an estimate), not {one.layer.coats}."
-            yield Hit(i, says, (way(f"{many} coats", SetLayer("set", one.layer.id, coats=many)),))
+            yield Hit(i, says, (remedy(f"{many} coats", SetLayer("set", one.layer.id, coats=many)),))

@@ -1,9 +1,9 @@
-"""What the painter should know about a job, where it arises, and the ways out."""
+"""What the painter should know about a job, where it arises, and the remedies."""
 
 from dataclasses import dataclass
 from typing import Literal
 
-from ..changes.change import WayOut
+from ..changes.change import Remedy
 from ..value import Value
 
 Grade = Literal["can hurt", "will fail", "risky", "know this"]
@@ -31,5 +31,5 @@ class Finding(Value):
     sure: Sure = "likely"
     below: str = ""
     above: str = ""
-    ways: tuple[WayOut, ...] = ()
+    remedies: tuple[Remedy, ...] = ()
     accepted: str | None = None

@@ -3,7 +3,7 @@
 from collections.abc import Iterator
 
 from ..layers.stack import Stack
-from .rule import Hit, insert, prep, rule, way
+from .rule import Hit, insert, prep, remedy, rule
 from .stains import covers
 
 
@@ -16,7 +16,7 @@ from .stains import covers
 )
 def unknown_ground(stack: Stack) -> Iterator[Hit]:
     if stack.laid and stack.grounded("unknown") and not stack.prepared("tests a patch"):
-        yield Hit(0, "Nobody knows what is beneath.", (way("Test a patch first", prep(stack, "tests a patch")),))
+        yield Hit(0, "Nobody knows what is beneath.", (remedy("Test a patch first", prep(stack, "tests a patch")),))
 
 
 @rule(
@@ -30,7 +30,7 @@ def filler_takes_no_wash(stack: Stack) -> Iterator[Hit]:
         yield Hit(
             0,
             "Filler or glue spots will show through it.",
-            (way("A coat that covers, beneath", insert(stack, stack.laid[0].layer.id, "plain paint", wait_h=12)),),
+            (remedy("A coat that covers, beneath", insert(stack, stack.laid[0].layer.id, "plain paint", wait_h=12)),),
         )
 
 
@@ -53,7 +53,7 @@ def raised_pattern_shows(stack: Stack) -> Iterator[Hit]:
 )
 def wallpaper_beneath(stack: Stack) -> Iterator[Hit]:
     if stack.laid and stack.faced("wallpaper or its paste") and not stack.prepared("degreases"):
-        wash = way("Off, and the paste washed off", prep(stack, "degreases"))
+        wash = remedy("Off, and the paste washed off", prep(stack, "degreases"))
         yield Hit(0, "Wallpaper or its paste beneath the first coat.", (wash,))
 
 
@@ -67,9 +67,9 @@ def holes_open(stack: Stack) -> Iterator[Hit]:
     if not stack.laid:
         return
     if stack.faced("holes to fill") and not stack.prepared("fills"):
-        yield Hit(0, "There are holes to fill.", (way("Fill them first", prep(stack, "fills")),))
+        yield Hit(0, "There are holes to fill.", (remedy("Fill them first", prep(stack, "fills")),))
     if stack.faced("holes to drill") and not stack.prepared("drills"):
-        yield Hit(0, "There are holes to drill.", (way("Drill them first", prep(stack, "drills")),))
+        yield Hit(0, "There are holes to drill.", (remedy("Drill them first", prep(stack, "drills")),))
 
 
 @rule(

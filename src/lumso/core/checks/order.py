@@ -7,7 +7,7 @@ from ..changes.change import SetLayer, SortPrep
 from ..figure import lasts, listed
 from ..layers.drying import takes_min
 from ..layers.stack import Stack
-from .rule import Hit, insert, prep, rule, way
+from .rule import Hit, insert, prep, remedy, rule
 
 
 @rule(
@@ -23,7 +23,7 @@ def prep_out_of_order(stack: Stack) -> Iterator[Hit]:
             yield Hit(
                 0,
                 f"“{known[second].name}” comes before “{known[first].name}”, not after.",
-                (way("Put the preparation in order", SortPrep("sort prep")),),
+                (remedy("Put the preparation in order", SortPrep("sort prep")),),
             )
             return
 
@@ -36,7 +36,7 @@ def prep_out_of_order(stack: Stack) -> Iterator[Hit]:
 )
 def not_dusted(stack: Stack) -> Iterator[Hit]:
     if stack.laid and any(p.abrades for p in stack.preparations()) and not stack.prepared("dusts off"):
-        yield Hit(0, "Sanded and not dusted off.", (way("Dust off last", prep(stack, "dusts off")),))
+        yield Hit(0, "Sanded and not dusted off.", (remedy("Dust off last", prep(stack, "dusts off")),))
 
 
 @rule(
@@ -55,7 +55,7 @@ def tape_lifts(stack: Stack) -> Iterator[Hit]:
         if waited < 24 - 1e-6:
             last = stack.laid[i - 1].layer
             add = SetLayer("set", last.id, wait_h=stack.waits_h(i - 1) + 24 - waited)
-            yield Hit(i, f"Tape on {lower.name.lower()} after {lasts(waited * 60)}.", (way("Leave it a day", add),))
+            yield Hit(i, f"Tape on {lower.name.lower()} after {lasts(waited * 60)}.", (remedy("Leave it a day", add),))
 
 
 @rule(
@@ -84,7 +84,7 @@ def primer_last(stack: Stack) -> Iterator[Hit]:
         yield Hit(
             len(stack.laid),
             f"{stack.laid[-1].name} is the last coat.",
-            (way("Paint over it", insert(stack, "", "plain paint")),),
+            (remedy("Paint over it", insert(stack, "", "plain paint")),),
         )
 
 
@@ -101,5 +101,5 @@ def sealer_in_the_middle(stack: Stack) -> Iterator[Hit]:
             yield Hit(
                 i,
                 f"{upper.name} over {lower.name.lower()} that was not scuffed.",
-                (way("P320 first", key),),
+                (remedy("P320 first", key),),
             )

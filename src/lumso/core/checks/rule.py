@@ -6,7 +6,7 @@ from dataclasses import dataclass
 from ..book.offers import Need
 from ..book.preparation import Does
 from ..book.techniques import Act
-from ..changes.change import AddPrep, Change, InsertLayer, SwapRecipe, WayOut
+from ..changes.change import AddPrep, Change, InsertLayer, Remedy, SwapRecipe
 from ..layers.stack import Laid, Stack
 from .findings import Grade, Sure
 
@@ -17,7 +17,7 @@ class Hit:
 
     above: int
     says: str
-    ways: tuple[WayOut, ...] = ()
+    remedies: tuple[Remedy, ...] = ()
     grade: Grade | None = None
     """Where this case is worse or milder than the rule's usual grade."""
 
@@ -69,6 +69,6 @@ def prep(stack: Stack, does: Does, finest: int = 10_000) -> AddPrep:
     return AddPrep("prep", stack.catalogue.preparation_that(does, finest))
 
 
-def way(says: str, *changes: Change) -> WayOut:
-    """A way out."""
-    return WayOut(says, changes)
+def remedy(says: str, *changes: Change) -> Remedy:
+    """A remedy."""
+    return Remedy(says, changes)

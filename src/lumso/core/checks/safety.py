@@ -4,7 +4,7 @@ from collections.abc import Iterator
 
 from ..changes.change import SetLayer
 from ..layers.stack import Stack
-from .rule import Hit, rule, way
+from .rule import Hit, remedy, rule
 
 LOCAL = "rule of the trade; local rules come first"
 GUNS = {"hair dryer", "heat gun"}
@@ -71,7 +71,7 @@ def heat_on_old_coat(stack: Stack) -> Iterator[Hit]:
         if one.layer.dries_by in GUNS:
             air = SetLayer("set", one.layer.id, dries_by="air")
             says = f"A {one.layer.dries_by} over an old coat that is not known to be free of lead."
-            yield Hit(i, says, (way("Let it dry by itself", air),))
+            yield Hit(i, says, (remedy("Let it dry by itself", air),))
 
 
 @rule(

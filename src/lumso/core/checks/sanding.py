@@ -8,7 +8,7 @@ from ..changes.change import RemoveLayer, SetLayer
 from ..colour.srgb import lightness
 from ..figure import lasts
 from ..layers.stack import Laid, Stack
-from .rule import Hit, rule, way
+from .rule import Hit, remedy, rule
 
 
 def _with(one: Laid, old: Sanding, new: Sanding) -> SetLayer:
@@ -38,7 +38,7 @@ def too_coarse_for_wash(stack: Stack) -> Iterator[Hit]:
     for i, one, sand in _sandings(stack):
         if one.film.kind == "wash" and sand.grit < WASH_FROM and not sand.back and not sand.rubs:
             fine = _with(one, sand, replace(sand, grit=WASH_FROM))
-            yield Hit(i + 1, f"P{sand.grit} on {one.name.lower()} goes through it.", (way("P320", fine),))
+            yield Hit(i + 1, f"P{sand.grit} on {one.name.lower()} goes through it.", (remedy("P320", fine),))
 
 
 @rule(
@@ -54,7 +54,7 @@ def wrong_grit(stack: Stack) -> Iterator[Hit]:
         if advised and sand.grit < advised.coarsest and one.film.kind != "wash":
             right = _with(one, sand, replace(sand, grit=advised.coarsest))
             says = f"P{sand.grit} is too coarse for {advised.name}: P{advised.coarsest} or finer does that."
-            yield Hit(i + 1, says, (way(f"P{advised.coarsest}", right),))
+            yield Hit(i + 1, says, (remedy(f"P{advised.coarsest}", right),))
 
 
 @rule(
@@ -76,7 +76,7 @@ def sanded_wet(stack: Stack) -> Iterator[Hit]:
             yield Hit(
                 i + 1,
                 f"Sanded {lasts(one.layer.wait_h * 60)} after it was laid; that takes {lasts(needs)}.",
-                (way("Let it dry first", add),),
+                (remedy("Let it dry first", add),),
             )
 
 
@@ -91,7 +91,7 @@ def steel_wool(stack: Stack) -> Iterator[Hit]:
     for i, one, sand in _sandings(stack):
         if sand.abrasive != "steel wool":
             continue
-        pad = way("A synthetic pad", _with(one, sand, replace(sand, abrasive="synthetic pad")))
+        pad = remedy("A synthetic pad", _with(one, sand, replace(sand, abrasive="synthetic pad")))
         above = stack.laid[i + 1] if i + 1 < len(stack.laid) else None
         if above and above.watery:
             yield Hit(i + 1, f"Steel wool before {above.name.lower()}: rust spots.", (pad,))
@@ -125,7 +125,7 @@ def sanding_wax(stack: Stack) -> Iterator[Hit]:
             yield Hit(
                 i + 1,
                 f"Sanding {one.name.lower()}.",
-                (way(f"Leave {one.name.lower()} out", RemoveLayer("remove", one.layer.id)),),
+                (remedy(f"Leave {one.name.lower()} out", RemoveLayer("remove", one.layer.id)),),
             )
 
 
@@ -142,7 +142,7 @@ def clear_not_keyed(stack: Stack) -> Iterator[Hit]:
             yield Hit(
                 i + 1,
                 f"{one.layer.coats} coats of {one.name.lower()} with nothing between them.",
-                (way("P320 between them", key),),
+                (remedy("P320 between them", key),),
             )
 
 
@@ -160,4 +160,6 @@ def sands_last_clear(stack: Stack) -> Iterator[Hit]:
     wrong = [s for s in one.layer.sandings if not s.rubs and s.purpose != "between clear coats"]
     if wrong:
         left = SetLayer("set", one.layer.id, sandings=tuple(s for s in one.layer.sandings if s not in wrong))
-        yield Hit(len(stack.laid), f"{one.name} is last, and sanded with {wrong[0].named}.", (way("Leave it", left),))
+        yield Hit(
+            len(stack.laid), f"{one.name} is last, and sanded with {wrong[0].named}.", (remedy("Leave it", left),)
+        )

@@ -5,9 +5,9 @@ from dataclasses import replace
 
 from ..book.films import UseWord
 from ..book.offers import Need
-from ..changes.change import InsertLayer, SetLayer, SwapRecipe, WayOut
+from ..changes.change import InsertLayer, Remedy, SetLayer, SwapRecipe
 from ..layers.stack import WHOLE, Laid, Stack
-from .rule import Hit, insert, rule, swap_for, way
+from .rule import Hit, insert, remedy, rule, swap_for
 
 SEALERS = {"clear", "wax", "oil"}
 WORDS: dict[UseWord, str] = {
@@ -85,23 +85,23 @@ def one_thin_sealer(stack: Stack) -> Iterator[Hit]:
     if not top or coats > 1 or most == 1 or top.film.kind == "oil":
         return
     more = SetLayer("set", top.layer.id, coats=most)
-    yield Hit(len(stack.laid), f"One coat of {top.name.lower()} wears through here.", (way(f"{most} coats", more),))
+    yield Hit(len(stack.laid), f"One coat of {top.name.lower()} wears through here.", (remedy(f"{most} coats", more),))
 
 
-def _ways(stack: Stack, need: Need) -> tuple[WayOut, ...]:
+def _ways(stack: Stack, need: Need) -> tuple[Remedy, ...]:
     """Another sealer in place of the one on top, one on top, or one beneath the accents that end the stack."""
     top = stack.laid[-1]
     rough = any(x.acts("stands in peaks") for x in stack.laid)
     recipe = stack.offer(need)
     technique = stack.catalogue.way_that(recipe, "follows texture") if rough else ""
     name = stack.catalogue.recipes[recipe].name.removesuffix(", as bought").lower()
-    ways = []
+    remedies = []
     if top.film.kind in SEALERS and not top.acts("stays in recesses", "resists"):
         swap = SwapRecipe("swap", top.layer.id, recipe, technique)
-        ways.append(way(f"{name.capitalize()} instead of {top.name.lower()}", swap))
+        remedies.append(remedy(f"{name.capitalize()} instead of {top.name.lower()}", swap))
     else:
-        ways.append(
-            way(f"Seal it with {name}", InsertLayer("insert", "", recipe, technique, coats=coats_wanted(stack)))
+        remedies.append(
+            remedy(f"Seal it with {name}", InsertLayer("insert", "", recipe, technique, coats=coats_wanted(stack)))
         )
     accents = []
     for one in reversed(stack.laid):
@@ -110,8 +110,8 @@ def _ways(stack: Stack, need: Need) -> tuple[WayOut, ...]:
         accents.append(one)
     if accents and len(accents) < len(stack.laid):
         beneath = InsertLayer("insert", accents[-1].layer.id, recipe, technique, 24)
-        ways.append(way(f"{name.capitalize()} beneath {accents[-1].name.lower()}", beneath))
-    return tuple(ways)
+        remedies.append(remedy(f"{name.capitalize()} beneath {accents[-1].name.lower()}", beneath))
+    return tuple(remedies)
 
 
 def _use(stack: Stack, word: UseWord, need: Need) -> Iterator[Hit]:
@@ -119,11 +119,11 @@ def _use(stack: Stack, word: UseWord, need: Need) -> Iterator[Hit]:
         return
     stands = protected(stack, word)
     top = next((x for x in reversed(stack.laid) if x.layer.touched >= WHOLE), stack.laid[-1])
-    ways = _ways(stack, need)
+    remedies = _ways(stack, need)
     if stands == "no":
-        yield Hit(len(stack.laid), f"{top.name} is last, and does not stand {WORDS[word]}.", ways)
+        yield Hit(len(stack.laid), f"{top.name} is last, and does not stand {WORDS[word]}.", remedies)
     elif stands == "a little" and stack.catalogue.recipes[stack.offer(need)].film != top.film.slug:
-        yield Hit(len(stack.laid), f"{top.name} stands {WORDS[word]} only a little.", ways, "know this")
+        yield Hit(len(stack.laid), f"{top.name} stands {WORDS[word]} only a little.", remedies, "know this")
 
 
 @rule(
@@ -198,7 +198,7 @@ def children(stack: Stack) -> Iterator[Hit]:
 def unsealed_hands(stack: Stack) -> Iterator[Hit]:
     for hit in _use(stack, "hands", sealer_for(stack)):
         yield Hit(
-            hit.above, hit.says, hit.ways, "know this" if hit.grade else "risky" if _dusts(stack) else "know this"
+            hit.above, hit.says, hit.remedies, "know this" if hit.grade else "risky" if _dusts(stack) else "know this"
         )
 
 
@@ -233,7 +233,7 @@ def gilding_bare_outdoors(stack: Stack) -> Iterator[Hit]:
     for i, one in stack.each():
         if one.film.kind == "leaf" and not any(x.film.stands.get("weather") == "yes" for x in stack.laid[i + 1 :]):
             seal = insert(stack, "", "exterior clear coat")
-            yield Hit(i, "Gilding left bare outdoors.", (way("Seal it with exterior clear coat", seal),))
+            yield Hit(i, "Gilding left bare outdoors.", (remedy("Seal it with exterior clear coat", seal),))
 
 
 @rule(
@@ -251,7 +251,7 @@ def salt_outdoors(stack: Stack) -> Iterator[Hit]:
             yield Hit(
                 i,
                 f"{one.name} {where}.",
-                (way("Sand paint instead", swap_for(stack, one, "lasting grit")),),
+                (remedy("Sand paint instead", swap_for(stack, one, "lasting grit")),),
             )
 
 
@@ -277,5 +277,5 @@ def grit_moulds(stack: Stack) -> Iterator[Hit]:
             yield Hit(
                 i,
                 f"{one.name} where it gets damp.",
-                (way("Sand paint instead", swap_for(stack, one, "lasting grit")),),
+                (remedy("Sand paint instead", swap_for(stack, one, "lasting grit")),),
             )

@@ -5,7 +5,7 @@ from collections.abc import Iterator
 from ..changes.change import InsertLayer
 from ..colour.srgb import lightness
 from ..layers.stack import WHOLE, Laid, Stack
-from .rule import Hit, insert, prep, rule, way
+from .rule import Hit, insert, prep, remedy, rule
 
 
 def covers(one: Laid) -> bool:
@@ -38,7 +38,7 @@ def knots_bleed(stack: Stack) -> Iterator[Hit]:
         return
     says = "Knots in the wood will bleed yellow through it."
     if _stains(stack, "knots"):
-        yield Hit(0, says, (way("Dewaxed shellac over the knots first", shellac(stack)),))
+        yield Hit(0, says, (remedy("Dewaxed shellac over the knots first", shellac(stack)),))
     elif not any(covers(x) for x in stack.laid) and not any("knots" in x.film.stops for x in stack.laid):
         yield Hit(0, says, (), "know this")
 
@@ -56,8 +56,11 @@ def tannins_bleed(stack: Stack) -> Iterator[Hit]:
     one = _stains(stack, "tannins")
     if one and lightness(one.hex) > 60:
         block = insert(stack, stack.laid[0].layer.id, "stain blocker", wait_h=12)
-        ways = (way("A stain blocker first, left a night", block), way("Dewaxed shellac first", shellac(stack)))
-        yield Hit(0, f"{stack.ground.name.capitalize()} will bleed brown into the pale {one.name.lower()}.", ways)
+        remedies = (
+            remedy("A stain blocker first, left a night", block),
+            remedy("Dewaxed shellac first", shellac(stack)),
+        )
+        yield Hit(0, f"{stack.ground.name.capitalize()} will bleed brown into the pale {one.name.lower()}.", remedies)
 
 
 @rule(
@@ -72,7 +75,7 @@ def alkali_darkens(stack: Stack) -> Iterator[Hit]:
         yield Hit(
             0,
             f"{stack.laid[0].name} will darken {stack.ground.name}.",
-            (way("Dewaxed shellac first", shellac(stack)),),
+            (remedy("Dewaxed shellac first", shellac(stack)),),
         )
 
 
@@ -87,5 +90,5 @@ def soot_beneath(stack: Stack) -> Iterator[Hit]:
         yield Hit(
             0,
             f"Soot on {stack.ground.name} has not been washed off.",
-            (way("Wash the soot off and rinse", prep(stack, "washes soot off")),),
+            (remedy("Wash the soot off and rinse", prep(stack, "washes soot off")),),
         )

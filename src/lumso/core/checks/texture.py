@@ -5,7 +5,7 @@ from collections.abc import Iterator
 from ..changes.change import SetLayer, SetShare
 from ..figure import listed
 from ..layers.stack import Laid, Stack
-from .rule import Hit, insert, rule, way
+from .rule import Hit, insert, remedy, rule
 
 GRAVITY = 9.81
 SAG_FROM_MM, CRACKS_FROM_MM = 0.3, 5.0
@@ -34,20 +34,22 @@ def sags(stack: Stack) -> Iterator[Hit]:
         if not stack.vertical or one.wet_um / 1000 < SAG_FROM_MM or peak <= most:
             continue
         mean = most / (2 if one.acts("stands in peaks") else 1)
-        ways = []
+        remedies = []
         if one.technique.per_mm and mean >= 0.2:
             thin = round(int(mean * 20) / 20, 2)
-            ways.append(way(f"{thin:g} mm mean instead", SetLayer("set", one.layer.id, thickness_mm=thin)))
+            remedies.append(remedy(f"{thin:g} mm mean instead", SetLayer("set", one.layer.id, thickness_mm=thin)))
         stiff = next(
             (x for x in one.base.limits if x.component == one.base.dial and x.most > one.shares.get(x.component, 1.0)),
             None,
         )
         if stiff and any(p.component.id == stiff.component and p.material.is_solid for p in one.pours):
-            ways.append(
-                way(f"Stiffer: {stiff.most:.0%} powder", SetShare("share", one.layer.id, stiff.component, stiff.most))
+            remedies.append(
+                remedy(
+                    f"Stiffer: {stiff.most:.0%} powder", SetShare("share", one.layer.id, stiff.component, stiff.most)
+                )
             )
         says = f"{peak:.2g} mm high on an upright face; this mix holds {most:.2g} mm."
-        yield Hit(i, says, tuple(ways))
+        yield Hit(i, says, tuple(remedies))
 
 
 @rule(
@@ -65,7 +67,7 @@ def cracks_thick(stack: Stack) -> Iterator[Hit]:
             yield Hit(
                 i,
                 f"{one.wet_um / 1000:.2g} mm in one coat will crack as it dries.",
-                (way("Twice the coats, half as thick", half),),
+                (remedy("Twice the coats, half as thick", half),),
             )
 
 
@@ -80,7 +82,7 @@ def top_not_level(stack: Stack) -> Iterator[Hit]:
             yield Hit(
                 i,
                 f"Texture {peak_mm(one):.2g} mm high where cups will stand.",
-                (way(f"{thin:g} mm mean at most", SetLayer("set", one.layer.id, thickness_mm=thin)),),
+                (remedy(f"{thin:g} mm mean at most", SetLayer("set", one.layer.id, thickness_mm=thin)),),
             )
 
 
@@ -110,7 +112,7 @@ def texture_no_night(stack: Stack) -> Iterator[Hit]:
             yield Hit(
                 i,
                 f"{lower.name} has not had its night.",
-                (way("Add a night", SetLayer("set", lower.layer.id, wait_h=needs / 60)),),
+                (remedy("Add a night", SetLayer("set", lower.layer.id, wait_h=needs / 60)),),
             )
 
 
@@ -119,4 +121,4 @@ def texture_bare(stack: Stack) -> Iterator[Hit]:
     rough = [x for x in stack.laid if x.technique.per_mm]
     if rough and not any(x.closes for x in stack.laid):
         seal = insert(stack, "", "dead-matt clear coat", "follows texture")
-        yield Hit(len(stack.laid), f"{rough[-1].name} is left bare.", (way("A matt clear coat over it", seal),))
+        yield Hit(len(stack.laid), f"{rough[-1].name} is left bare.", (remedy("A matt clear coat over it", seal),))

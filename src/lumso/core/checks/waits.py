@@ -7,7 +7,7 @@ from ..changes.change import SetLayer
 from ..figure import lasts
 from ..layers.drying import no_film
 from ..layers.stack import Stack
-from .rule import Hit, rule, way
+from .rule import Hit, remedy, rule
 
 
 @rule(
@@ -26,7 +26,7 @@ def recoat_too_soon(stack: Stack) -> Iterator[Hit]:
             add = SetLayer("set", lower.layer.id, wait_h=needs / 60)
             after = f"{upper.name} {lasts(said * 60)} after {lower.name.lower()}"
             says = f"{after}; here it takes {lasts(needs)}."
-            yield Hit(i, says, (way(f"Wait {lasts(needs)}", add),))
+            yield Hit(i, says, (remedy(f"Wait {lasts(needs)}", add),))
 
 
 BETWEEN = ("paint", "wash", "glaze", "texture")
@@ -45,7 +45,7 @@ def wet_into_wet(stack: Stack) -> Iterator[Hit]:
         if not upper.layer.wet_into_wet:
             continue
         fits = lower.film.carrier == upper.film.carrier and lower.film.kind in BETWEEN and upper.film.kind in BETWEEN
-        apart = way("Let the lower one dry first", SetLayer("set", upper.layer.id, wet_into_wet=False))
+        apart = remedy("Let the lower one dry first", SetLayer("set", upper.layer.id, wet_into_wet=False))
         if not fits:
             yield Hit(i, f"{upper.name} dragged into wet {lower.name.lower()}.", (apart,))
         elif lower.film.open_most_min is None:
@@ -63,7 +63,7 @@ def forced_drying(stack: Stack) -> Iterator[Hit]:
     for i, one in stack.each():
         if one.layer.dries_by not in {"hair dryer", "heat gun"}:
             continue
-        air = way("Let it dry by itself", SetLayer("set", one.layer.id, dries_by="air"))
+        air = remedy("Let it dry by itself", SetLayer("set", one.layer.id, dries_by="air"))
         over = next((x for x in stack.beneath(i).meets if x.film.carrier != "water"), None)
         if not one.hurries:
             what = "is too thick" if one.film.carrier == "water" else "is not water-borne"
@@ -85,13 +85,13 @@ def recoat_too_late(stack: Stack) -> Iterator[Hit]:
         if last is not None and stack.waits_h(i - 1) * 60 > last + 1e-6 and not lower.layer.sandings and upper.watery:
             first = stack.minutes(i - 1, "recoat_from") or 0.0
             key = SetLayer("set", lower.layer.id, sandings=(Sanding(320, "between clear coats"),))
-            ways = [way("Abrade it with P320 first", key)]
+            remedies = [remedy("Abrade it with P320 first", key)]
             if first <= last:
                 soon = SetLayer("set", lower.layer.id, wait_h=last / 60)
-                ways.append(way(f"Recoat within {lasts(last)}", soon))
+                remedies.append(remedy(f"Recoat within {lasts(last)}", soon))
             until = f"{lower.name} may be recoated until {lasts(last)}"
             says = f"{until}; here {lasts(stack.waits_h(i - 1) * 60)} pass."
-            yield Hit(i, says, tuple(ways))
+            yield Hit(i, says, tuple(remedies))
 
 
 @rule(
@@ -114,7 +114,7 @@ def seal_too_soon(stack: Stack) -> Iterator[Hit]:
                     f"{upper.name} {lasts(waited * 60)} after {stack.laid[k].name.lower()}, which may be "
                     f"sealed from {lasts(needs)}."
                 )
-                yield Hit(i, says, (way(f"Wait {lasts(more * 60)}", add),))
+                yield Hit(i, says, (remedy(f"Wait {lasts(more * 60)}", add),))
                 break
             if stack.laid[k].closes:
                 break

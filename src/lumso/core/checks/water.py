@@ -6,7 +6,7 @@ from ..changes.change import RemoveLayer, SetLayer, SetShare
 from ..figure import lasts
 from ..layers.stack import Laid, Stack
 from ..layers.wet_edge import section_area
-from .rule import Hit, insert, rule, swap_for, way
+from .rule import Hit, insert, remedy, rule, swap_for
 
 
 def _works_wet(one: Laid) -> bool:
@@ -38,7 +38,7 @@ def no_night_before_water(stack: Stack) -> Iterator[Hit]:
             "before it is rubbed wet."
         )
         grade = "will fail" if one.acts("lifts", "drags") else None
-        yield Hit(i, says, (way("Add a night", add), way("A clear coat between", seal)), grade)  # type: ignore[arg-type]
+        yield Hit(i, says, (remedy("Add a night", add), remedy("A clear coat between", seal)), grade)  # type: ignore[arg-type]
 
 
 @rule(
@@ -56,8 +56,8 @@ def strong_water(stack: Stack) -> Iterator[Hit]:
                 i,
                 f"{one.water:.0%} water, worked and lifted over unsealed paint: it kills what is under it.",
                 (
-                    way("60 % water", SetShare("share", one.layer.id, water, 0.6)),
-                    way("Seal what is beneath first", insert(stack, one.layer.id, "clear coat", wait_h=12)),
+                    remedy("60 % water", SetShare("share", one.layer.id, water, 0.6)),
+                    remedy("Seal what is beneath first", insert(stack, one.layer.id, "clear coat", wait_h=12)),
                 ),
             )
 
@@ -88,7 +88,7 @@ def sealer_under_pickling(stack: Stack) -> Iterator[Hit]:
             yield Hit(
                 i,
                 f"{shut.name} has closed the pores {one.name.lower()} needs.",
-                (way(f"Leave {shut.name.lower()} out", RemoveLayer("remove", shut.layer.id)),),
+                (remedy(f"Leave {shut.name.lower()} out", RemoveLayer("remove", shut.layer.id)),),
             )
 
 
@@ -121,7 +121,7 @@ def binder_thinned(stack: Stack) -> Iterator[Hit]:
             yield Hit(
                 i + 1,
                 f"{one.name} is last and thin in binder: it will dust.",
-                (way("A matt clear coat over it", insert(stack, "", "dead-matt clear coat")),),
+                (remedy("A matt clear coat over it", insert(stack, "", "dead-matt clear coat")),),
             )
 
 
@@ -143,7 +143,7 @@ def open_too_short(stack: Stack) -> Iterator[Hit]:
             f"“{one.technique.name}” needs about {one.technique.needs_open_min:g} min; {one.film.name} stays open "
             f"{one.film.open_most_min:g} at most."
         )
-        yield Hit(i, says, (way("The medium-rich glaze instead", swap_for(stack, one, "slow glaze")),))
+        yield Hit(i, says, (remedy("The medium-rich glaze instead", swap_for(stack, one, "slow glaze")),))
 
 
 @rule(
@@ -172,7 +172,7 @@ def too_much_retarder(stack: Stack) -> Iterator[Hit]:
                 yield Hit(
                     i,
                     f"{pour.poured_ml:.0%} retarder: it will stay tacky.",
-                    (way("5 % retarder", SetShare("share", one.layer.id, pour.component.id, 0.05)),),
+                    (remedy("5 % retarder", SetShare("share", one.layer.id, pour.component.id, 0.05)),),
                 )
 
 
@@ -189,5 +189,5 @@ def glaze_drunk(stack: Stack) -> Iterator[Hit]:
         if one.film.kind == "glaze" and one.acts("drags") and lower and matt:
             seal = insert(stack, one.layer.id, "clear coat", wait_h=12)
             yield Hit(
-                i, f"{lower.name} drinks {one.name.lower()} while it is dragged.", (way("A clear coat first", seal),)
+                i, f"{lower.name} drinks {one.name.lower()} while it is dragged.", (remedy("A clear coat first", seal),)
             )

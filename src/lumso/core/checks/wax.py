@@ -6,7 +6,7 @@ from ..book.preparation import Sanding
 from ..changes.change import MoveLayer, RemoveLayer, SetLayer
 from ..figure import lasts
 from ..layers.stack import Laid, Stack
-from .rule import Hit, insert, rule, swap_for, way
+from .rule import Hit, insert, remedy, rule, swap_for
 
 
 def _through_blockers(stack: Stack) -> Iterator[tuple[int, Laid, Laid]]:
@@ -38,16 +38,16 @@ def water_over_wax(stack: Stack) -> Iterator[Hit]:
     for i, lower, upper in _through_blockers(stack):
         if lower.film.kind != "wax" or lower.acts("resists") or not upper.watery or upper.film.kind == "clear":
             continue
-        ways = [way(f"Move {lower.name.lower()} to the top", MoveLayer("move", lower.layer.id, ""))]
+        remedies = [remedy(f"Move {lower.name.lower()} to the top", MoveLayer("move", lower.layer.id, ""))]
         if i + 1 < len(stack.laid):
-            ways = [way(f"Leave {lower.name.lower()} out", RemoveLayer("remove", lower.layer.id))]
-        ways.append(
-            way(
+            remedies = [remedy(f"Leave {lower.name.lower()} out", RemoveLayer("remove", lower.layer.id))]
+        remedies.append(
+            remedy(
                 "It is a resist: only where wear would come",
                 swap_for(stack, lower, "clear wax", "resists"),
             )
         )
-        yield Hit(i, f"{upper.name} over wax will not hold.", tuple(ways))
+        yield Hit(i, f"{upper.name} over wax will not hold.", tuple(remedies))
 
 
 @rule(
@@ -65,8 +65,8 @@ def hard_coat_over_wax(stack: Stack) -> Iterator[Hit]:
                 i,
                 f"{upper.name} over {lower.name.lower()}.",
                 (
-                    way(f"Leave {lower.name.lower()} out", RemoveLayer("remove", lower.layer.id)),
-                    way(f"Leave {upper.name.lower()} out", RemoveLayer("remove", upper.layer.id)),
+                    remedy(f"Leave {lower.name.lower()} out", RemoveLayer("remove", lower.layer.id)),
+                    remedy(f"Leave {upper.name.lower()} out", RemoveLayer("remove", upper.layer.id)),
                 ),
             )
 
@@ -86,8 +86,8 @@ def clear_over_patina(stack: Stack) -> Iterator[Hit]:
                 i,
                 f"{upper.name} over {lower.name.lower()}: test it first.",
                 (
-                    way("Dewaxed shellac between", between),
-                    way(f"{lower.name} after the clear coat", first),
+                    remedy("Dewaxed shellac between", between),
+                    remedy(f"{lower.name} after the clear coat", first),
                 ),
             )
 
@@ -107,8 +107,8 @@ def water_over_oil(stack: Stack) -> Iterator[Hit]:
                 i,
                 f"{upper.name} over {lower.name.lower()}.",
                 (
-                    way("Dewaxed shellac between", between),
-                    way(f"Leave {lower.name.lower()} out", RemoveLayer("remove", lower.layer.id)),
+                    remedy("Dewaxed shellac between", between),
+                    remedy(f"Leave {lower.name.lower()} out", RemoveLayer("remove", lower.layer.id)),
                 ),
             )
 
@@ -131,8 +131,8 @@ def dark_wax_stays(stack: Stack) -> Iterator[Hit]:
                 i,
                 f"{one.name} straight on {beneath} cannot be taken back.",
                 (
-                    way("Clear wax first", insert(stack, one.layer.id, "clear wax")),
-                    way("A clear coat first", insert(stack, one.layer.id, "clear coat", wait_h=12)),
+                    remedy("Clear wax first", insert(stack, one.layer.id, "clear wax")),
+                    remedy("A clear coat first", insert(stack, one.layer.id, "clear coat", wait_h=12)),
                 ),
             )
 
@@ -155,7 +155,7 @@ def wax_breaks_crests(stack: Stack) -> Iterator[Hit]:
             yield Hit(
                 i,
                 f"Rubbing {one.name.lower()} into the peaks of {rough[-1].name.lower()}.",
-                (way("A brushed-on clear coat instead", swap), way("A clear coat first", before)),
+                (remedy("A brushed-on clear coat instead", swap), remedy("A clear coat first", before)),
             )
 
 
@@ -170,7 +170,7 @@ def oil_over_coat(stack: Stack) -> Iterator[Hit]:
         shut = stack.ground.surface in {"slick", "sealed"} if i == 0 else stack.laid[i - 1].closes
         if one.film.kind == "oil" and shut and (i == 0 or stack.laid[i - 1].film.kind != "oil"):
             swap = swap_for(stack, one, "clear coat")
-            yield Hit(i, f"{one.name} over something it cannot soak into.", (way("A clear coat instead", swap),))
+            yield Hit(i, f"{one.name} over something it cannot soak into.", (remedy("A clear coat instead", swap),))
 
 
 @rule(
@@ -185,7 +185,7 @@ def thick_wax(stack: Stack) -> Iterator[Hit]:
             yield Hit(
                 i,
                 f"{one.layer.coats} coats of {one.name.lower()}.",
-                (way("Two coats", SetLayer("set", one.layer.id, coats=2)),),
+                (remedy("Two coats", SetLayer("set", one.layer.id, coats=2)),),
             )
 
 
@@ -206,7 +206,7 @@ def resist_left(stack: Stack) -> Iterator[Hit]:
         below = stack.laid[sealer - 1]
         rub = SetLayer("set", below.layer.id, sandings=(Sanding(180, "reveal"),))
         says = f"{one.name} under {stack.laid[sealer].name.lower()} was never rubbed off."
-        yield Hit(sealer, says, (way("Rub it off with P180 first", rub),))
+        yield Hit(sealer, says, (remedy("Rub it off with P180 first", rub),))
 
 
 @rule(
@@ -228,4 +228,4 @@ def solvent_over_green(stack: Stack) -> Iterator[Hit]:
             last = stack.laid[i - 1]
             more = stack.waits_h(i - 1) + needs / 60 - waited
             says = f"{one.name} {lasts(waited * 60)} after {stack.laid[k].name.lower()}; it wants {lasts(needs)}."
-            yield Hit(i, says, (way(f"Wait {lasts(more * 60)}", SetLayer("set", last.layer.id, wait_h=more)),))
+            yield Hit(i, says, (remedy(f"Wait {lasts(more * 60)}", SetLayer("set", last.layer.id, wait_h=more)),))

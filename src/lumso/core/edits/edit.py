@@ -12,8 +12,8 @@ from typing import Annotated, Literal
 
 from annotated_types import Interval, Len
 
-from ..advice import mended, trial, with_finish
-from ..advice.bench import Mend
+from ..advice import remedied, trial, with_finish
+from ..advice.bench import Taken
 from ..book.catalogue import Catalogue, EntryKind, pick
 from ..changes.change import Change, apply, surface_under
 from ..changes.what_if import WhatIf, changed
@@ -28,7 +28,7 @@ from ..value import Slug, Value
 
 @dataclass(frozen=True)
 class EditStack(Value):
-    """Changes to a zone's stack: a layer added, swapped, moved or taken out, a preparation, a way out taken."""
+    """Changes to a zone's stack: a layer added, swapped, moved or taken out, a preparation, a remedy taken."""
 
     edit: Literal["stack"]
     seed: Slug
@@ -47,10 +47,10 @@ class PutFinish(Value):
 
 
 @dataclass(frozen=True)
-class MendZone(Value):
-    """The first way out taken of everything worse than a note that has one."""
+class RemedyZone(Value):
+    """The first remedy taken of everything worse than a note that has one."""
 
-    edit: Literal["mend"]
+    edit: Literal["remedy"]
     seed: Slug
     zone: Slug
 
@@ -126,7 +126,7 @@ class TakeEntry(Value):
 Edit = (
     EditStack
     | PutFinish
-    | MendZone
+    | RemedyZone
     | ChooseGround
     | ChoosePiece
     | SplitZone
@@ -142,7 +142,7 @@ class Edited:
     """The job after an edit, and what was done of itself and why."""
 
     job: Job
-    mends: tuple[Mend, ...] = ()
+    taken: tuple[Taken, ...] = ()
 
 
 def ids_of(seed: str) -> Iterator[str]:
@@ -235,12 +235,12 @@ def edited(job: Job, edit: Edit, catalogue: Catalogue, room: Room) -> Edited:
         case PutFinish():
             at = _at(job, edit.zone)
             finish = pick("finish", catalogue.finishes, edit.finish)
-            zone, mends = with_finish(job.zones[at], finish, trial(job, at, catalogue, room), ids)
-            return Edited(_with_zone(job, at, zone), mends)
-        case MendZone():
+            zone, taken = with_finish(job.zones[at], finish, trial(job, at, catalogue, room), ids)
+            return Edited(_with_zone(job, at, zone), taken)
+        case RemedyZone():
             at = _at(job, edit.zone)
-            zone, mends = mended(job.zones[at], trial(job, at, catalogue, room), ids, seal=False)
-            return Edited(_with_zone(job, at, zone), mends)
+            zone, taken = remedied(job.zones[at], trial(job, at, catalogue, room), ids, seal=False)
+            return Edited(_with_zone(job, at, zone), taken)
         case ChooseGround():
             at = _at(job, edit.zone)
             return Edited(_with_zone(job, at, _on_ground(job.zones[at], edit.ground, catalogue)))
