@@ -65,3 +65,9 @@ def test_findings_name_their_boundary_their_reason_and_their_source() -> None:
             assert f.provenance
             assert f.says.endswith((".", "!"))
             assert f.accepted is None
+
+
+def test_only_rules_that_say_so_find_what_will_fail() -> None:
+    """A remedy is tried with these alone: one that is missing here would let a new failure pass."""
+    found = {f.rule for _, case in FIRING for f in case.findings() if f.grade == "will fail"}
+    assert found <= {slug for slug, rule in RULES.items() if rule.may_fail}

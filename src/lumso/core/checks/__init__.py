@@ -4,6 +4,7 @@ A remedy is offered only where it holds: it is tried on the stack, the finding m
 """
 
 from collections import Counter
+from collections.abc import Iterable
 from dataclasses import replace
 from itertools import count
 
@@ -18,15 +19,16 @@ __all__ = ["RULES", "Rule", "check", "holds", "look", "worst"]
 MODULES = (safety, stains, beneath, ground, wax, water, waits, sealing, stains, texture, sanding, colours, order)
 
 
-def look(stack: Stack, at: str = "") -> tuple[Finding, ...]:
+def look(stack: Stack, at: str = "", rules: Iterable[Rule] | None = None) -> tuple[Finding, ...]:
     """What the rules find in a stack, the lowest boundary first, the worst first at each; remedies as the rules name
     them, not yet tried.
 
-    `at` is the zone's JSON pointer. A finding the painter means carries the reason; it stays in the list.
+    `at` is the zone's JSON pointer, `rules` those that are asked, all where none are given. A finding the painter means
+    carries the reason; it stays in the list.
     """
     meant = {(a.rule, a.layer): a.reason for a in stack.zone.accepted}
     found = []
-    for rule in RULES.values():
+    for rule in RULES.values() if rules is None else rules:
         for hit in rule.look(stack):
             below = stack.laid[hit.above - 1].layer.id if hit.above > 0 else ""
             above = stack.laid[hit.above].layer.id if hit.above < len(stack.laid) else ""
@@ -65,7 +67,8 @@ def holds(stack: Stack, findings: tuple[Finding, ...], finding: Finding, way: Re
         laid = tuple(known.get(id(layer)) or lay(layer, stack.catalogue) for layer in zone.layers)
     except LumsoError:
         return False
-    after = look(replace(stack, zone=zone, laid=laid))
+    asked = (r for r in RULES.values() if r.may_fail or r.slug == finding.rule)
+    after = look(replace(stack, zone=zone, laid=laid), rules=asked)
     place = (finding.rule, finding.above)
     left, had = (Counter((f.rule, f.above) for f in fs)[place] for fs in (after, findings))
     return left < had and _failing(after) <= _failing(findings)

@@ -32,6 +32,8 @@ class Rule:
     reason: str
     provenance: str
     look: Callable[[Stack], Iterable[Hit]]
+    may_fail: bool
+    """Whether what it finds may be certain to fail: its grade, or a case of it."""
 
 
 RULES: dict[str, Rule] = {}
@@ -41,12 +43,12 @@ Look = Callable[[Stack], Iterable[Hit]]
 
 
 def rule(
-    slug: str, grade: Grade, sure: Sure, reason: str, provenance: str = "rule of the trade"
+    slug: str, grade: Grade, sure: Sure, reason: str, provenance: str = "rule of the trade", may_fail: bool = False
 ) -> Callable[[Look], Look]:
-    """Make a function over a stack a rule of the checker."""
+    """Make a function over a stack a rule of the checker. `may_fail` where some of its cases are certain to fail."""
 
     def keep(look: Look) -> Look:
-        RULES[slug] = Rule(slug, grade, sure, reason, provenance, look)
+        RULES[slug] = Rule(slug, grade, sure, reason, provenance, look, may_fail or grade == "will fail")
         return look
 
     return keep

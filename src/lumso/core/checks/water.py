@@ -18,6 +18,7 @@ def _works_wet(one: Laid) -> bool:
     "risky",
     "likely",
     "A wash or glaze lifts a clay, mineral or milk base that is only touch dry: it wants its night first.",
+    may_fail=True,
 )
 def no_night_before_water(stack: Stack) -> Iterator[Hit]:
     for i, one in stack.each():
