@@ -1884,6 +1884,22 @@ export interface components {
             taken: number;
         };
         /**
+         * Filled
+         * @description How one component, named by its id, is measured out. `error` is the relative change of its share of the whole.
+         */
+        Filled: {
+            /** Component */
+            component: string;
+            /** Error */
+            error: number;
+            /** Fillings */
+            fillings: components["schemas"]["Filling"][];
+            /** Ml */
+            ml: number;
+            /** Need Ml */
+            need_ml: number;
+        };
+        /**
          * Filling
          * @description `count` fillings of a measure, each to `ml` (its brim, or one of its marks).
          */
@@ -3018,7 +3034,7 @@ export interface components {
             /** Label */
             label: string;
             /** Parts */
-            parts: components["schemas"]["Measured"][];
+            parts: components["schemas"]["Filled"][];
             /** Surplus */
             surplus: number;
             /** Total Ml */
@@ -3755,22 +3771,6 @@ export interface components {
             provenance: string;
             /** Slug */
             slug: string;
-        };
-        /**
-         * Measured
-         * @description How one component, named by its id, is measured out. `error` is the relative change of its share of the whole.
-         */
-        Measured: {
-            /** Component */
-            component: string;
-            /** Error */
-            error: number;
-            /** Fillings */
-            fillings: components["schemas"]["Filling"][];
-            /** Ml */
-            ml: number;
-            /** Need Ml */
-            need_ml: number;
         };
         /**
          * MergeZone

@@ -22,8 +22,8 @@ VAPOURS = {"solvent", "spirit", "oil"}
 def lead_untested(stack: Stack) -> Iterator[Hit]:
     lead = stack.use.lead
     if stack.grounded("may hide lead") and lead.answer in {"not tested", "test planned"}:
-        planned = ", only planned" if lead.answer == "test planned" else ""
-        yield Hit(0, f"{stack.ground.name.capitalize()} may hold lead, and has not been tested{planned}.")
+        said = "a test is planned, not done" if lead.answer == "test planned" else "it has not been tested"
+        yield Hit(0, f"{stack.ground.name.capitalize()} may hold lead: {said}.")
 
 
 @rule(

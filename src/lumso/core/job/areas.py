@@ -35,7 +35,7 @@ class SurfaceArea(Value):
 
 
 @dataclass(frozen=True)
-class Measured:
+class MeasuredPiece:
     """A piece with its sizes made use of; nothing of it where there is none, or where it has a problem."""
 
     surfaces: Mapping[str, Surface] = field(default_factory=dict)
@@ -107,17 +107,17 @@ def band_area(band: Band) -> float:
     return rectangle(band.length.mm, band.width.mm) * band.count
 
 
-def measure(job: Job) -> Measured:
+def measure(job: Job) -> MeasuredPiece:
     """The surfaces and the drawing of the job's piece, less its bands, with what is wrong with its sizes."""
     if job.piece is None:
-        return Measured()
+        return MeasuredPiece()
     try:
         kind = kind_of(job.piece.kind)
     except UnknownEntry as error:
         says = f"There is no piece called {error.slug!r}."
-        return Measured(problems=(Problem("/piece/kind", says, ", ".join(error.known)),))
+        return MeasuredPiece(problems=(Problem("/piece/kind", says, ", ".join(error.known)),))
     if found := check_sizes(job.piece, kind):
-        return Measured(problems=tuple(found))
+        return MeasuredPiece(problems=tuple(found))
     sizes, rough = sizes_of(job.piece, kind)
     surfaces = {s.slug: s for s in kind.surfaces(sizes) if s.area_m2 > 1e-9}
     views = [kind.draw(sizes)] if surfaces else []
@@ -130,7 +130,7 @@ def measure(job: Job) -> Measured:
         views.append(free.picture(part))
     if not surfaces:
         problems.append(Problem("/piece/parts", "There is nothing to coat yet.", "at least one part with its sizes"))
-        return Measured(problems=tuple(problems))
+        return MeasuredPiece(problems=tuple(problems))
     for i, band in enumerate(job.piece.bands):
         surface = surfaces.get(band.surface)
         at = f"/piece/bands/{i}"
@@ -149,7 +149,7 @@ def measure(job: Job) -> Measured:
     drawing = views[0] if len(views) == 1 else lay_out(*views)
     faces = tuple(replace(f, zone=owner.get(f.surface, "")) for f in drawing.faces)
     bands = tuple(band_area(band) for band in job.piece.bands)
-    return Measured(surfaces, replace(drawing, faces=faces), rough, tuple(problems), bands)
+    return MeasuredPiece(surfaces, replace(drawing, faces=faces), rough, tuple(problems), bands)
 
 
 def zone_area(zone: Zone, piece: Piece, surfaces: Mapping[str, Surface], catalogue: Catalogue, at: str,

@@ -16,7 +16,7 @@ class Filling(Value):
 
 
 @dataclass(frozen=True)
-class Measured(Value):
+class Filled(Value):
     """How one component, named by its id, is measured out. `error` is the relative change of its share of the whole."""
 
     component: str
@@ -35,7 +35,7 @@ class KitOption(Value):
     surplus: float
     error: float
     count: int
-    parts: tuple[Measured, ...]
+    parts: tuple[Filled, ...]
 
 
 @dataclass(frozen=True)

@@ -6,7 +6,7 @@ from functools import lru_cache
 from math import ceil
 
 from ..book.kit import Kit
-from .fillings import KitAnswer, KitOption, Measured, Weighed
+from .fillings import Filled, KitAnswer, KitOption, Weighed
 from .kit_search import EXACT, FillingValue, Search, choices_in, fill, fillings_of, grid, reachable
 from .mix import Mix
 
@@ -52,7 +52,7 @@ def _option(label: str, needs: Sequence[Need], amounts: Sequence[int],
     ml = [sum(f.ml * f.count for f in parts) for parts in fillings]
     whole, need = sum(ml), sum(n.ml for n in needs)
     errors = [m / whole * need / n.ml - 1 for m, n in zip(ml, needs, strict=True)]
-    parts = tuple(Measured(n.component, n.ml, m, e, f) for n, m, e, f in zip(needs, ml, errors, fillings, strict=True))
+    parts = tuple(Filled(n.component, n.ml, m, e, f) for n, m, e, f in zip(needs, ml, errors, fillings, strict=True))
     count = sum(f.count for filling in fillings for f in filling)
     return KitOption(label, whole, whole / need - 1, max(map(abs, errors)), count, parts)
 

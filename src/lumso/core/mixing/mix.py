@@ -71,7 +71,7 @@ class Mix(Value):
 
 
 @dataclass(frozen=True)
-class Bench:
+class Pouring:
     """What a mix is said and drawn with."""
 
     system: MeasureSystem
@@ -146,7 +146,7 @@ def _source(given: str) -> SourceKind:
     return "measured" if given == "measured" else "label" if given == "label" else "starting value"
 
 
-def _part(pour: Pour, volume: Figure, poured_ml: float, per_paint: float | None, mass: float, bench: Bench) -> Part:
+def _part(pour: Pour, volume: Figure, poured_ml: float, per_paint: float | None, mass: float, bench: Pouring) -> Part:
     component, material = pour.component, pour.material
     amount = poured_ml * pour.poured_ml
     how = f"{tidy(poured_ml)} ml as poured × {pour.poured_ml:.3g}"
@@ -188,7 +188,7 @@ def _part(pour: Pour, volume: Figure, poured_ml: float, per_paint: float | None,
     )
 
 
-def mix(recipe: Recipe, pours: Sequence[Pour], want: Want, needed: Figure | None, bench: Bench,
+def mix(recipe: Recipe, pours: Sequence[Pour], want: Want, needed: Figure | None, bench: Pouring,
         flow: Thickness | None = None) -> Mix:  # fmt: skip
     """The batch of a recipe: `needed` ml of finished mix when that comes from an area, else as `want` says.
 

@@ -10,7 +10,7 @@ from ..workshop.known import known_to
 from ..workshop.workshop import Workshop
 from .compose import Pour, compose, with_school
 from .limits import DialLimit, dial_limits
-from .mix import Bench, Mix, mix
+from .mix import Mix, Pouring, mix
 
 
 @dataclass(frozen=True)
@@ -63,7 +63,7 @@ def sheet(recipe: Recipe, school: str, want: Want, workshop: Workshop, catalogue
     known = known_to(workshop, catalogue)
     mixed = with_school(recipe, school)
     pours = compose(mixed, known.materials)
-    bench = Bench(known.system(workshop.measures), known.consistencies, known.vessels)
+    bench = Pouring(known.system(workshop.measures), known.consistencies, known.vessels)
     made = mix(mixed, pours, want, None, bench)
     shares = {p.component.id: p.poured_ml for p in pours}
     surface = mixed.surfaces[0] if mixed.surfaces else ""

@@ -170,11 +170,19 @@ def _where(operation: Operation, job: Job) -> str:
     return "/zones/0"
 
 
+QUESTIONS = {"lead-untested", "asbestos-untested"}
+"""What is answered before anybody touches the piece."""
+
+
 def next_action(made: Work, zones: tuple[ZonePlan, ...]) -> NextAction:
-    """What is wrong first, what will fail next; else the first operation of the order of work."""
+    """What is wrong first, what must be answered and what will fail next; else the first operation of the order of work."""
     if made.problems:
         first = made.problems[0]
         return NextAction(first.says, f"Allowed: {first.allowed}.", first.at)
+    for zone in zones:
+        for found in zone.findings:
+            if found.rule in QUESTIONS:
+                return NextAction(f"{zone.name}: {found.says}", found.reason, found.at)
     for zone in zones:
         for found in zone.findings:
             if found.grade == "will fail" and found.accepted is None:

@@ -13,8 +13,7 @@ from ..layers.cautions import when_mixing
 from ..layers.coverage import film
 from ..memory import Memo
 from ..mixing.compose import compose, with_amounts
-from ..mixing.mix import Bench as Pouring
-from ..mixing.mix import Mix, mix
+from ..mixing.mix import Mix, Pouring, mix
 from ..value import Value
 from ..workshop.workshop import Workshop
 from .batches import CoatNeed, Split, needed, sittings, trial_batch

@@ -93,7 +93,7 @@ class Losses:
 
 
 @dataclass(frozen=True)
-class Pot:
+class PotContent:
     """One of `count` equal pots in ml: what reaches the surface, what pot and tool keep, and the margin."""
 
     film_ml: float
@@ -125,7 +125,7 @@ class Split:
 
     coats: tuple[CoatNeed, ...]
     count: int
-    pot: Pot
+    pot: PotContent
     bench_min: float
     bound: str
     """What made it more than one: "life", "vessel", or "" for one."""
@@ -154,15 +154,15 @@ def sittings(coats: Sequence[CoatNeed], pause_min: float) -> tuple[Sitting, ...]
     return tuple(tuple(sitting) for sitting in made)
 
 
-def _pot(film_ml: float, margin_of_film_ml: float, count: int, loadings: int, losses: Losses) -> Pot:
+def _pot(film_ml: float, margin_of_film_ml: float, count: int, loadings: int, losses: Losses) -> PotContent:
     each = film_ml / count
     pot = max(each * losses.pot.share / (1 - losses.pot.share), losses.pot.least_ml)
     loadings = 1 if losses.once else loadings
     tool = min(losses.tool.holds_ml * loadings, film_ml) / count
-    return Pot(each, pot, tool, margin_of_film_ml / film_ml if film_ml else 0.0, loadings)
+    return PotContent(each, pot, tool, margin_of_film_ml / film_ml if film_ml else 0.0, loadings)
 
 
-def pot_of(coats: Sequence[CoatNeed], count: int, losses: Losses, pause_min: float) -> Pot:
+def pot_of(coats: Sequence[CoatNeed], count: int, losses: Losses, pause_min: float) -> PotContent:
     """One of `count` equal pots for these coats. The tool never keeps more than the film itself."""
     film = sum(c.film_ml for c in coats)
     margin = sum(c.margin * c.film_ml for c in coats)

@@ -12,7 +12,7 @@ from ..book.catalogue import Catalogue, pick
 from ..book.materials import Vessel
 from ..errors import Problem
 from ..figure import Figure
-from ..job.areas import Measured, in_two_zones, measure, zone_area
+from ..job.areas import MeasuredPiece, in_two_zones, measure, zone_area
 from ..job.entries import Kept, kept_apart
 from ..job.job import FromArea, Job
 from ..layers import cautions
@@ -40,7 +40,7 @@ class JobWork:
 
     job: Job
     scope: str
-    piece: Measured
+    piece: MeasuredPiece
     catalogue: Catalogue
     kept: tuple[Kept, ...]
     """Entries the job has otherwise than the book."""
