@@ -14,7 +14,7 @@ WIDE, PHONE = {"width": 1280, "height": 800}, {"width": 390, "height": 844}
 def open_rack(page: Page) -> None:
     page.get_by_role("link", name="Programme rack").click()
     page.get_by_role("link", name="Mix", exact=True).click()
-    page.get_by_role("button", name="Mix: 46.1 ml. Show why").wait_for()
+    page.get_by_role("button", name="Mix: 46 ml. Show why").wait_for()
 
 
 def take(url: str, folder: Path) -> None:
