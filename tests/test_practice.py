@@ -6,6 +6,7 @@ from dataclasses import replace
 import pytest
 
 from lumso.catalogue import shipped
+from lumso.core.book.colours import Colour
 from lumso.core.book.preparation import Sanding
 from lumso.core.checks.findings import Finding
 from lumso.core.job.entries import embed
@@ -61,7 +62,16 @@ def test_nothing_that_does_not_matter_silences_a_danger(practice: Practice) -> N
     job = practice.danger
     first = job.zones[0]
     other = replace(first, id="other", name="Other", surfaces=(), layers=())
+    renamed = tuple(
+        replace(x, colours={k: Colour("called otherwise", c.hex) for k, c in x.colours.items()}) for x in first.layers
+    )
+    harmless = replace(first, layers=(*first.layers, layer("paint-plain", "dry-brushed", wait=48, id="harmless")))
+    top = {"one-thin-sealer", "wet-cups", "sands-last-clear", "feet"}  # what is judged by what lies on top
+    kept = set(practice.warns) - top
+    made = plan(embed(replace(job, zones=(harmless, *job.zones[1:])), C), W, C, ROOM)
+    assert kept <= rules(made)
     for changed in (
+        replace(job, zones=(replace(first, layers=renamed), *job.zones[1:])),
         replace(job, name="Called otherwise"),
         replace(job, zones=(replace(first, name="Called otherwise"), *job.zones[1:])),
         replace(job, zones=(*job.zones, other)),

@@ -175,7 +175,7 @@ QUESTIONS = {"lead-untested", "asbestos-untested"}
 
 
 def next_action(made: Work, zones: tuple[ZonePlan, ...]) -> NextAction:
-    """What is wrong first, what must be answered and what will fail next; else the first operation of the order of work."""
+    """What is wrong first, what must be answered and what will fail next; else the first operation of all."""
     if made.problems:
         first = made.problems[0]
         return NextAction(first.says, f"Allowed: {first.allowed}.", first.at)

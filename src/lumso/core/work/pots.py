@@ -171,23 +171,28 @@ def _runs_of(alike: tuple[CoatWork, ...], brewing: Brewing, apart: frozenset[str
     return tuple(made), tuple(problems)
 
 
-def pot_runs(coats: Sequence[CoatWork], brewing: Brewing, stepped: bool, memo: Memo,
-             apart: Collection[str] = ()) -> tuple[tuple[PotRun, ...], tuple[Problem, ...]]:  # fmt: skip
-    """Every coat in the pot it comes from, and what cannot be batched.
+Mixes = tuple[tuple[tuple[CoatWork, ...], StepDown | None], ...]
+"""The coats of each mix, with how it begins from the last one's leftovers."""
 
-    With `stepped`, stacked washes begin from what is left of the last; coats in `apart` begin a pot of their own.
-    """
+
+def mixes_of(coats: Sequence[CoatWork], brewing: Brewing, stepped: bool, memo: Memo) -> Mixes:
+    """Coats by the mix they come from. With `stepped`, stacked washes begin from what is left of the last."""
     chained = chains(coats, brewing) if stepped else {}
     groups: dict[tuple[object, ...], list[CoatWork]] = {}
     for one in coats:
         own = layer_of(one) if layer_of(one) in chained else ()
         groups.setdefault((*mix_key(one, memo), *own), []).append(one)
+    return tuple((tuple(mine), chained.get(layer_of(mine[0]))) for mine in groups.values())
+
+
+def pot_runs(mixes: Mixes, brewing: Brewing, memo: Memo,
+             apart: Collection[str] = ()) -> tuple[tuple[PotRun, ...], tuple[Problem, ...]]:  # fmt: skip
+    """Every coat in the pot it comes from, and what cannot be batched. Coats in `apart` begin a pot of their own."""
     made: list[PotRun] = []
     problems: list[Problem] = []
-    for mine in groups.values():
-        alike = tuple(mine)
-        alone = frozenset(c.need.id for c in alike if c.need.id in apart)
-        args = (alike, brewing, alone, chained.get(layer_of(alike[0])))
+    for alike, step_down in mixes:
+        alone = frozenset(c.need.id for c in alike if c.need.id in apart) if apart else frozenset()
+        args = (alike, brewing, alone, step_down)
         found, wrong = memo.recall(("runs", alike[0].need.id), args, partial(_runs_of, *args))
         made += found
         problems += wrong

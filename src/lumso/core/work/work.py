@@ -27,7 +27,7 @@ from .blocks import Made, assemble, dust
 from .coats import CoatWork
 from .operations import Constraint, Operation
 from .order import Placed, in_order, with_sessions
-from .pots import Brewing, PotRun, life_of, pot_runs
+from .pots import Brewing, PotRun, life_of, mixes_of, pot_runs
 from .zone import ZoneWork, zone_work
 
 TRIES = 24
@@ -243,9 +243,10 @@ def work_together(jobs: Sequence[Job], workshop: Workshop, catalogue: Catalogue,
     by_area = [c for c in coats if isinstance(c.laid.layer.want, FromArea)]
     given, wrong = _given(worked, brewing, workshop)
     problems += wrong
+    mixes = mixes_of(by_area, brewing, stepped, memo)
     apart: set[str] = set()
     for _ in range(TRIES):
-        runs, unbatched = pot_runs(by_area, brewing, stepped, memo, apart)
+        runs, unbatched = pot_runs(mixes, brewing, memo, apart)
         with_brews = [(run, brews_of(run, known, workshop, vessel, memo)) for run in runs]
         made = assemble(worked, [*with_brews, *((b.run, (b,)) for b in given)], known.habits, room, memo)
         parts = tuple(made.parts)
