@@ -1,6 +1,6 @@
 """The operations of all zones and pots put together: what is done in one go, and what holds between."""
 
-from collections.abc import Sequence
+from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, field, replace
 from functools import partial
 from itertools import pairwise
@@ -246,15 +246,22 @@ class Ends:
     last: tuple[str, ...]
 
 
-def _ends(link: Link, made: Made) -> Ends:
+Known = Mapping[str, str]
+"""An operation of each coat, by the coat's id."""
+
+
+def _ends(link: Link, first: Known, last: Known) -> Ends:
     if link.operations:
         return Ends((link.operations[0].id,), (link.operations[-1].id,))
-    return Ends(tuple(made.first[c.need.id] for c in link.coats), tuple(made.last[c.need.id] for c in link.coats))
+    return Ends(tuple(first[c.need.id] for c in link.coats), tuple(last[c.need.id] for c in link.coats))
 
 
-def _zone(zone: ZoneWork, ends: Sequence[Ends]) -> Made:
-    """What is done to a zone beside laying, and what holds between the links of its order."""
+def _zone(zone: ZoneWork, firsts: Sequence[str], lasts: Sequence[str]) -> Made:
+    """What is done to a zone beside laying, and what holds between the links of its order. `firsts` and `lasts` are the
+    operations its coats begin and end with."""
     made = Made()
+    begin, end = (dict(zip(zone.coat_ids, ids, strict=True)) for ids in (firsts, lasts))
+    ends = [_ends(link, begin, end) for link in zone.links]
     for link in zone.links:
         if link.operations:
             made.blocks.append(Block(link.operations[0].id, link.operations))
@@ -293,7 +300,7 @@ def _end(worked: Worked, made_yet: Made, habits: Habits) -> Made:
         stack = zone.stack
         assert stack
         top = len(stack.laid) - 1
-        lasts = _ends(zone.links[-1], made_yet).last
+        lasts = _ends(zone.links[-1], made_yet.first, made_yet.last).last
         for end in lasts:
             made.constraints.append(
                 Constraint("at least", end, refit.id, stack.wait(top, "recoat_from"), why=stack.laid[top].film.waits)
@@ -338,15 +345,16 @@ def assemble(jobs: Sequence[Worked], runs: Sequence[tuple[PotRun, tuple[Brew, ..
     def run_part(run: PotRun, brews: tuple[Brew, ...]) -> tuple[Made, Tied]:
         return tie_up(_lay_run(run, brews, habits) if run.first.need.area_m2 > 0 else _mix_only(brews[0], habits))
 
-    def zone_part(zone: ZoneWork, ends: tuple[Ends, ...]) -> tuple[Made, Tied]:
-        return tie_up(_zone(zone, ends))
+    def zone_part(zone: ZoneWork, firsts: tuple[str, ...], lasts: tuple[str, ...]) -> tuple[Made, Tied]:
+        return tie_up(_zone(zone, firsts, lasts))
 
     for run, brews in runs:
         made.take(*memo.recall(("run", run.first.need.id), (run, brews, habits, room), partial(run_part, run, brews)))
     for job in jobs:
         for zone in job.zones:
-            ends = tuple(_ends(link, made) for link in zone.links)
+            firsts = tuple(map(made.first.__getitem__, zone.coat_ids))
+            lasts = tuple(map(made.last.__getitem__, zone.coat_ids))
             place = ("between", job.scope, zone.zone.id)
-            made.take(*memo.recall(place, (zone, ends, room), partial(zone_part, zone, ends)))
+            made.take(*memo.recall(place, (zone, firsts, lasts, room), partial(zone_part, zone, firsts, lasts)))
         made.take(*tie_up(_end(job, made, habits)))
     return made

@@ -5,6 +5,7 @@ A zone is computed from itself alone, so that an edit of one costs one. Batches 
 
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, field, replace
+from functools import cached_property
 from typing import Literal
 
 from ..book.catalogue import Catalogue
@@ -71,10 +72,15 @@ class ZoneWork:
     """Pots whose amount was given, where there is no area to lay them on."""
     problems: tuple[Problem, ...] = ()
 
-    @property
+    @cached_property
     def coats(self) -> tuple[CoatWork, ...]:
         """Every coat, in order."""
         return tuple(coat for link in self.links for coat in link.coats)
+
+    @cached_property
+    def coat_ids(self) -> tuple[str, ...]:
+        """The ids of its coats, in order."""
+        return tuple(coat.need.id for coat in self.coats)
 
 
 Waits = Mapping[int, tuple[Wait, str]]
