@@ -1,13 +1,19 @@
 """The command line: plans without a server, and says clearly what it cannot do."""
 
 import json
+import signal
 import socket
+import sqlite3
+import subprocess
+import sys
+from contextlib import closing
 from pathlib import Path
+from urllib.request import Request, urlopen
 
 import pytest
 from typer.testing import CliRunner
 
-from lumso.cli import app
+from lumso.cli import _bind, app
 from tests.conftest import ROOT
 
 run = CliRunner()
@@ -94,3 +100,30 @@ def test_a_database_that_cannot_be_opened_stops_with_a_reason(tmp_path: Path) ->
     result = run.invoke(app, ["serve", "--port", "0", "--data", str(tmp_path / "x.sqlite3")])
     assert result.exit_code == 1
     assert "not a Lumso database" in result.stderr
+
+
+def test_what_is_accepted_is_known_as_tcp_so_that_answers_leave_at_once() -> None:
+    with _bind("127.0.0.1", 0) as listener, socket.create_connection(listener.getsockname()):
+        accepted, _ = listener.accept()
+        with accepted:
+            assert accepted.proto == socket.IPPROTO_TCP  # what the server looks at before it sets TCP_NODELAY
+
+
+@pytest.mark.parametrize("number", [signal.SIGTERM, signal.SIGHUP, signal.SIGINT])
+def test_stopped_by_any_signal_the_database_is_whole_in_one_file(tmp_path: Path, number: signal.Signals) -> None:
+    data = tmp_path / "workshop.sqlite3"
+    command = [sys.executable, "-m", "lumso", "serve", "--port", "0", "--data", str(data)]
+    with subprocess.Popen(command, stdout=subprocess.PIPE, stderr=subprocess.PIPE, text=True) as lumso:
+        assert lumso.stdout
+        assert lumso.stderr
+        address = next(word for word in lumso.stdout.readline().split() if word.startswith("http"))
+        request = Request(f"{address}api/jobs/start", b"{}", {"Content-Type": "application/json"})
+        with urlopen(request) as reply:
+            begun = json.load(reply)["id"]
+        assert (tmp_path / "workshop.sqlite3-wal").exists()
+        lumso.send_signal(number)
+        lumso.wait(timeout=20)
+        assert "Traceback" not in lumso.stderr.read()
+    assert [f.name for f in tmp_path.iterdir()] == ["workshop.sqlite3"]
+    with closing(sqlite3.connect(data)) as kept:
+        assert kept.execute("SELECT id FROM job").fetchall() == [(begun,)]

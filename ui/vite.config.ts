@@ -5,5 +5,5 @@ import { defineConfig } from "vite";
 export default defineConfig({
   plugins: [react(), tailwindcss()],
   build: { outDir: "../src/lumso/web", emptyOutDir: true },
-  server: { proxy: { "/api": "http://127.0.0.1:8321" } },
+  server: { proxy: { "/api": { target: "http://127.0.0.1:8321", changeOrigin: false } } },
 });

@@ -2,6 +2,7 @@
 
 import gc
 import os
+import signal
 import socket
 import sys
 from collections.abc import Iterable
@@ -32,7 +33,8 @@ def _fail(message: str, code: int = 1) -> typer.Exit:
 
 
 def _bind(host: str, port: int) -> socket.socket:
-    listener = socket.socket()
+    # Named as TCP, or what is accepted waits for company before it sends: 40 ms on every request kept alive.
+    listener = socket.socket(socket.AF_INET, socket.SOCK_STREAM, socket.IPPROTO_TCP)
     listener.setsockopt(socket.SOL_SOCKET, socket.SO_REUSEADDR, 1)
     try:
         listener.bind((host, port))
@@ -43,6 +45,19 @@ def _bind(host: str, port: int) -> socket.socket:
             f"port {port} on {host} cannot be used: {error.strerror}. Name another with --port, or 0 for any free one."
         ) from None
     return listener
+
+
+def _names(host: str) -> frozenset[str]:
+    """What this machine may be called by whoever asks: beyond its own address, its name in the house."""
+    if host == "localhost" or host.startswith("127."):
+        return frozenset()
+    own = socket.gethostname().lower()
+    return frozenset({host.lower(), own, f"{own}.local"})
+
+
+def _stopped(number: int, frame: object) -> None:
+    """Asked to stop: through the same door as any end, so that the database is closed."""
+    raise SystemExit(0)
 
 
 def _serve(host: str, port: int, data: Path, demo: bool) -> None:
@@ -63,10 +78,13 @@ def _serve(host: str, port: int, data: Path, demo: bool) -> None:
         listener.close()
         raise _fail(str(error)) from None
     print(f"Lumso is at http://{host}:{listener.getsockname()[1]}/  (data in {data}; stop with Ctrl+C)", flush=True)
-    config = uvicorn.Config(create_app(db, shipped()), log_level="warning", access_log=False)
+    config = uvicorn.Config(create_app(db, shipped(), names=_names(host)), log_level="warning", access_log=False)
     gc.freeze()  # the catalogue and the models stay for good: to collect them again and again only makes edits wait
     gc.set_threshold(50_000, 20, 50)  # values hold no circles: to look for some in the midst of a plan makes it late
     gc.enable()
+    signal.signal(signal.SIGTERM, _stopped)  # the server passes it on when it has answered what it was asked
+    if hangup := getattr(signal, "SIGHUP", None):  # a closed terminal; not everywhere
+        signal.signal(hangup, lambda number, frame: signal.raise_signal(signal.SIGTERM))
     try:
         uvicorn.Server(config).run(sockets=[listener])
     finally:

@@ -15,7 +15,7 @@ from lumso.store.database import Database
 @pytest.fixture
 def client(app: FastAPI, db: Database, catalogue: Catalogue) -> Iterator[TestClient]:
     app.state.context = Context(db, catalogue)
-    with TestClient(app, raise_server_exceptions=False) as test_client:
+    with TestClient(app, "http://127.0.0.1", raise_server_exceptions=False) as test_client:
         yield test_client
 
 

@@ -100,6 +100,7 @@ def nothing_leaves_the_machine(page: Page) -> Iterator[None]:
     page.set_default_timeout(20_000)
     page.route("**/*", only_local)
     page.on("pageerror", lambda error: broken.append(str(error)))
+    page.on("console", lambda said: broken.append(said.text) if "Content Security Policy" in said.text else None)
     yield
     assert away == []
     assert broken == []

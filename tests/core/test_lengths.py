@@ -5,7 +5,7 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from lumso.core.errors import AmbiguousLength, InvalidValue, UnreadableLength
-from lumso.core.measure.lengths import parse_length
+from lumso.core.measure.lengths import MOST_TYPED, parse_length
 
 
 @pytest.mark.parametrize(
@@ -88,3 +88,16 @@ def test_no_text_breaks_it(typed: str) -> None:
     except InvalidValue:
         return  # refused in the one way there is
     assert length.mm > 0
+
+
+@pytest.mark.parametrize("typed", ["1.123" + 20_000 * " " + "x", f"{400 * '9'}/{400 * '9'}", (MOST_TYPED + 1) * "9"])
+def test_what_is_too_long_for_a_length_is_not_read_at_all(typed: str) -> None:
+    with pytest.raises(UnreadableLength) as refused:
+        parse_length(typed)
+    assert refused.value.allowed.startswith(f"at most {MOST_TYPED} characters")
+    assert len(refused.value.says) < 2 * MOST_TYPED
+
+
+def test_the_longest_text_is_read() -> None:
+    assert parse_length("750".rjust(MOST_TYPED, "0")).mm == 750
+    assert parse_length(100 * " " + "750" + 100 * " ").mm == 750

@@ -15,6 +15,7 @@ from lumso.store.database import Database
 
 from . import better, book, errors, finish, jobs, planning, sheets, workshop
 from .context import Context
+from .door import Door
 
 WEB = Path(__file__).parent.parent / "web"
 
@@ -30,8 +31,9 @@ class Assets(StaticFiles):
         return response
 
 
-def create_app(db: Database, catalogue: Catalogue, web: Path = WEB) -> FastAPI:
-    """Lumso over a database and a catalogue; `web` holds the built interface."""
+def create_app(db: Database, catalogue: Catalogue, web: Path = WEB,
+               names: frozenset[str] = frozenset()) -> FastAPI:  # fmt: skip
+    """Lumso over a database and a catalogue; `web` holds the built interface, `names` what this machine is called."""
     app = FastAPI(title="Lumso", version=__version__, docs_url=None, redoc_url=None, openapi_url="/api/openapi.json")
     app.state.context = Context(db, catalogue)
     errors.install(app)
@@ -43,6 +45,7 @@ def create_app(db: Database, catalogue: Catalogue, web: Path = WEB) -> FastAPI:
         raise HTTPException(404, f"There is nothing at /api/{rest}.")
 
     app.add_middleware(GZipMiddleware, minimum_size=1024, compresslevel=1)
+    app.add_middleware(Door, names=names)
     if (web / "assets").is_dir():
         app.mount("/assets", Assets(directory=web / "assets"))
 

@@ -1,6 +1,5 @@
 """Exceptions as problem details (RFC 9457), in one place. No traceback reaches a user."""
 
-import logging
 from typing import Any
 
 from fastapi import FastAPI, Request
@@ -12,8 +11,6 @@ from starlette.exceptions import HTTPException
 from lumso.core.errors import AmbiguousLength, InvalidValue, LumsoError, UnknownEntry
 from lumso.formats.reading import Fault, UnfitDocument, faults_of
 from lumso.store.errors import Busy, NotFound, StaleRevision, StoreError, Unwritable
-
-log = logging.getLogger("lumso")
 
 
 class FaultOut(BaseModel):
@@ -49,7 +46,8 @@ STATUS: tuple[tuple[type[LumsoError], int, str], ...] = (
 )
 
 
-def _reply(problem: ProblemOut) -> JSONResponse:
+def reply(problem: ProblemOut) -> JSONResponse:
+    """Problem details as an answer."""
     return JSONResponse(problem.model_dump(exclude_none=True), problem.status, media_type="application/problem+json")
 
 
@@ -74,24 +72,24 @@ def problem_of(error: LumsoError) -> ProblemOut:
 
 
 def install(app: FastAPI) -> None:
-    """Answer every exception with problem details."""
+    """Answer what is refused with problem details; a mistake of our own is answered at the door."""
 
     @app.exception_handler(LumsoError)
     def refused(request: Request, error: LumsoError) -> JSONResponse:
-        return _reply(problem_of(error))
+        return reply(problem_of(error))
 
     @app.exception_handler(RequestValidationError)
     def unfit(request: Request, error: RequestValidationError) -> JSONResponse:
         faults = faults_of(error.errors(), {"body": error.body})
         out = [FaultOut(at=f.at.removeprefix("/body"), says=f.says, allowed=f.allowed) for f in faults]
         detail = out[0].says if out else "What was sent cannot be read."
-        return _reply(
+        return reply(
             ProblemOut(type="/problems/Unfit", title="That cannot be used", status=422, detail=detail, faults=out)
         )
 
     @app.exception_handler(HTTPException)
     def http(request: Request, error: HTTPException) -> JSONResponse:
-        return _reply(
+        return reply(
             ProblemOut(
                 type="about:blank",
                 title=str(error.detail),
@@ -99,12 +97,6 @@ def install(app: FastAPI) -> None:
                 detail=str(error.detail),
             )
         )
-
-    @app.exception_handler(Exception)
-    def broken(request: Request, error: Exception) -> JSONResponse:
-        log.error("%s %s", request.method, request.url.path, exc_info=error)
-        detail = "Lumso made a mistake of its own. What was saved is safe; the log says more."
-        return _reply(ProblemOut(type="/problems/Internal", title="Something broke", status=500, detail=detail))
 
 
 RESPONSES: dict[int | str, dict[str, Any]] = {"default": {"model": ProblemOut, "description": "Problem details"}}

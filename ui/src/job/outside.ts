@@ -45,7 +45,7 @@ export function outsideOf(id: string, client: QueryClient): Outside {
     },
     save: async (job, revision) => {
       const params = { path, header: { "If-Match": `"${revision}"` } };
-      const keepalive = JSON.stringify(job).length < SMALL;
+      const keepalive = new Blob([JSON.stringify(job)]).size < SMALL;
       return listed(await told(answer(api.PUT("/api/jobs/{job_id}", { params, body: job, keepalive }))));
     },
     step: async (way, revision) => {

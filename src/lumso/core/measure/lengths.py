@@ -31,6 +31,8 @@ VULGAR = {
 }
 NUMBER = r"(?:\d+(?:[ -]+\d+/\d+)|\d+/\d+|\d+(?:\.\d+)?|\.\d+)"
 PIECE = re.compile(rf"\s*({NUMBER})\s*(''|[a-z]+|[\"'])?\.?\s*", re.IGNORECASE)
+MOST_TYPED = 60
+"""The longest text read as a length, characters: what is longer was never one, and would take long to find out."""
 EXAMPLES = 'for example 750, 75 cm, 0.75 m, 29 1/2" or 2\' 5 1/2"'
 
 
@@ -77,6 +79,11 @@ def parse_length(typed: str) -> Length:
     (749.3, 749.3, 750.0)
     """
     shown = typed.strip()
+    if len(shown) > MOST_TYPED:
+        raise UnreadableLength(
+            f"{shown[:MOST_TYPED]!r}… is too long for a length.", value=shown[:MOST_TYPED],
+            allowed=f"at most {MOST_TYPED} characters, {EXAMPLES}",
+        )  # fmt: skip
     text = shown.translate(LOOKALIKES).lower()
     for mark, plain in VULGAR.items():
         text = text.replace(mark, f" {plain}")

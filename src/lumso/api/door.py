@@ -1,0 +1,126 @@
+"""The door: who may ask, how much may be sent, and what a browser may do with the answer.
+
+A page from elsewhere must neither read the workshop nor write to it. Browsers see to most of it, as no answer allows
+another origin. What is left is a foreign name that is made to point here (its pages then count as Lumso's own): so a
+name must be known, and whoever writes must come from the very address it writes to.
+"""
+
+import ipaddress
+import logging
+from urllib.parse import urlsplit
+
+from fastapi import HTTPException
+from starlette.datastructures import Headers, MutableHeaders
+from starlette.types import ASGIApp, Message, Receive, Scope, Send
+
+from .errors import ProblemOut, reply
+
+log = logging.getLogger("lumso")
+
+MOST_BYTES = 8 * 1024 * 1024
+"""The largest request, bytes: a job of 60 zones with all its entries has about 2 MB."""
+
+SAFE = ("GET", "HEAD", "OPTIONS")
+
+HEADERS = {
+    "Content-Security-Policy": "default-src 'self'; img-src 'self' data: blob:; style-src 'self' 'unsafe-inline'; "
+    "object-src 'none'; base-uri 'none'; form-action 'self'; frame-ancestors 'none'",
+    "Cross-Origin-Opener-Policy": "same-origin",
+    "Cross-Origin-Resource-Policy": "same-origin",
+    "Referrer-Policy": "same-origin",
+    "X-Content-Type-Options": "nosniff",
+    "X-Frame-Options": "DENY",
+}
+"""Sent with every answer. Styles are set by the interface's parts as they open, so these may stand in the page."""
+
+
+def _is_address(name: str) -> bool:
+    try:
+        ipaddress.ip_address(name)
+    except ValueError:
+        return False
+    return True
+
+
+def _refused(status: int, title: str, detail: str) -> ProblemOut:
+    return ProblemOut(type="/problems/Refused", title=title, status=status, detail=detail)
+
+
+class Door:
+    """Looks at every request before anything else does, and lets no mistake out but in words."""
+
+    def __init__(self, app: ASGIApp, names: frozenset[str] = frozenset()) -> None:
+        """`names` are what this machine is called beside localhost, in lower case."""
+        self.app, self.names = app, names | {"localhost"}
+
+    async def __call__(self, scope: Scope, receive: Receive, send: Send) -> None:
+        """Answer, or refuse."""
+        if scope["type"] != "http":
+            await self.app(scope, receive, send)
+            return
+        begun = False
+
+        async def sent(message: Message) -> None:
+            nonlocal begun
+            if message["type"] == "http.response.start":
+                begun = True
+                MutableHeaders(scope=message).update(HEADERS)
+            await send(message)
+
+        problem = self._foreign(scope) or self._too_large(Headers(scope=scope))
+        if problem:
+            await reply(problem)(scope, receive, sent)
+            return
+        try:
+            await self.app(scope, _counted(receive), sent)
+        except Exception as error:
+            log.error("%s %s", scope["method"], scope["path"], exc_info=error)
+            if begun:
+                raise
+            detail = "Lumso made a mistake of its own. What was saved is safe; the log says more."
+            broken = ProblemOut(type="/problems/Internal", title="Something broke", status=500, detail=detail)
+            await reply(broken)(scope, receive, sent)
+
+    def _foreign(self, scope: Scope) -> ProblemOut | None:
+        """Why this does not come from Lumso's own pages, if it does not."""
+        headers = Headers(scope=scope)
+        host = headers.get("host", "").lower()
+        try:
+            name = urlsplit(f"//{host}").hostname or ""
+        except ValueError:
+            name = ""
+        if not (name in self.names or _is_address(name)):
+            detail = f"Lumso is not known as {name[:100]!r}. Open it by the address shown where it was started."
+            return _refused(421, "Not known by that name", detail)
+        origin = headers.get("origin")
+        elsewhere = origin is not None and origin.lower() not in (f"http://{host}", f"https://{host}")
+        across = scope["method"] not in SAFE and headers.get("sec-fetch-site", "") in ("cross-site", "same-site")
+        if elsewhere or across:
+            return _refused(
+                403, "Not from here", "Only Lumso's own pages may ask this. Open Lumso itself and try again."
+            )
+        return None
+
+    def _too_large(self, headers: Headers) -> ProblemOut | None:
+        said = headers.get("content-length", "0")
+        if len(said) < 20 and said.isdecimal() and int(said) <= MOST_BYTES:
+            return None
+        return _refused(413, "Too large", TOO_LARGE)
+
+
+TOO_LARGE = f"That is too large. At most {MOST_BYTES // 1024 // 1024} MB can be sent at once."
+
+
+def _counted(receive: Receive) -> Receive:
+    """What arrives, refused once it is more than may be sent, whatever its head said."""
+    so_far = 0
+
+    async def counting() -> Message:
+        nonlocal so_far
+        message = await receive()
+        so_far += len(message.get("body", b""))
+        if so_far > MOST_BYTES:
+            raise HTTPException(413, TOO_LARGE)
+        return message
+
+    return counting
