@@ -7,6 +7,7 @@ from pathlib import Path
 import pytest
 from playwright.sync_api import Page, expect
 
+from lumso.store import entries
 from tests.browser.conftest import Running, serious
 
 
@@ -179,3 +180,20 @@ def test_what_a_label_says_of_a_coat_counts_in_jobs_and_can_be_put_back(page: Pa
     expect(known).to_have_count(0)
     open_rack(page, loft)
     expect(page.get_by_role("button", name=re.compile("^2. Clear coat.*wait 2 h"))).to_be_visible()
+
+
+def test_what_cannot_be_read_is_kept_as_a_file_and_taken_out(page: Page, loft: Running) -> None:
+    entries.put(loft.db, [("kit", "old-drawer", '{"slug": "old-drawer"}')])
+    page.goto(loft.url)
+    notice = page.get_by_role("alert").filter(has_text="The kit old-drawer cannot be read")
+    expect(notice).to_contain_text("'name' is missing")
+    expect(page.get_by_role("link", name="Go on with it")).to_be_visible()
+    assert serious(page) == []
+    with page.expect_download() as saving:
+        notice.get_by_role("button", name="Keep kit old-drawer as a file").press("Enter")
+    assert saving.value.path().read_text() == '{"slug": "old-drawer"}'
+    notice.get_by_role("button", name="Take kit old-drawer out for good").press("Enter")
+    expect(notice).to_be_hidden()
+    page.reload()
+    expect(page.get_by_role("link", name="Go on with it")).to_be_visible()
+    expect(notice).to_be_hidden()

@@ -203,3 +203,17 @@ def test_a_kit_with_nothing_level_says_so_for_a_powder() -> None:
 def test_needs_of_nothing_are_left_out() -> None:
     assert len(out(US_SPOONS, paint=20, water=0).options[0].parts) == 1
     assert measure_out((), US_SPOONS) == KitAnswer((), ())
+
+
+@pytest.mark.parametrize(
+    ("sizes", "ml", "counted"),
+    [((0.05,), 20_000, False), ((5.0,), 2_500, True), ((5.0,), 2_501, False), ((0.05, 1.13, 5_000.0), 60_000, False),
+     ((0.05, 1.13, 100.0), 1_000, True)],
+)  # fmt: skip
+def test_what_is_beyond_counting_is_refused_before_it_is_searched(
+    sizes: tuple[float, ...], ml: float, counted: bool
+) -> None:
+    kit = Kit("k", "kit", tuple(KitMeasure(f"{s} ml", s) for s in sizes))
+    answer = measure_out((Need("paint", ml, ml),), kit)
+    assert bool(answer.options) == counted
+    assert ("too much for measures this small" in answer.says) != counted

@@ -21,6 +21,7 @@ from lumso.store.entries import Kind
 
 from .bodies import RecipeBody
 from .context import Context, Here
+from .door import MOST_BYTES
 
 router = APIRouter(tags=["book"])
 
@@ -57,7 +58,7 @@ class FileIn(BaseModel):
 
     model_config = ConfigDict(extra="forbid")
     name: Annotated[str, Field(max_length=200)]
-    text: Annotated[str, Field(max_length=20_000_000)]
+    text: Annotated[str, Field(max_length=MOST_BYTES)]
     on_clash: Literal["ask", "keep mine", "take theirs"] = "ask"
 
 

@@ -1,7 +1,8 @@
 """What every router needs: the database, the catalogue and the workshop as it is now."""
 
-from collections.abc import Iterable
-from typing import Annotated, Any
+from collections.abc import Iterable, Mapping
+from contextlib import suppress
+from typing import Annotated, Any, Literal
 
 from fastapi import Depends, Request
 from pydantic import BaseModel, ConfigDict, Field, TypeAdapter
@@ -15,10 +16,10 @@ from lumso.core.work.work import Work, work
 from lumso.core.workshop.better import Better
 from lumso.core.workshop.known import book_of, known_to
 from lumso.core.workshop.workshop import Workshop
-from lumso.formats.reading import read_json
+from lumso.formats.reading import UnfitDocument, read_json
 from lumso.formats.workshop import DOCUMENT
 from lumso.store import entries, settings
-from lumso.store.database import Database
+from lumso.store.database import Database, now
 
 BETTER: TypeAdapter[tuple[Better, ...]] = TypeAdapter(tuple[Better, ...])
 
@@ -35,46 +36,88 @@ class Settings(BaseModel):
     humidity: Annotated[float, Field(gt=0, le=1, allow_inf_nan=False)] = 0.5
 
 
+SETTING: Mapping[str, TypeAdapter[Any]] = {"workshop": TypeAdapter(Settings), "better": BETTER}
+"""What is kept once for the whole workshop."""
+
+
+class Unread(BaseModel):
+    """A document of the workshop that cannot be read: what is wrong with it, and its text as it is kept."""
+
+    kind: entries.Kind | Literal["setting"]
+    slug: str
+    says: str
+    document: str
+
+
 class Context:
     """One running Lumso."""
 
     def __init__(self, db: Database, catalogue: Catalogue) -> None:
         self.db, self.catalogue = db, catalogue
         self.memo = Memo()
-        self._read: tuple[int, Workshop] | None = None
+        self._read: tuple[int, Workshop, tuple[Unread, ...]] | None = None
 
     def settings(self) -> Settings:
         """What was chosen, or what everybody starts with."""
-        document = settings.get(self.db, "workshop")
-        return Settings.model_validate_json(document) if document else Settings()
+        return self._setting("workshop") or Settings()
 
     def choose(self, chosen: Settings) -> None:
         """Keep what was chosen. Raises UnknownEntry for measures or a kit that are not there."""
         pick("measure system", self.catalogue.systems, chosen.measures)
         pick("kit", self.known().kits, chosen.kit)
         pick("vessel", {v.slug: v for v in self.catalogue.vessels}, chosen.vessel)
-        settings.put(self.db, "workshop", chosen.model_dump_json())
+        self._choose("workshop", chosen.model_dump_json())
 
     def better(self) -> tuple[Better, ...]:
         """What is known better of entries of the book."""
-        document = settings.get(self.db, "better")
-        return BETTER.validate_json(document) if document else ()
+        return self._setting("better") or ()
 
     def keep_better(self, values: Iterable[Better]) -> None:
         """Keep what is known better, in place of what was."""
-        settings.put(self.db, "better", BETTER.dump_json(tuple(values)).decode())
+        self._choose("better", BETTER.dump_json(tuple(values)).decode())
+
+    def _setting(self, key: str) -> Any:
+        """A setting as it was kept; None where it never was, or cannot be read."""
+        document = settings.get(self.db, key)
+        with suppress(UnfitDocument):
+            return read_json(SETTING[key], document, key) if document else None
+
+    def _choose(self, key: str, document: str) -> None:
+        """Keep a setting. One that cannot be read is set aside, not written over."""
+        before = settings.get(self.db, key)
+        if before and self._setting(key) is None:
+            settings.put(self.db, f"{key}, set aside {now()}", before)
+        settings.put(self.db, key, document)
 
     def workshop(self) -> Workshop:
-        """The user's workshop, read again when anybody has written since."""
+        """The user's workshop, read again when anybody has written since. What cannot be read takes nothing with it."""
+        return self._held()[0]
+
+    def unread(self) -> tuple[Unread, ...]:
+        """What is kept in the workshop and cannot be read."""
+        return self._held()[1]
+
+    def _held(self) -> tuple[Workshop, tuple[Unread, ...]]:
         version = self.db.version()
         if self._read is None or self._read[0] != version:
             held: dict[str, list[Any]] = {"kit": [], "recipe": [], "shelf": []}
+            unread = []
             for (kind, slug), document in entries.every(self.db).items():
-                held[kind].append(read_json(DOCUMENT[kind], document, f"The saved {kind} {slug}"))
+                try:
+                    held[kind].append(read_json(DOCUMENT[kind], document, f"The saved {kind} {slug}"))
+                except UnfitDocument as error:
+                    unread.append(Unread(kind=kind, slug=slug, says=str(error), document=document))
+            for key, kept in SETTING.items():
+                if text := settings.get(self.db, key):
+                    try:
+                        read_json(kept, text, f"The saved setting {key}")
+                    except UnfitDocument as error:
+                        unread.append(Unread(kind="setting", slug=key, says=str(error), document=text))
             chosen = self.settings()
+            kits = {k.slug for k in held["kit"]} | set(self.catalogue.kits)
             workshop = Workshop(
                 measures=chosen.measures,
-                kit=chosen.kit,
+                kit=chosen.kit if chosen.kit in kits else Settings().kit,
                 vessel=chosen.vessel,
                 paces=dict(chosen.paces),
                 kits=tuple(held["kit"]),
@@ -82,8 +125,8 @@ class Context:
                 recipes=tuple(held["recipe"]),
                 better=self.better(),
             )
-            self._read = (version, workshop)
-        return self._read[1]
+            self._read = (version, workshop, tuple(unread))
+        return self._read[1:]
 
     def known(self) -> Catalogue:
         """The catalogue with the workshop's own on top."""

@@ -23,9 +23,10 @@ from lumso.core.piece.kinds import KINDS, CountSpec, SizeSpec, free
 from lumso.core.piece.piece import Shape
 from lumso.core.workshop.shelf import BOUNDS, ShelfItem, density_from_weighing, with_overlays
 from lumso.formats.workshop import document
-from lumso.store import entries
+from lumso.store import entries, settings
+from lumso.store.errors import NotFound
 
-from .context import Context, Here, Settings
+from .context import Context, Here, Settings, Unread
 
 router = APIRouter(tags=["workshop"])
 
@@ -206,8 +207,26 @@ def _catalogue(here: Context) -> CatalogueOut:
 
 @router.get("/workshop")
 def get_settings(here: Here) -> Settings:
-    """What was chosen for the workshop."""
-    return here.settings()
+    """What was chosen for the workshop; in place of a kit that cannot be read, the one everybody starts with."""
+    return here.settings().model_copy(update={"kit": here.workshop().kit})
+
+
+@router.get("/unread")
+def get_unread(here: Here) -> list[Unread]:
+    """What is kept in the workshop and cannot be read. All else goes on without it."""
+    return list(here.unread())
+
+
+@router.delete("/unread/{kind}/{slug:path}", status_code=204)
+def delete_unread(kind: str, slug: str, here: Here) -> None:
+    """Take out for good what cannot be read."""
+    unread = next((u for u in here.unread() if (u.kind, u.slug) == (kind, slug)), None)
+    if unread is None:
+        raise NotFound(f"There is no {kind} {slug!r} that cannot be read.")
+    if unread.kind == "setting":
+        settings.delete(here.db, unread.slug)
+    else:
+        entries.delete(here.db, unread.kind, unread.slug)
 
 
 @router.put("/workshop")

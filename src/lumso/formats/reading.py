@@ -38,6 +38,14 @@ def _shown(value: object) -> str:
     return text if len(text) <= 80 else text[:77] + "…"
 
 
+TESTED = {
+    "_is_hex": "a colour written as #rrggbb",
+    "_is_step": "0 for none, or 0.01 to 20000 ml",
+    "_is_resolution": "0 for none, or 0.001 to 1000 g",
+}
+"""What passes the tests that values of their own have, by the test's name."""
+
+
 def _allowed(error: Mapping[str, Any]) -> str:
     ctx = error.get("ctx", {})
     kind = error["type"]
@@ -62,9 +70,10 @@ def _allowed(error: Mapping[str, Any]) -> str:
         "int_parsing": "a whole number",
         "int_type": "a whole number",
         "string_type": "text",
-        "predicate_failed": "a colour written as #rrggbb",
     }
     message = str(error["msg"])
+    if kind == "predicate_failed":
+        return next((says for name, says in TESTED.items() if name in message), "another value")
     return plain.get(kind, message[:1].lower() + message[1:])
 
 

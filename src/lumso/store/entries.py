@@ -9,7 +9,7 @@ from .errors import NotFound
 Kind = Literal["kit", "recipe", "shelf"]
 
 
-def every(db: Database) -> dict[tuple[str, str], str]:
+def every(db: Database) -> dict[tuple[Kind, str], str]:
     """All documents, by kind and slug."""
     with db.read() as connection:
         rows = connection.execute("SELECT kind, slug, document FROM workshop_entry ORDER BY kind, slug")

@@ -18,3 +18,9 @@ def put(db: Database, key: str, document: str) -> None:
             "ON CONFLICT (key) DO UPDATE SET document = excluded.document, saved_at = excluded.saved_at",
             (key, document, now()),
         )
+
+
+def delete(db: Database, key: str) -> None:
+    """Take the document under `key` out, if there is one."""
+    with db.write() as connection:
+        connection.execute("DELETE FROM setting WHERE key = ?", (key,))

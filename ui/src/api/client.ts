@@ -23,6 +23,7 @@ export type Recipe = Schemas["Recipe-Output"];
 export type PieceKind = Schemas["PieceKindOut"];
 export type JobReply = Schemas["JobOut"];
 export type JobLine = Schemas["JobLine"];
+export type Unread = Schemas["Unread"];
 export type Settings = Schemas["Settings-Output"];
 export type Component = Schemas["Component-Output"];
 export type Amount = Component["amount"];

@@ -735,6 +735,46 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/unread": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Get Unread
+         * @description What is kept in the workshop and cannot be read. All else goes on without it.
+         */
+        get: operations["get_unread_api_unread_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/unread/{kind}/{slug}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /**
+         * Delete Unread
+         * @description Take out for good what cannot be read.
+         */
+        delete: operations["delete_unread_api_unread__kind___slug__delete"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/workshop": {
         parameters: {
             query?: never;
@@ -744,7 +784,7 @@ export interface paths {
         };
         /**
          * Get Settings
-         * @description What was chosen for the workshop.
+         * @description What was chosen for the workshop; in place of a kit that cannot be read, the one everybody starts with.
          */
         get: operations["get_settings_api_workshop_get"];
         /**
@@ -2887,7 +2927,7 @@ export interface components {
         };
         /**
          * Kit
-         * @description A drawer of measures, and a scale when there is one (`scale_g` is its resolution in g, 0 for none).
+         * @description A drawer of measures, and a scale when there is one (`scale_g` is its resolution, 0.001–1000 g; 0 for none).
          */
         "Kit-Input": {
             /** Measures */
@@ -2916,7 +2956,7 @@ export interface components {
         };
         /**
          * Kit
-         * @description A drawer of measures, and a scale when there is one (`scale_g` is its resolution in g, 0 for none).
+         * @description A drawer of measures, and a scale when there is one (`scale_g` is its resolution, 0.001–1000 g; 0 for none).
          */
         "Kit-Output": {
             /** Measures */
@@ -2982,7 +3022,9 @@ export interface components {
         };
         /**
          * KitMeasure
-         * @description One thing to measure with. `step_ml` is the spacing of its marks; 0 when it is only ever filled level.
+         * @description One thing to measure with, 0.05 ml to 20 l: a drop is about 0.05 ml, and nothing smaller is filled.
+         *
+         *     `step_ml` is the spacing of its marks, 0.01 ml or more; 0 when it is only ever filled level.
          */
         "KitMeasure-Input": {
             /**
@@ -3003,7 +3045,9 @@ export interface components {
         };
         /**
          * KitMeasure
-         * @description One thing to measure with. `step_ml` is the spacing of its marks; 0 when it is only ever filled level.
+         * @description One thing to measure with, 0.05 ml to 20 l: a drop is about 0.05 ml, and nothing smaller is filled.
+         *
+         *     `step_ml` is the spacing of its marks, 0.01 ml or more; 0 when it is only ever filled level.
          */
         "KitMeasure-Output": {
             /**
@@ -6163,6 +6207,20 @@ export interface components {
             why: string;
         };
         /**
+         * Unread
+         * @description A document of the workshop that cannot be read: what is wrong with it, and its text as it is kept.
+         */
+        Unread: {
+            /** Document */
+            document: string;
+            /** Kind */
+            kind: ("kit" | "recipe" | "shelf") | "setting";
+            /** Says */
+            says: string;
+            /** Slug */
+            slug: string;
+        };
+        /**
          * Use
          * @description What the piece must stand, where, and what is known of what lies under the new finish.
          */
@@ -7874,6 +7932,65 @@ export interface operations {
                 content: {
                     "application/json": components["schemas"]["TintStep"][];
                 };
+            };
+            /** @description Problem details */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    get_unread_api_unread_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Unread"][];
+                };
+            };
+            /** @description Problem details */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    delete_unread_api_unread__kind___slug__delete: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                kind: string;
+                slug: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
             /** @description Problem details */
             default: {

@@ -20,6 +20,7 @@ import {
   type Sheet,
   type ShelfItem,
   type ShelfLine,
+  type Unread,
   type WhatIf,
 } from "./client";
 
@@ -35,6 +36,11 @@ export function useCatalogue() {
 
 export function useJobs() {
   return useQuery<JobLine[]>({ queryKey: ["jobs"], queryFn: () => answer(api.GET("/api/jobs")) });
+}
+
+/** What is kept in the workshop and cannot be read. */
+export function useUnread() {
+  return useQuery<Unread[]>({ queryKey: ["unread"], queryFn: () => answer(api.GET("/api/unread")) });
 }
 
 export function useSettings() {
@@ -171,9 +177,18 @@ function useChange<In, Out>(change: (given: In) => Promise<Out>, shows?: string)
     },
     onSuccess: () =>
       Promise.all(
-        ["settings", "catalogue", "shelf", "measure", "sheet", "jobs", "advice", "steps", "mix-sheet"].map(
-          (key) => client.invalidateQueries({ queryKey: [key] }),
-        ),
+        [
+          "unread",
+          "settings",
+          "catalogue",
+          "shelf",
+          "measure",
+          "sheet",
+          "jobs",
+          "advice",
+          "steps",
+          "mix-sheet",
+        ].map((key) => client.invalidateQueries({ queryKey: [key] })),
       ),
   });
 }
@@ -182,6 +197,9 @@ const at = <P>(path: P) => ({ params: { path } });
 
 export const useChoose = () =>
   useChange((chosen: Settings) => answer(api.PUT("/api/workshop", { body: chosen })), "settings");
+
+export const useDeleteUnread = () =>
+  useChange(({ kind, slug }: Unread) => answer(api.DELETE("/api/unread/{kind}/{slug}", at({ kind, slug }))));
 
 export const usePutKit = () =>
   useChange((kit: Kit) =>

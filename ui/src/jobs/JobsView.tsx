@@ -6,6 +6,7 @@ import { Jar } from "../drawings/Jar";
 import { Failure } from "../parts/Failure";
 import { Alert, Loading } from "../parts/notices";
 import { say, when } from "../parts/say";
+import { Unread } from "./Unread";
 
 /** What to do next on the last job, and all the jobs under it. */
 export function JobsView() {
@@ -27,6 +28,7 @@ export function JobsView() {
   );
   return (
     <div className="mx-auto max-w-6xl px-4 py-6 sm:px-8">
+      <Unread />
       {last ? (
         <section aria-labelledby="next" className="border-b-2 border-ink pb-6">
           <div className="flex gap-6">

@@ -1,6 +1,7 @@
 import { useState } from "react";
 import { answer, api } from "../api/client";
 import type { OpenJob } from "../job/useJob";
+import { download } from "../parts/download";
 import { Choice } from "../parts/fields";
 
 const PAPERS = [
@@ -32,11 +33,7 @@ export function PrintBar({
       const body = { what, paper: paper as "a4" | "letter", with_jobs: withJobs, step_down: stepDown };
       const params = { path: { job_id: open.id } };
       const pdf = await answer(api.POST("/api/jobs/{job_id}/print", { params, body, parseAs: "blob" }));
-      const link = document.createElement("a");
-      link.href = URL.createObjectURL(pdf as Blob);
-      link.download = `${open.job.name} ${name.toLowerCase()}.pdf`;
-      link.click();
-      URL.revokeObjectURL(link.href);
+      download(pdf as Blob, `${open.job.name} ${name.toLowerCase()}.pdf`);
       setSays(what === "steps" ? "" : "The batches are kept as printed: scan or type a code to open one.");
     } catch (error) {
       setSays((error as Error).message);

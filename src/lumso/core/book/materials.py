@@ -6,6 +6,7 @@ from typing import Annotated, Literal
 from annotated_types import Interval
 
 from ..value import Fraction, Name, NotNegative, Positive, Slug, Value
+from .colours import Hex
 
 Role = Literal["paint", "medium", "water", "powder", "pigment", "wax", "thinner", "sealer", "grit", "additive"]
 Relative = Annotated[float, Interval(ge=1, le=6)]
@@ -58,7 +59,7 @@ class Material(Value):
     holds_up_to_water: NotNegative = 0.0
     """Grunberg–Nissan interaction with water: 0 for most, about 6 for paints that stay paint at 20 % water."""
     liquid_trend: tuple[LiquidTrend, ...] = ()
-    hex: str = "#e8e6e1"
+    hex: Hex = "#e8e6e1"
     """The colour it is drawn in until the user says otherwise."""
     label_rate_ml_per_m2: NotNegative = 0.0
     """The spreading rate on its label, as ml for a m²; 0 when unknown."""

@@ -7,6 +7,7 @@ from annotated_types import Interval, MinLen
 
 from ..measure.drawing import Point
 from ..value import Name, NotNegative, Slug, Value
+from .colours import Hex
 
 GroundTrait = Literal[
     "open grain", "close grain", "tannins", "knots", "blotches", "rusts", "oil-bound", "waxed", "soot", "old coating",
@@ -26,7 +27,7 @@ class Ground(Value):
     first_coat_extra_ml_per_m2: NotNegative
     """What the first coat loses into it, beyond the rate of the technique."""
     looks: str
-    hex: str
+    hex: Hex
     provenance: str
     traits: tuple[GroundTrait, ...] = ()
 

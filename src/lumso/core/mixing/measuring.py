@@ -3,7 +3,7 @@
 from collections.abc import Sequence
 from dataclasses import dataclass
 from functools import lru_cache
-from math import ceil
+from math import ceil, inf
 
 from ..book.kit import Kit
 from .fillings import Filled, KitAnswer, KitOption, Weighed
@@ -57,12 +57,30 @@ def _option(label: str, needs: Sequence[Need], amounts: Sequence[int],
     return KitOption(label, whole, whole / need - 1, max(map(abs, errors)), count, parts)
 
 
+MOST_FILLINGS = 500
+"""More fillings of one component than this nobody counts."""
+MOST_UNITS = 1_000_000
+"""The longest grid that is searched: 10 l in hundredths of a millilitre."""
+
+
+def too_much(needs: Sequence[Need], kit: Kit, high: float) -> Need | None:
+    """The first need that is beyond counting, or beyond telling apart, with this kit; sized before it is searched."""
+    unit, *grids = grid(kit, max(n.ml for n in needs) * high)
+    for need in needs:
+        largest = max((v.ml for v in grids[need.dry]), default=inf)
+        if need.ml > MOST_FILLINGS * largest or need.ml * high > MOST_UNITS * unit:
+            return need
+    return None
+
+
 def offers(needs: Sequence[Need], kit: Kit, surplus: float) -> tuple[list[KitOption], bool]:
     """The best option for each thing that can be asked for, without repeats; and whether all was looked at.
 
     `surplus` is the share more than needed that may be mixed.
     """
     high = (1 + surplus) * (1 + kit.tolerance)
+    if too_much(needs, kit, high):
+        return [], True
     unit, wet, dry = grid(kit, max(n.ml for n in needs) * high)
     units = [n.ml / unit for n in needs]
     windows = [(ceil(u - 1e-6), max(int(u * high + 1e-9), ceil(u - 1e-6))) for u in units]
@@ -153,6 +171,11 @@ def _cannot(needs: Sequence[Need], kit: Kit) -> tuple[str, float | None]:
         if not fillings_of(kit, need.dry):
             kind = "is measured level, and this kit has no spoon, scoop or cup" if need.dry else "cannot be poured"
             return f"{need.called} {kind}: weigh it, or use another kit.", None
+    if much := too_much(needs, kit, (1 + kit.surplus) * (1 + kit.tolerance)):
+        return (
+            f"{much.called} needs {much.ml:.0f} ml: too much for measures this small. Add a larger jug to the kit.",
+            None,
+        )
     least = {dry: fillings[0][1] for dry in (False, True) if (fillings := fillings_of(kit, dry))}
     short = min(needs, key=lambda n: n.ml / least[n.dry])
     scale = max(1.0, least[short.dry] / short.ml)

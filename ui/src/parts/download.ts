@@ -1,0 +1,8 @@
+/** A file made here, given to the browser to keep. */
+export function download(content: Blob, name: string) {
+  const link = document.createElement("a");
+  link.href = URL.createObjectURL(content);
+  link.download = name;
+  link.click();
+  URL.revokeObjectURL(link.href);
+}
