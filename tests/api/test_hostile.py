@@ -9,6 +9,9 @@ from hypothesis import HealthCheck, given, settings
 from hypothesis import strategies as st
 from starlette.testclient import TestClient
 
+from lumso.api.context import Context
+from lumso.core.job.job import Job
+from lumso.core.plan.plan import Plan
 from tests.conftest import ROOT
 
 RACK: dict[str, Any] = json.loads((ROOT / "examples" / "programme-rack.json").read_text())
@@ -109,3 +112,81 @@ def test_a_body_far_too_large_for_a_name_is_refused(client: TestClient) -> None:
         "says": reply.json()["faults"][0]["says"],
         "allowed": "at most 120 characters",
     }
+
+
+DIGITS = "1" * 5000
+
+
+def _job(client: TestClient) -> dict[str, Any]:
+    begun = client.post("/api/jobs/start", json={}).json()
+    job: dict[str, Any] = client.get(f"/api/jobs/{begun['id']}/file").json()
+    return {"id": begun["id"], "job": job}
+
+
+def test_numbers_of_thousands_of_digits_are_refused_in_words(client: TestClient) -> None:
+    begun = _job(client)
+    matched = client.put(f"/api/jobs/{begun['id']}", json=begun["job"], headers={"If-Match": f'"{DIGITS}"'})
+    assert matched.status_code == 422
+    assert len(matched.text) < 1000
+    text = '{"version": ' + DIGITS + "}"
+    for path in ("/api/jobs/file", "/api/import"):
+        reply = client.post(path, json={"name": "digits.json", "text": text})
+        assert (reply.status_code, reply.json()["detail"]) == (422, "A number has too many digits.")
+
+
+def test_a_table_with_a_row_cut_short_is_refused_where_it_is(client: TestClient) -> None:
+    reply = client.post("/api/import", json={"name": "shelf.csv", "text": "slug,on_hand,unit\nwater\n,,\n"})
+    assert reply.status_code == 422
+    assert reply.json()["faults"][0]["at"].startswith("line 2, ")
+
+
+def test_a_limit_of_a_component_that_is_not_there_limits_nothing(client: TestClient) -> None:
+    recipes = client.get("/api/catalogue").json()["recipes"]
+    draft = next(r for r in recipes if r["limits"] and not r["limits"][0]["surfaces"])
+    draft["slug"], draft["limits"][0]["component"] = "draft", "ghost"
+    want = {"by": "total", "ml": 300}
+    reply = client.post("/api/sheet", json={"sequence": 1, "recipe": draft, "school": "", "want": want})
+    assert reply.status_code == 200
+    assert client.put("/api/recipes/draft", json=draft).status_code == 422
+
+    carried = _job(client)["job"]
+    carried["entries"]["recipes"][0]["limits"] = [draft["limits"][0]]
+    assert client.post("/api/jobs/file", json={"name": "job.json", "text": json.dumps(carried)}).status_code == 201
+    assert client.get("/api/jobs").status_code == 200
+
+
+def test_a_material_out_of_all_bounds_is_refused_at_its_field(client: TestClient) -> None:
+    carried = _job(client)["job"]
+    carried["entries"]["materials"][0]["holds_up_to_water"] = 1e5
+    reply = client.post("/api/plan", json={"sequence": 1, "job": carried})
+    assert reply.status_code == 422
+    assert reply.json()["faults"][0]["at"] == "/job/entries/materials/0/holds_up_to_water"
+
+
+def test_a_job_that_breaks_us_hides_no_other(client: TestClient, monkeypatch: pytest.MonkeyPatch) -> None:
+    sound, broken = _job(client), _job(client)
+    renamed = {**broken["job"], "name": "Broken one"}
+    made = client.post("/api/jobs", json=renamed).json()["id"]
+    plan = Context.plan
+
+    def breaks(self: Context, job: Job) -> Plan:
+        if job.name == "Broken one":
+            raise OverflowError("math range error")
+        return plan(self, job)
+
+    monkeypatch.setattr(Context, "plan", breaks)
+    lines = {line["id"]: line for line in client.get("/api/jobs").json()}
+    assert set(lines) == {sound["id"], broken["id"], made}
+    assert lines[made]["name"] == "Broken one"
+    assert lines[made]["next"]["says"] == "This job cannot be worked out"
+    assert lines[made]["fault"]
+    assert lines[sound["id"]]["fault"] == ""
+
+
+def test_a_kit_of_any_name_can_be_taken_out(client: TestClient) -> None:
+    kit = {"slug": "a/b", "name": "Odd", "measures": [{"name": "scoop", "ml": 14}]}
+    file = {"format": "lumso-workshop-file", "version": 1, "kits": [kit]}
+    assert client.post("/api/import", json={"name": "kits.json", "text": json.dumps(file)}).json()["taken"] == 1
+    assert client.put("/api/kits/a%2Fb", json=kit).status_code == 200
+    assert client.delete("/api/kits/a%2Fb").status_code == 204
+    assert "a/b" not in client.get("/api/catalogue").json()["own_kits"]

@@ -94,7 +94,7 @@ def measure_sheet(asked: SheetMeasureIn, here: Here) -> KitAnswer:
     return measure_out(needs_of(work_out(asked, here).sheet.mix), kit)
 
 
-@router.put("/recipes/{slug}")
+@router.put("/recipes/{slug:path}")
 def put_recipe(slug: str, body: RecipeBody, here: Here) -> RecipeBody:
     """Keep a recipe as one's own. It must be sound, and must not take the slug of a shipped one."""
     recipe = body.root
@@ -105,7 +105,7 @@ def put_recipe(slug: str, body: RecipeBody, here: Here) -> RecipeBody:
     return body
 
 
-@router.delete("/recipes/{slug}", status_code=204)
+@router.delete("/recipes/{slug:path}", status_code=204)
 def delete_recipe(slug: str, here: Here) -> None:
     """Take a recipe of one's own out of the book. Jobs that use it carry it with them."""
     entries.delete(here.db, "recipe", slug)

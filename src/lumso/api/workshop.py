@@ -236,7 +236,7 @@ def put_settings(chosen: Settings, here: Here) -> Settings:
     return chosen
 
 
-@router.put("/kits/{slug}")
+@router.put("/kits/{slug:path}")
 def put_kit(slug: str, kit: Kit, here: Here) -> Kit:
     """Add a kit of one's own, or change one. A kit that ships can be changed too: put back by deleting it."""
     if kit.slug != slug:
@@ -245,7 +245,7 @@ def put_kit(slug: str, kit: Kit, here: Here) -> Kit:
     return kit
 
 
-@router.delete("/kits/{slug}", status_code=204)
+@router.delete("/kits/{slug:path}", status_code=204)
 def delete_kit(slug: str, here: Here) -> None:
     """Take a kit out, or put a shipped one back as it was."""
     entries.delete(here.db, "kit", slug)
@@ -284,7 +284,7 @@ def get_shelf(here: Here) -> list[ShelfLine]:
     return sorted(lines, key=lambda line: (not line.on_shelf, line.material.name))
 
 
-@router.put("/shelf/{slug}")
+@router.put("/shelf/{slug:path}")
 def put_shelf_item(slug: str, item: ShelfItem, here: Here) -> ShelfLine:
     """Put a material on the shelf, or change what is known of it."""
     if item.slug != slug:
@@ -295,7 +295,7 @@ def put_shelf_item(slug: str, item: ShelfItem, here: Here) -> ShelfLine:
     return line
 
 
-@router.delete("/shelf/{slug}", status_code=204)
+@router.delete("/shelf/{slug:path}", status_code=204)
 def delete_shelf_item(slug: str, here: Here) -> None:
     """Take a material off the shelf: every value of its own is put back.
 

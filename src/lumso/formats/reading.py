@@ -172,5 +172,9 @@ def parse_json(text: str | bytes, source: str) -> object:
         raise UnfitDocument(source, [Fault("", says, "", "JSON")]) from None
     except UnicodeDecodeError as error:
         raise UnfitDocument(source, [Fault("", f"Not UTF-8 text: {error.reason}.", "", "JSON in UTF-8")]) from None
+    except ValueError:  # what is left of it: more digits than are read
+        raise UnfitDocument(
+            source, [Fault("", "A number has too many digits.", "", "numbers as people write them")]
+        ) from None
     except RecursionError:
         raise UnfitDocument(source, [Fault("", "Nested too deeply.", "", "JSON as Lumso writes it")]) from None

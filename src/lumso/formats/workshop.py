@@ -9,6 +9,7 @@ import io
 import json
 from collections.abc import Callable, Mapping
 from dataclasses import dataclass, replace
+from itertools import zip_longest
 from typing import Any, Literal
 
 from pydantic import TypeAdapter
@@ -168,7 +169,7 @@ def shelf_from_csv(text: str, workshop: Workshop, catalogue: Catalogue, today: s
     items: list[ShelfItem] = []
     faults: list[Fault] = []
     for number, cells in enumerate(lines[1:], 2):
-        row = dict(zip(lines[0], (c.strip() for c in cells), strict=False))
+        row = dict(zip_longest(lines[0], (c.strip() for c in cells[: len(lines[0])]), fillvalue=""))
         if not any(row.values()):
             continue
         try:

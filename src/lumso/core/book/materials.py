@@ -56,7 +56,7 @@ class Material(Value):
     """What setting does to the swollen share: plaster binds water as it sets."""
     viscosity_mpa_s: NotNegative = 0.0
     yield_stress_pa: NotNegative = 0.0
-    holds_up_to_water: NotNegative = 0.0
+    holds_up_to_water: Annotated[float, Interval(ge=0, le=20)] = 0.0
     """Grunberg–Nissan interaction with water: 0 for most, about 6 for paints that stay paint at 20 % water."""
     liquid_trend: tuple[LiquidTrend, ...] = ()
     hex: Hex = "#e8e6e1"

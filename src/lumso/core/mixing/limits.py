@@ -24,10 +24,12 @@ def applying(recipe: Recipe, surface: str, technique: str, over: str = "") -> tu
     Where any limit of a component names the surface or the technique, those that name neither step back: the
     particular rule knows more than the general one.
     """
+    present = {c.id for c in recipe.components}  # a draft may name one that is not there
     fitting = [
         limit
         for limit in recipe.limits
-        if (not limit.surfaces or surface in limit.surfaces)
+        if limit.component in present
+        and (not limit.surfaces or surface in limit.surfaces)
         and (not limit.techniques or technique in limit.techniques)
         and over not in limit.not_over
     ]
