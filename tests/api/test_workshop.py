@@ -9,6 +9,7 @@ import pytest
 from starlette.testclient import TestClient
 
 from lumso.catalogue import shipped
+from lumso.core.book.preparation import Sanding
 from lumso.core.workshop.shelf import ShelfItem
 from lumso.formats.workshop import DOCUMENT
 from lumso.store import entries
@@ -231,3 +232,10 @@ def test_a_recipe_that_lost_its_material_does_not_hide_the_book(client: TestClie
     assert book.json()["strips"]["own-wash"] == []
     lost = client.post("/api/sheet", json={"sequence": 1, "recipe": "own-wash", "want": {"by": "total", "ml": 5}})
     assert lost.status_code == 422
+
+
+def test_a_grade_of_wool_is_called_in_the_book_what_the_steps_call_it(client: TestClient) -> None:
+    wools = client.get("/api/catalogue").json()["wools"]
+    assert [w["grit"] for w in wools] == [240, 320, 400, 800]  # coarse to fine, as the steps of the stepper
+    for wool in wools:
+        assert Sanding(wool["grit"], "polish", "steel wool").named == f"{wool['grade']} steel wool"

@@ -81,6 +81,7 @@ class Context:
         document = settings.get(self.db, key)
         with suppress(UnfitDocument):
             return read_json(SETTING[key], document, key) if document else None
+        return None
 
     def _choose(self, key: str, document: str) -> None:
         """Keep a setting. One that cannot be read is set aside, not written over."""

@@ -11,7 +11,7 @@ from lumso.core.book.films import Film
 from lumso.core.book.finishes import Finish
 from lumso.core.book.kit import Kit
 from lumso.core.book.materials import Consistency, Material, Vessel
-from lumso.core.book.preparation import Abrasive, Preparation
+from lumso.core.book.preparation import GRIT_OF, Abrasive, Preparation, Wool
 from lumso.core.book.recipes import Recipe
 from lumso.core.book.surfaces import Ground, Relief
 from lumso.core.book.techniques import Technique, Thickness, Tool
@@ -63,6 +63,13 @@ class Slice(BaseModel):
     share: float
 
 
+class WoolOut(BaseModel):
+    """A grade of wool, and the paper that scratches about as fine."""
+
+    grade: Wool
+    grit: int
+
+
 class CapsOut(BaseModel):
     """How much a job may hold."""
 
@@ -93,6 +100,7 @@ class CatalogueOut(BaseModel):
     films: list[Film]
     preparations: list[Preparation]
     abrasives: list[Abrasive]
+    wools: list[WoolOut]
     finishes: list[Finish]
     pieces: list[PieceKindOut]
     shapes: list[ShapeOut]
@@ -198,6 +206,7 @@ def _catalogue(here: Context) -> CatalogueOut:
         films=list(c.films.values()),
         preparations=list(c.preparations.values()),
         abrasives=list(c.abrasives.values()),
+        wools=[WoolOut(grade=grade, grit=grit) for grade, grit in sorted(GRIT_OF.items(), key=lambda g: g[1])],
         finishes=list(c.finishes.values()),
         pieces=_kinds(),
         shapes=[ShapeOut(slug=slug, sizes=list(shape.sizes)) for slug, shape in free.SHAPES.items()],

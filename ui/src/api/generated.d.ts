@@ -1338,6 +1338,8 @@ export interface components {
             tools: components["schemas"]["Tool"][];
             /** Vessels */
             vessels: components["schemas"]["Vessel"][];
+            /** Wools */
+            wools: components["schemas"]["WoolOut"][];
         };
         /**
          * ChooseGround
@@ -6369,6 +6371,19 @@ export interface components {
             temperature_c?: number | null;
             /** Vessel */
             vessel?: string | null;
+        };
+        /**
+         * WoolOut
+         * @description A grade of wool, and the paper that scratches about as fine.
+         */
+        WoolOut: {
+            /**
+             * Grade
+             * @enum {string}
+             */
+            grade: "0000" | "000" | "00" | "0";
+            /** Grit */
+            grit: number;
         };
         /**
          * Zone

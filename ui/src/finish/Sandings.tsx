@@ -13,8 +13,6 @@ const PURPOSES = [
   { slug: "polish", name: "rub it out" },
 ];
 const GRITS = [60, 80, 100, 120, 150, 180, 220, 240, 320, 400, 600, 800];
-/** The paper that scratches about as fine as a grade of wool. */
-const WOOL = { 240: "0", 320: "00", 400: "000", 800: "0000" } as const;
 const named = (list: readonly string[]) => list.map((s) => ({ slug: s, name: s }));
 const ABRASIVES = named(["paper", "synthetic pad", "bronze wool", "steel wool"]);
 const BY = named(["hand", "machine"]);
@@ -23,6 +21,12 @@ const WHERE = [
   { slug: "edges", name: "edges" },
   { slug: "spots", name: "spots" },
 ];
+
+/** Where in the list the grit stands, or the nearest to it. */
+function nearest(grits: number[], grit: number): number {
+  const away = grits.map((g) => Math.abs(g - grit));
+  return away.indexOf(Math.min(...away));
+}
 
 interface SandingsProps {
   layer: Layer;
@@ -40,9 +44,10 @@ export function Sandings({ layer, catalogue, onChange }: SandingsProps) {
       {layer.sandings.map((sand, i) => {
         const wool = sand.abrasive.endsWith("wool");
         const grits = wool
-          ? Object.keys(WOOL).map(Number)
+          ? catalogue.wools.map((w) => w.grit)
           : [...new Set([...GRITS, sand.grit])].sort((a, b) => a - b);
         const advised = usual(sand.purpose);
+        const at = nearest(grits, sand.grit);
         return (
           // biome-ignore lint/suspicious/noArrayIndexKey: what is done twice alike has no other name
           <div key={i} className="grid grid-cols-2 gap-2 border-b border-line pb-3">
@@ -53,7 +58,7 @@ export function Sandings({ layer, catalogue, onChange }: SandingsProps) {
               onChange={(purpose) =>
                 set(i, {
                   purpose: purpose as Sanding["purpose"],
-                  grit: usual(purpose)?.coarsest ?? sand.grit,
+                  grit: wool ? sand.grit : (usual(purpose)?.coarsest ?? sand.grit),
                 })
               }
             />
@@ -62,15 +67,18 @@ export function Sandings({ layer, catalogue, onChange }: SandingsProps) {
               value={sand.abrasive}
               options={ABRASIVES}
               onChange={(a) =>
-                set(i, { abrasive: a as Sanding["abrasive"], grit: a.endsWith("wool") ? 800 : sand.grit })
+                set(i, {
+                  abrasive: a as Sanding["abrasive"],
+                  grit: a.endsWith("wool") ? (catalogue.wools.at(-1)?.grit ?? sand.grit) : sand.grit,
+                })
               }
             />
             <Stepper
               label={wool ? "Grade" : "Grit"}
-              value={Math.max(0, grits.indexOf(sand.grit))}
+              value={at}
               min={0}
               max={grits.length - 1}
-              shown={wool ? (WOOL[sand.grit as keyof typeof WOOL] ?? "0000") : `P${sand.grit}`}
+              shown={wool ? (catalogue.wools[at]?.grade ?? "") : `P${sand.grit}`}
               onChange={(k) => set(i, { grit: grits[k] ?? sand.grit })}
             />
             <div className="grid grid-cols-2 gap-2">

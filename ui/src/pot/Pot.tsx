@@ -1,4 +1,4 @@
-import { useState } from "react";
+import { type ReactNode, useState } from "react";
 import { Link } from "react-router";
 import type { KitAnswer, KitOption, Mix, Part } from "../api/client";
 import { type MixSource, useMeasured } from "../api/queries";
@@ -100,6 +100,28 @@ export function Pot({ mix, source, kit, rough = 0, printed }: PotProps) {
   );
 }
 
+/** Why it cannot be measured out this way, and the smallest batch that can. */
+function Cannot(props: {
+  says: string;
+  by: string;
+  smallest: number | null;
+  needMl: number;
+  children?: ReactNode;
+}) {
+  return (
+    <p role="status" className="border-l-4 border-ink pl-2 text-sm">
+      <strong>{props.says}</strong>{" "}
+      {props.smallest && (
+        <>
+          The smallest batch {props.by} is about{" "}
+          <strong className="numeral text-lg">{ml(props.smallest * props.needMl)}</strong>.
+        </>
+      )}
+      {props.children}
+    </p>
+  );
+}
+
 /** The trade-off between waste and work, to choose from. */
 function Options(props: {
   byWeight: boolean;
@@ -111,15 +133,12 @@ function Options(props: {
   const { answer, byWeight, chosen, onChoose, needMl } = props;
   if (byWeight && answer.weigh_says)
     return (
-      <p role="status" className="border-l-4 border-ink pl-2 text-sm">
-        <strong>{answer.weigh_says}</strong>{" "}
-        {answer.smallest_weighed && (
-          <>
-            The smallest batch this scale can weigh is about{" "}
-            <strong className="numeral text-lg">{ml(answer.smallest_weighed * needMl)}</strong>.
-          </>
-        )}
-      </p>
+      <Cannot
+        says={answer.weigh_says}
+        by="this scale can weigh"
+        smallest={answer.smallest_weighed}
+        {...{ needMl }}
+      />
     );
   if (byWeight)
     return (
@@ -129,18 +148,12 @@ function Options(props: {
     );
   if (answer.options.length === 0)
     return (
-      <p role="status" className="border-l-4 border-ink pl-2 text-sm">
-        <strong>{answer.says}</strong>{" "}
-        {answer.smallest_batch && (
-          <>
-            The smallest batch this kit can measure is about{" "}
-            <strong className="numeral text-lg">{ml(answer.smallest_batch * needMl)}</strong>.
-          </>
-        )}{" "}
+      <Cannot says={answer.says} by="this kit can measure" smallest={answer.smallest_batch} {...{ needMl }}>
+        {" "}
         <Link to="/kit" className="underline">
           Another kit
         </Link>
-      </p>
+      </Cannot>
     );
   return (
     <fieldset>
