@@ -1,4 +1,4 @@
-"""The command line: serve, demo, plan, work."""
+"""The command line: serve, demo, plan, work; backup, restore, check, export."""
 
 import gc
 import os
@@ -67,10 +67,15 @@ def _serve(host: str, port: int, data: Path, demo: bool) -> None:
     from lumso.api.app import create_app
     from lumso.catalogue import shipped
     from lumso.demo import seed
+    from lumso.store import backup
     from lumso.store.database import Database
+    from lumso.store.keeper import Keeper
 
     listener = _bind(host, port)
     try:
+        if backup.pending(data):
+            print(f"{data} is of an earlier Lumso. A backup is made before it is brought up to date.", flush=True)
+            backup.make(data)
         db = Database(data)
         if demo:
             seed(db, shipped())
@@ -85,22 +90,99 @@ def _serve(host: str, port: int, data: Path, demo: bool) -> None:
     signal.signal(signal.SIGTERM, _stopped)  # the server passes it on when it has answered what it was asked
     if hangup := getattr(signal, "SIGHUP", None):  # a closed terminal; not everywhere
         signal.signal(hangup, lambda number, frame: signal.raise_signal(signal.SIGTERM))
+    keeper = Keeper(data)
+    keeper.start()
     try:
         uvicorn.Server(config).run(sockets=[listener])
     finally:
+        keeper.stop()
         db.close()
 
 
 @app.command()
 def serve(host: Host = "127.0.0.1", port: Port = 8321, data: Data = None) -> None:
     """Serve Lumso with your own workshop."""
-    _serve(host, port, data or user_data_path("lumso") / "workshop.sqlite3", demo=False)
+    _serve(host, port, _data(data), demo=False)
 
 
 @app.command()
 def demo(host: Host = "127.0.0.1", port: Port = 8321, data: Data = None) -> None:
     """Serve Lumso with the Lantern Loft, a made-up theatre, to look round and play with."""
     _serve(host, port, data or user_data_path("lumso") / "lantern-loft.sqlite3", demo=True)
+
+
+Kept = Annotated[Path, typer.Argument(help="The file it is, or will be.")]
+Revisions = Annotated[bool, typer.Option(help="Every revision of every job too.")]
+
+
+def _data(data: Path | None) -> Path:
+    return data or user_data_path("lumso") / "workshop.sqlite3"
+
+
+@app.command()
+def backup(file: Kept, data: Data = None) -> None:
+    """Write the whole workshop to one file, also while Lumso runs, and open it again to see that it is whole."""
+    from lumso.store.backup import write
+
+    try:
+        made = write(_data(data), file)
+    except LumsoError as error:
+        raise _fail(str(error)) from None
+    print(f"{file}: {made.jobs} jobs, {file.stat().st_size:,} bytes, opened and found whole.")
+
+
+@app.command()
+def restore(file: Kept, data: Data = None) -> None:
+    """Put a backup, or a copy of a database, in the place of the workshop. What was there is kept beside it."""
+    from lumso.store.backup import restore as put_back
+
+    path = _data(data)
+    try:
+        found, before = put_back(file, path)
+    except LumsoError as error:
+        raise _fail(str(error)) from None
+    print(f"{path}: {found.jobs} jobs" + (f", made {found.made_at}" if found.made_at else "") + ".")
+    if before:
+        print(f"What was there before is kept as {before}.")
+
+
+@app.command()
+def check(data: Data = None) -> None:
+    """Look through the whole database for damage."""
+    from lumso.store.file import look, thorough
+
+    path = _data(data)
+    try:
+        state = look(path)
+        faults = [] if state == "new" else thorough(path)
+    except LumsoError as error:
+        raise _fail(str(error)) from None
+    if state == "new":
+        raise _fail(f"there is no workshop at {path}.")
+    for fault in faults:
+        typer.echo(fault, err=True)
+    if faults:
+        raise typer.Exit(1)
+    print(f"{path}: {'whole' if state == 'whole' else f'sound in itself, but {state}'}.")
+
+
+@app.command()
+def export(file: Kept, data: Data = None, revisions: Revisions = False) -> None:
+    """Write everything the workshop holds as one open JSON file."""
+    from lumso.store.database import Database
+    from lumso.store.export import everything
+
+    try:
+        db = Database(_data(data))
+        try:
+            with file.open("w", encoding="utf-8") as out:
+                out.writelines(everything(db, revisions))
+        finally:
+            db.close()
+    except OSError as error:
+        raise _fail(f"{file} cannot be written: {error.strerror}.") from None
+    except LumsoError as error:
+        raise _fail(str(error)) from None
 
 
 JobFile = Annotated[Path, typer.Argument(help="A job file; - for standard input.")]

@@ -167,5 +167,5 @@ def test_an_old_job_file_is_opened(client: TestClient) -> None:
 def test_what_will_fail_is_the_next_thing_to_see_to(client: TestClient) -> None:
     made = client.post("/api/jobs", json=job(ground="slick", prep=[])).json()
     assert made["plan"]["next"]["says"].startswith("Rack board: Paint wash on raw wood straight on")
-    (line,) = client.get("/api/jobs").json()
+    (line,) = client.get("/api/jobs").json()["jobs"]
     assert line["next"] == made["plan"]["next"]

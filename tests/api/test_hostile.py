@@ -12,6 +12,8 @@ from starlette.testclient import TestClient
 from lumso.api.context import Context
 from lumso.core.job.job import Job
 from lumso.core.plan.plan import Plan
+from lumso.store import jobs
+from lumso.store.database import Database
 from tests.conftest import ROOT
 
 RACK: dict[str, Any] = json.loads((ROOT / "examples" / "programme-rack.json").read_text())
@@ -140,7 +142,7 @@ def test_a_table_with_a_row_cut_short_is_refused_where_it_is(client: TestClient)
     assert reply.json()["faults"][0]["at"].startswith("line 2, ")
 
 
-def test_a_limit_of_a_component_that_is_not_there_limits_nothing(client: TestClient) -> None:
+def test_a_limit_of_a_component_that_is_not_there_limits_nothing(client: TestClient, db: Database) -> None:
     recipes = client.get("/api/catalogue").json()["recipes"]
     draft = next(r for r in recipes if r["limits"] and not r["limits"][0]["surfaces"])
     draft["slug"], draft["limits"][0]["component"] = "draft", "ghost"
@@ -151,8 +153,11 @@ def test_a_limit_of_a_component_that_is_not_there_limits_nothing(client: TestCli
 
     carried = _job(client)["job"]
     carried["entries"]["recipes"][0]["limits"] = [draft["limits"][0]]
-    assert client.post("/api/jobs/file", json={"name": "job.json", "text": json.dumps(carried)}).status_code == 201
-    assert client.get("/api/jobs").status_code == 200
+    refused = client.post("/api/jobs/file", json={"name": "job.json", "text": json.dumps(carried)})
+    assert refused.status_code == 422
+    assert refused.json()["faults"][0]["at"] == "/entries/recipes/0/limits/0/component"
+    jobs.create(db, "From before", json.dumps({**carried, "name": "From before"}))  # kept when nobody looked
+    assert [line["fault"] for line in client.get("/api/jobs").json()["jobs"]] == ["", ""]
 
 
 def test_a_material_out_of_all_bounds_is_refused_at_its_field(client: TestClient) -> None:
@@ -175,7 +180,7 @@ def test_a_job_that_breaks_us_hides_no_other(client: TestClient, monkeypatch: py
         return plan(self, job)
 
     monkeypatch.setattr(Context, "plan", breaks)
-    lines = {line["id"]: line for line in client.get("/api/jobs").json()}
+    lines = {line["id"]: line for line in client.get("/api/jobs").json()["jobs"]}
     assert set(lines) == {sound["id"], broken["id"], made}
     assert lines[made]["name"] == "Broken one"
     assert lines[made]["next"]["says"] == "This job cannot be worked out"

@@ -89,18 +89,18 @@ def test_an_absurd_pot_is_refused_at_its_field(client: TestClient, ml: float) ->
 
 def test_the_list_says_what_is_next_and_jobs_can_be_put_away(client: TestClient) -> None:
     pot, board = begin(client, ml=200), begin(client, name="Board")
-    lines = client.get("/api/jobs").json()
-    assert [line["id"] for line in lines] == [board["id"], pot["id"]]
-    assert lines[1]["next"]["says"] == "Mix 200 ml of paint wash on raw wood"
-    assert lines[0]["pot"] is None
+    got = client.get("/api/jobs").json()
+    assert [line["id"] for line in got["jobs"]] == [board["id"], pot["id"]]
+    assert got["jobs"][1]["next"]["says"] == "Mix 200 ml of paint wash on raw wood"
+    assert (got["last"]["id"], got["last"]["pot"]) == (board["id"], None)
     assert client.put(f"/api/jobs/{board['id']}/away", json={"away": True}).status_code == 204
-    assert [line["id"] for line in client.get("/api/jobs").json()] == [pot["id"]]
+    assert [line["id"] for line in client.get("/api/jobs").json()["jobs"]] == [pot["id"]]
 
 
 def test_a_job_that_cannot_be_opened_does_not_hide_the_others(client: TestClient, db: Database) -> None:
     begin(client)
     jobs.create(db, "Broken", '{"format": "lumso-job", "version": 99}')
-    lines = client.get("/api/jobs").json()
+    lines = client.get("/api/jobs").json()["jobs"]
     assert [bool(line["fault"]) for line in lines] == [True, False]
 
 

@@ -61,10 +61,10 @@ def test_a_body_that_is_no_job_is_422_not_500(client: TestClient, body: str) -> 
 
 
 def test_a_busy_database_is_503_in_words(client: TestClient, db: Database, monkeypatch: pytest.MonkeyPatch) -> None:
-    def busy(*_: object) -> None:
+    def busy(*_: object, **__: object) -> None:
         raise Busy("in use by another program")
 
-    monkeypatch.setattr("lumso.store.settings.put", busy)
+    monkeypatch.setattr("lumso.store.settings.change", busy)
     reply = client.put("/api/workshop", json=client.get("/api/workshop").json())
     assert (reply.status_code, reply.json()["title"]) == (503, "The database is in use")
 
@@ -73,7 +73,7 @@ def test_a_mistake_of_our_own_shows_no_traceback(client: TestClient, monkeypatch
     def broken(*_: object) -> None:
         raise RuntimeError("secret detail")
 
-    monkeypatch.setattr("lumso.store.jobs.every", broken)
+    monkeypatch.setattr("lumso.store.jobs.page", broken)
     reply = client.get("/api/jobs")
     assert reply.status_code == 500
     assert "secret detail" not in reply.text

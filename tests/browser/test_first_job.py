@@ -84,7 +84,7 @@ def test_an_edit_made_while_the_server_is_away_is_saved_when_it_is_back(page: Pa
     expect(page.get_by_role("button", name="Mix: 46 ml. Show why")).to_be_visible()
     loft.stop()
     page.get_by_role("button", name="Coats: more").click()
-    expect(page.get_by_text("Not saved yet")).to_be_visible()
+    expect(page.get_by_text("Kept here", exact=True)).to_be_visible()
     loft.start()
     expect(page.get_by_text("Saved", exact=True)).to_be_visible(timeout=10_000)
     page.reload()

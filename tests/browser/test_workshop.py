@@ -192,7 +192,7 @@ def test_what_cannot_be_read_is_kept_as_a_file_and_taken_out(page: Page, loft: R
     with page.expect_download() as saving:
         notice.get_by_role("button", name="Keep kit old-drawer as a file").press("Enter")
     assert saving.value.path().read_text() == '{"slug": "old-drawer"}'
-    notice.get_by_role("button", name="Take kit old-drawer out for good").press("Enter")
+    notice.get_by_role("button", name="Take kit old-drawer out").press("Enter")
     expect(notice).to_be_hidden()
     page.reload()
     expect(page.get_by_role("link", name="Go on with it")).to_be_visible()

@@ -62,7 +62,7 @@ def test_a_locked_file_says_who_holds_it(tmp_path: Path, monkeypatch: pytest.Mon
         settings.put(db, "workshop", "{}")
     other.execute("ROLLBACK")
     settings.put(db, "workshop", "{}")
-    assert settings.get(db, "workshop") == "{}"
+    assert settings.get(db, "workshop").document == "{}"
     other.close()
     db.close()
 
@@ -84,9 +84,9 @@ def test_a_read_only_file_is_refused_with_what_to_do(tmp_path: Path) -> None:
 def test_a_transaction_that_raises_leaves_nothing(db: Database) -> None:
     def half_done() -> None:
         with db.write() as connection:
-            connection.execute("INSERT INTO setting VALUES ('a', 'b', 'c')")
+            connection.execute("INSERT INTO setting VALUES ('a', 'b', 'c', 1)")
             raise RuntimeError("the lid fell in")
 
     with pytest.raises(RuntimeError):
         half_done()
-    assert settings.get(db, "a") is None
+    assert settings.get(db, "a").document is None

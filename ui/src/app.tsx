@@ -1,5 +1,7 @@
+import { useEffect, useState } from "react";
 import { Link, NavLink, Route, Routes } from "react-router";
 import { JobsView } from "./jobs/JobsView";
+import { useWaiting } from "./keep/hooks";
 import { Later, LaterView } from "./parts/later";
 import { Mishap } from "./parts/Mishap";
 import { QuickPot } from "./quick/QuickPot";
@@ -11,6 +13,7 @@ const CompareView = new LaterView(() => import("./book/CompareView").then((m) =>
 const RecipeView = new LaterView(() => import("./book/RecipeView").then((m) => m.RecipeView));
 const ChangeView = new LaterView(() => import("./book/ChangeView").then((m) => m.ChangeView));
 const ShelfView = new LaterView(() => import("./shelf/ShelfView").then((m) => m.ShelfView));
+const KeptView = new LaterView(() => import("./kept/KeptView").then((m) => m.KeptView));
 const KitView = new LaterView(() => import("./kit/KitView").then((m) => m.KitView));
 
 const PLACES = [
@@ -45,6 +48,7 @@ export function App() {
             </NavLink>
           ))}
         </nav>
+        <NotSaved />
         <QuickPot />
       </header>
       <main id="main">
@@ -58,12 +62,35 @@ export function App() {
             <Route path="/book/:slug" element={<Later view={RecipeView} given={{}} />} />
             <Route path="/book/:slug/change" element={<Later view={ChangeView} given={{}} />} />
             <Route path="/shelf" element={<Later view={ShelfView} given={{}} />} />
+            <Route path="/kept" element={<Later view={KeptView} given={{}} />} />
             <Route path="/kit" element={<Later view={KitView} given={{}} />} />
             <Route path="*" element={<Lost />} />
           </Routes>
         </Mishap>
       </main>
     </>
+  );
+}
+
+const AFTER_MS = 1500;
+
+/** What waits to be saved, when it does so for longer than saving takes, or was refused. */
+function NotSaved() {
+  const { count, refused } = useWaiting();
+  const [long, setLong] = useState(false);
+  useEffect(() => {
+    if (!count) return setLong(false);
+    const timer = window.setTimeout(() => setLong(true), AFTER_MS);
+    return () => window.clearTimeout(timer);
+  }, [count]);
+  return (
+    <div role="status" className="flex">
+      {count > 0 && (long || refused > 0) && (
+        <Link to="/kept" className="narrow flex min-w-11 items-center px-2 text-sm font-semibold underline">
+          {refused > 0 ? `${refused} refused` : `${count} kept here`}
+        </Link>
+      )}
+    </div>
   );
 }
 

@@ -3,6 +3,8 @@ import { StrictMode } from "react";
 import { createRoot } from "react-dom/client";
 import { BrowserRouter } from "react-router";
 import { App } from "./app";
+import { KeepingProvider } from "./keep/hooks";
+import { openKeeping } from "./keep/keeping";
 import "./theme.css";
 
 const client = new QueryClient({
@@ -11,12 +13,17 @@ const client = new QueryClient({
 
 const root = document.getElementById("root");
 if (!root) throw new Error("The page has no #root.");
-createRoot(root).render(
-  <StrictMode>
-    <QueryClientProvider client={client}>
-      <BrowserRouter>
-        <App />
-      </BrowserRouter>
-    </QueryClientProvider>
-  </StrictMode>,
+const shown = createRoot(root);
+void openKeeping(client).then((keeping) =>
+  shown.render(
+    <StrictMode>
+      <QueryClientProvider client={client}>
+        <KeepingProvider value={keeping}>
+          <BrowserRouter>
+            <App />
+          </BrowserRouter>
+        </KeepingProvider>
+      </QueryClientProvider>
+    </StrictMode>,
+  ),
 );

@@ -13,7 +13,7 @@ from lumso import __version__
 from lumso.core.book.catalogue import Catalogue
 from lumso.store.database import Database
 
-from . import better, book, errors, finish, jobs, planning, sheets, workshop
+from . import better, book, errors, finish, jobs, keeping, planning, sheets, workshop
 from .context import Context
 from .door import Door
 
@@ -37,7 +37,7 @@ def create_app(db: Database, catalogue: Catalogue, web: Path = WEB,
     app = FastAPI(title="Lumso", version=__version__, docs_url=None, redoc_url=None, openapi_url="/api/openapi.json")
     app.state.context = Context(db, catalogue)
     errors.install(app)
-    for part in (jobs, planning, finish, sheets, workshop, better, book):
+    for part in (jobs, planning, finish, sheets, workshop, better, keeping, book):
         app.include_router(part.router, prefix="/api", responses=errors.RESPONSES)
 
     @app.api_route("/api/{rest:path}", methods=["GET", "POST", "PUT", "DELETE"], include_in_schema=False)

@@ -70,6 +70,11 @@ def _entries(here: Context) -> list[BetterEntry]:
     return found
 
 
+def _but(known: tuple[Better, ...], kind: Kind, slug: str, field: str) -> list[Better]:
+    """What is known better, but for one value."""
+    return [b for b in known if (b.kind, b.slug, b.field) != (kind, slug, field)]
+
+
 @router.get("/better")
 def get_better(here: Here) -> list[BetterEntry]:
     """Every entry of the book, materials aside, with what can be known better of it."""
@@ -82,11 +87,10 @@ def put_better(kind: Kind, slug: str, field: str, given: BetterIn, here: Here) -
     held = getattr(here.book(), kind)
     pick(kind, {e.slug: e for e in held} if kind in ORDERED else held, slug)
     mine = checked(Better(kind, slug, field, given.value, given.source, given.on))
-    others = (b for b in here.workshop().better if (b.kind, b.slug, b.field) != (kind, slug, field))
-    here.keep_better((*others, mine))
+    here.know_better(lambda known: (*_but(known, kind, slug, field), mine))
 
 
 @router.delete("/better/{kind}/{slug}/{field}", status_code=204)
 def delete_better(kind: Kind, slug: str, field: str, here: Here) -> None:
     """Put the starting value back."""
-    here.keep_better(b for b in here.workshop().better if (b.kind, b.slug, b.field) != (kind, slug, field))
+    here.know_better(lambda known: _but(known, kind, slug, field))

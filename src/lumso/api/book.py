@@ -20,7 +20,7 @@ from lumso.store import entries
 from lumso.store.entries import Kind
 
 from .bodies import RecipeBody
-from .context import Context, Here
+from .context import Context, Here, IfMatch, Key, read_revision
 from .door import MOST_BYTES
 
 router = APIRouter(tags=["book"])
@@ -95,20 +95,22 @@ def measure_sheet(asked: SheetMeasureIn, here: Here) -> KitAnswer:
 
 
 @router.put("/recipes/{slug:path}")
-def put_recipe(slug: str, body: RecipeBody, here: Here) -> RecipeBody:
+def put_recipe(slug: str, body: RecipeBody, here: Here, response: Response, if_match: IfMatch,
+               key: Key = "") -> RecipeBody:  # fmt: skip
     """Keep a recipe as one's own. It must be sound, and must not take the slug of a shipped one."""
     recipe = body.root
     if recipe.slug != slug:
         raise InvalidValue("The recipe and its address differ.", value=recipe.slug, allowed=slug, field="slug")
     files.check(WorkshopFile("lumso-workshop-file", 1, recipes=(recipe,)), _base(here), recipe.name)
-    entries.put(here.db, [("recipe", slug, document("recipe", recipe))])
+    made = entries.save(here.db, "recipe", slug, read_revision(if_match), document("recipe", recipe), key)
+    response.headers["ETag"] = f'"{made}"'
     return body
 
 
 @router.delete("/recipes/{slug:path}", status_code=204)
-def delete_recipe(slug: str, here: Here) -> None:
+def delete_recipe(slug: str, here: Here, if_match: IfMatch, key: Key = "") -> None:
     """Take a recipe of one's own out of the book. Jobs that use it carry it with them."""
-    entries.delete(here.db, "recipe", slug)
+    entries.delete(here.db, "recipe", slug, read_revision(if_match), key)
 
 
 @router.post("/tint")
@@ -151,6 +153,7 @@ def export_csv(here: Here) -> Response:
 @router.post("/import")
 def import_file(given: FileIn, here: Here) -> FileOut:
     """Take up a workshop file, or a shelf as CSV. What is there already as it is changes nothing; a clash asks."""
+    seen = here.revisions()
     base, workshop = _base(here), here.workshop()
     if given.name.lower().endswith(".csv"):
         today = datetime.now(UTC).date().isoformat()
@@ -176,5 +179,5 @@ def import_file(given: FileIn, here: Here) -> FileOut:
         if (kind, slug := str(getattr(entry, "slug", ""))) in taking
     ]
     if rows:
-        entries.put(here.db, rows)
+        entries.put(here.db, rows, {(kind, slug): seen.get((kind, slug), 0) for kind, slug, _ in rows})
     return FileOut(arrivals=list(found), taken=len(rows), asks=False)

@@ -1,13 +1,16 @@
 """What every router needs: the database, the catalogue and the workshop as it is now."""
 
-from collections.abc import Iterable, Mapping
+from collections.abc import Callable, Iterable, Mapping
 from contextlib import suppress
+from dataclasses import dataclass
+from threading import Lock
 from typing import Annotated, Any, Literal
 
-from fastapi import Depends, Request
+from fastapi import Depends, Header, Request
 from pydantic import BaseModel, ConfigDict, Field, TypeAdapter
 
 from lumso.core.book.catalogue import Catalogue, pick
+from lumso.core.errors import InvalidValue
 from lumso.core.job.job import Job
 from lumso.core.layers.conditions import Room, steady
 from lumso.core.memory import Memo
@@ -19,7 +22,7 @@ from lumso.core.workshop.workshop import Workshop
 from lumso.formats.reading import UnfitDocument, read_json
 from lumso.formats.workshop import DOCUMENT
 from lumso.store import entries, settings
-from lumso.store.database import Database, now
+from lumso.store.database import Database
 
 BETTER: TypeAdapter[tuple[Better, ...]] = TypeAdapter(tuple[Better, ...])
 
@@ -40,6 +43,32 @@ SETTING: Mapping[str, TypeAdapter[Any]] = {"workshop": TypeAdapter(Settings), "b
 """What is kept once for the whole workshop."""
 
 
+IfMatch = Annotated[
+    str, Header(alias="If-Match", description='The revision that was read, as "7"; "0" for what is not there yet.')
+]
+Key = Annotated[
+    str,
+    Header(
+        alias="Idempotency-Key",
+        max_length=100,
+        description="A key of the asker's own: the same asked again under it is not done twice.",
+    ),
+]
+
+
+def read_revision(if_match: str) -> int:
+    """The revision an If-Match header speaks of. Raises InvalidValue."""
+    text = if_match.strip().removeprefix("W/").strip('"')
+    if not (text.isdecimal() and len(text) < 16):
+        raise InvalidValue(
+            f"If-Match {if_match[:40]!r} is no revision.",
+            value=if_match[:40],
+            allowed='a revision such as "7"',
+            field="If-Match",
+        )
+    return int(text)
+
+
 class Unread(BaseModel):
     """A document of the workshop that cannot be read: what is wrong with it, and its text as it is kept."""
 
@@ -49,85 +78,145 @@ class Unread(BaseModel):
     document: str
 
 
+@dataclass(frozen=True)
+class Held:
+    """All that is kept of the workshop at one state of it."""
+
+    version: int
+    workshop: Workshop
+    unread: tuple[Unread, ...]
+    settings: Settings
+    chosen_at: int
+
+
+def _setting(key: str, document: str | None) -> Any:
+    """A setting as it was kept; None where it never was, or cannot be read."""
+    with suppress(UnfitDocument):
+        return read_json(SETTING[key], document, key) if document else None
+    return None
+
+
+def _says(key: str, document: str) -> str:
+    """Why a setting cannot be read."""
+    try:
+        read_json(SETTING[key], document, f"The saved setting {key}")
+    except UnfitDocument as error:
+        return str(error)
+    return ""
+
+
+def _unread(key: str) -> Callable[[str], bool]:
+    """Whether a setting cannot be read: it is set aside then, not written over."""
+    return lambda document: _setting(key, document) is None
+
+
 class Context:
     """One running Lumso."""
 
     def __init__(self, db: Database, catalogue: Catalogue) -> None:
         self.db, self.catalogue = db, catalogue
         self.memo = Memo()
-        self._read: tuple[int, Workshop, tuple[Unread, ...]] | None = None
+        self._reading = Lock()
+        self._held: Held | None = None
+        self._entries: dict[tuple[entries.Kind, str], Any | Unread] = {}
+        self._revisions: dict[tuple[entries.Kind, str], int] = {}
+
+    def forget(self) -> None:
+        """Remember nothing of what was read: the database is another one."""
+        with self._reading:
+            self.memo, self._held = Memo(), None
+            self._entries.clear()
+            self._revisions.clear()
 
     def settings(self) -> Settings:
         """What was chosen, or what everybody starts with."""
-        return self._setting("workshop") or Settings()
+        return self.held().settings
 
-    def choose(self, chosen: Settings) -> None:
-        """Keep what was chosen. Raises UnknownEntry for measures or a kit that are not there."""
+    def settings_revision(self) -> int:
+        """The revision of what was chosen."""
+        return self.held().chosen_at
+
+    def choose(self, chosen: Settings, read: int, key: str = "") -> int:
+        """Keep what was chosen, having read a revision; returns its own.
+
+        Raises UnknownEntry for measures, a kit or a vessel that are not there, and StaleRevision.
+        """
         pick("measure system", self.catalogue.systems, chosen.measures)
         pick("kit", self.known().kits, chosen.kit)
         pick("vessel", {v.slug: v for v in self.catalogue.vessels}, chosen.vessel)
-        self._choose("workshop", chosen.model_dump_json())
+        text = chosen.model_dump_json()
+        return settings.change(self.db, "workshop", lambda before: text, read, key, aside=_unread("workshop"))
 
-    def better(self) -> tuple[Better, ...]:
-        """What is known better of entries of the book."""
-        return self._setting("better") or ()
+    def know_better(self, change: Callable[[tuple[Better, ...]], Iterable[Better]]) -> None:
+        """Change what is known better of entries of the book, in one go."""
 
-    def keep_better(self, values: Iterable[Better]) -> None:
-        """Keep what is known better, in place of what was."""
-        self._choose("better", BETTER.dump_json(tuple(values)).decode())
+        def changed(before: str | None) -> str:
+            return BETTER.dump_json(tuple(change(_setting("better", before) or ()))).decode()
 
-    def _setting(self, key: str) -> Any:
-        """A setting as it was kept; None where it never was, or cannot be read."""
-        document = settings.get(self.db, key)
-        with suppress(UnfitDocument):
-            return read_json(SETTING[key], document, key) if document else None
-        return None
-
-    def _choose(self, key: str, document: str) -> None:
-        """Keep a setting. One that cannot be read is set aside, not written over."""
-        before = settings.get(self.db, key)
-        if before and self._setting(key) is None:
-            settings.put(self.db, f"{key}, set aside {now()}", before)
-        settings.put(self.db, key, document)
+        settings.change(self.db, "better", changed, aside=_unread("better"))
 
     def workshop(self) -> Workshop:
-        """The user's workshop, read again when anybody has written since. What cannot be read takes nothing with it."""
-        return self._held()[0]
+        """The user's workshop, read again when anybody has changed it. What cannot be read takes nothing with it."""
+        return self.held().workshop
 
     def unread(self) -> tuple[Unread, ...]:
         """What is kept in the workshop and cannot be read."""
-        return self._held()[1]
+        return self.held().unread
 
-    def _held(self) -> tuple[Workshop, tuple[Unread, ...]]:
+    def revision(self, kind: entries.Kind, slug: str) -> int:
+        """The revision of an entry of one's own; 0 where there is none."""
+        self.held()
+        return self._revisions.get((kind, slug), 0)
+
+    def revisions(self) -> Mapping[tuple[entries.Kind, str], int]:
+        """The revisions of all entries of one's own as they are now."""
+        self.held()
+        return dict(self._revisions)
+
+    def held(self) -> Held:
+        """All that is kept of the workshop, as it is now. Only what was changed since is read."""
         version = self.db.version()
-        if self._read is None or self._read[0] != version:
-            held: dict[str, list[Any]] = {"kit": [], "recipe": [], "shelf": []}
-            unread = []
-            for (kind, slug), document in entries.every(self.db).items():
-                try:
-                    held[kind].append(read_json(DOCUMENT[kind], document, f"The saved {kind} {slug}"))
-                except UnfitDocument as error:
-                    unread.append(Unread(kind=kind, slug=slug, says=str(error), document=document))
-            for key, kept in SETTING.items():
-                if text := settings.get(self.db, key):
-                    try:
-                        read_json(kept, text, f"The saved setting {key}")
-                    except UnfitDocument as error:
-                        unread.append(Unread(kind="setting", slug=key, says=str(error), document=text))
-            chosen = self.settings()
-            kits = {k.slug for k in held["kit"]} | set(self.catalogue.kits)
-            workshop = Workshop(
-                measures=chosen.measures,
-                kit=chosen.kit if chosen.kit in kits else Settings().kit,
-                vessel=chosen.vessel,
-                paces=dict(chosen.paces),
-                kits=tuple(held["kit"]),
-                shelf=tuple(held["shelf"]),
-                recipes=tuple(held["recipe"]),
-                better=self.better(),
-            )
-            self._read = (version, workshop, tuple(unread))
-        return self._read[1:]
+        with self._reading:
+            if self._held is None or self._held.version != version:
+                self._read_entries(0 if self._held is None else self._held.version)
+                self._held = self._whole(version)
+            return self._held
+
+    def _read_entries(self, after: int) -> None:
+        for at, entry in entries.every(self.db, after).items():
+            kind, slug = at
+            self._revisions[at] = entry.revision
+            try:
+                self._entries[at] = read_json(DOCUMENT[kind], entry.document, f"The saved {kind} {slug}")
+            except UnfitDocument as error:
+                self._entries[at] = Unread(kind=kind, slug=slug, says=str(error), document=entry.document)
+        for gone in self._entries.keys() - entries.names(self.db):
+            del self._entries[gone], self._revisions[gone]
+
+    def _whole(self, version: int) -> Held:
+        own: dict[str, list[Any]] = {"kit": [], "recipe": [], "shelf": []}
+        unread = [e for e in self._entries.values() if isinstance(e, Unread)]
+        for (kind, _), entry in sorted(self._entries.items(), key=lambda e: e[0]):
+            if not isinstance(entry, Unread):
+                own[kind].append(entry)
+        kept = {key: settings.get(self.db, key) for key in SETTING}
+        for key, setting in kept.items():
+            if setting.document and _setting(key, setting.document) is None:
+                says = _says(key, setting.document)
+                unread.append(Unread(kind="setting", slug=key, says=says, document=setting.document))
+        chosen: Settings = _setting("workshop", kept["workshop"].document) or Settings()
+        kits = {k.slug for k in own["kit"]} | set(self.catalogue.kits)
+        workshop = Workshop(
+            measures=chosen.measures,
+            kit=chosen.kit if chosen.kit in kits else Settings().kit,
+            vessel=chosen.vessel,
+            paces=dict(chosen.paces),
+            kits=tuple(own["kit"]),
+            shelf=tuple(own["shelf"]),
+            recipes=tuple(own["recipe"]),
+            better=_setting("better", kept["better"].document) or (),
+        )
+        return Held(version, workshop, tuple(unread), chosen, kept["workshop"].revision)
 
     def known(self) -> Catalogue:
         """The catalogue with the workshop's own on top."""

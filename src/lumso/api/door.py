@@ -20,6 +20,14 @@ log = logging.getLogger("lumso")
 MOST_BYTES = 8 * 1024 * 1024
 """The largest request, bytes: 60 zones of 40 layers each, as long as the longest of the demo, have 3.4 MB."""
 
+SMALL = 256 * 1024
+MOST = {
+    "/api/restore": 4 * 1024**3,
+    **dict.fromkeys(("/api/lengths", "/api/tint", "/api/workshop"), SMALL),
+    **dict.fromkeys(("/api/kits/", "/api/shelf/", "/api/better/", "/api/recipes/"), SMALL),
+}
+"""The largest request where it is another: by address, or by how an address begins."""
+
 SAFE = ("GET", "HEAD", "OPTIONS")
 
 HEADERS = {
@@ -67,12 +75,13 @@ class Door:
                 MutableHeaders(scope=message).update(HEADERS)
             await send(message)
 
-        problem = self._foreign(scope) or self._too_large(Headers(scope=scope))
+        most = _most(scope["path"])
+        problem = self._foreign(scope) or self._too_large(Headers(scope=scope), most)
         if problem:
             await reply(problem)(scope, receive, sent)
             return
         try:
-            await self.app(scope, _counted(receive), sent)
+            await self.app(scope, _counted(receive, most), sent)
         except Exception as error:
             log.error("%s %s", scope["method"], scope["path"], exc_info=error)
             if begun:
@@ -101,17 +110,25 @@ class Door:
             )
         return None
 
-    def _too_large(self, headers: Headers) -> ProblemOut | None:
+    def _too_large(self, headers: Headers, most: int) -> ProblemOut | None:
         said = headers.get("content-length", "0")
-        if len(said) < 20 and said.isdecimal() and int(said) <= MOST_BYTES:
+        if len(said) < 20 and said.isdecimal() and int(said) <= most:
             return None
-        return _refused(413, "Too large", TOO_LARGE)
+        return _refused(413, "Too large", _says(most))
 
 
-TOO_LARGE = f"That is too large. At most {MOST_BYTES // 1024 // 1024} MB can be sent at once."
+def _most(path: str) -> int:
+    """How much may be sent to an address, bytes."""
+    begins = next((size for start, size in MOST.items() if start.endswith("/") and path.startswith(start)), MOST_BYTES)
+    return MOST.get(path, begins)
 
 
-def _counted(receive: Receive) -> Receive:
+def _says(most: int) -> str:
+    words = f"{most // 1024} kB" if most < 1024**2 else f"{most // 1024**2:,} MB"
+    return f"That is too large. At most {words} can be sent here at once."
+
+
+def _counted(receive: Receive, most: int) -> Receive:
     """What arrives, refused once it is more than may be sent, whatever its head said."""
     so_far = 0
 
@@ -119,8 +136,8 @@ def _counted(receive: Receive) -> Receive:
         nonlocal so_far
         message = await receive()
         so_far += len(message.get("body", b""))
-        if so_far > MOST_BYTES:
-            raise HTTPException(413, TOO_LARGE)
+        if so_far > most:
+            raise HTTPException(413, _says(most))
         return message
 
     return counting

@@ -10,7 +10,17 @@ from starlette.exceptions import HTTPException
 
 from lumso.core.errors import AmbiguousLength, InvalidValue, LumsoError, UnknownEntry
 from lumso.formats.reading import Fault, UnfitDocument, faults_of
-from lumso.store.errors import Busy, NotFound, StaleRevision, StoreError, Unwritable
+from lumso.store.errors import (
+    Busy,
+    InPlace,
+    NoBackup,
+    NotFound,
+    OtherKey,
+    StaleRevision,
+    StoreError,
+    TooLong,
+    Unwritable,
+)
 
 
 class FaultOut(BaseModel):
@@ -33,13 +43,22 @@ class ProblemOut(BaseModel):
     head: int | None = None
 
 
+class CannotWorkOut(LumsoError):
+    """A job that a mistake of ours keeps from being worked out. It is kept, and an earlier version of it may open."""
+
+
 STATUS: tuple[tuple[type[LumsoError], int, str], ...] = (
     (UnfitDocument, 422, "That cannot be used"),
     (InvalidValue, 422, "That value is not allowed"),
     (UnknownEntry, 422, "That name is not known"),
+    (CannotWorkOut, 422, "It cannot be worked out"),
     (NotFound, 404, "Not found"),
     (StaleRevision, 412, "Changed elsewhere"),
+    (InPlace, 409, "There is another by now"),
+    (OtherKey, 422, "That key was used"),
+    (TooLong, 503, "That took too long"),
     (Busy, 503, "The database is in use"),
+    (NoBackup, 422, "That is no backup"),
     (Unwritable, 503, "The database cannot be written"),
     (StoreError, 503, "The database refused"),
     (LumsoError, 400, "That did not work"),

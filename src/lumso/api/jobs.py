@@ -1,12 +1,15 @@
 """Jobs: listed, opened, saved, undone. Saves carry the revision they read in If-Match."""
 
 import logging
+import time
+from collections.abc import Sequence
+from contextlib import suppress
 from typing import Annotated
 
-from fastapi import APIRouter, Header, Response
-from pydantic import BaseModel, Field
+from fastapi import APIRouter, Query, Response
+from pydantic import BaseModel, Field, ValidationError
 
-from lumso.core.errors import InvalidValue
+from lumso.core.errors import InvalidValue, LumsoError
 from lumso.core.job.entries import embed
 from lumso.core.job.job import Job
 from lumso.core.job.start import start_job, start_pot
@@ -15,15 +18,20 @@ from lumso.core.plan.plan import NextAction
 from lumso.formats import jobfile, svg
 from lumso.formats.reading import UnfitDocument
 from lumso.store import jobs
+from lumso.store.errors import NotFound, StoreError
 from lumso.store.ids import new_id
-from lumso.store.jobs import StoredJob
+from lumso.store.jobs import Listed, StoredJob
 
 from .bodies import EntriesBody, JobBody, PlanBody
-from .context import Context, Here
+from .context import Context, Here, IfMatch, Key, read_revision
+from .errors import CannotWorkOut
 
 log = logging.getLogger("lumso")
 
 CANNOT = "Lumso made a mistake of its own in it. It is kept as it is; the log says more."
+
+PATIENCE_S = 0.3
+MOST_HEXES = 8
 
 router = APIRouter(prefix="/jobs", tags=["jobs"])
 
@@ -51,18 +59,46 @@ class SavedOut(BaseModel):
     entries: EntriesBody
 
 
-class JobLine(BaseModel):
-    """A job in the list. `fault` says why one cannot be opened; its document is still in the database."""
+class Summary(BaseModel):
+    """What a list shows of a job: kept with its revision, and worked out again when the workshop has changed."""
+
+    has_piece: bool
+    next: NextAction
+    hexes: list[str]
+    fault: str
+    """Why it cannot be opened or worked out; its document is still in the database."""
+
+
+class JobLine(Summary):
+    """A job in the list."""
 
     id: str
     name: str
     saved_at: str
-    has_piece: bool
-    next: NextAction
-    hexes: list[str]
+
+
+class LastJob(JobLine):
+    """The job last worked on, with the first mix of it, to show what is next."""
+
     pot: Mix | None
-    """The first mix of the job, to show what is next."""
-    fault: str
+
+
+class JobsOut(BaseModel):
+    """A page of the list, and how many jobs there are in all."""
+
+    jobs: list[JobLine]
+    count: int
+    more: str
+    """What to ask for the next page; empty on the last one."""
+    last: LastJob | None
+    """The job last worked on; only on the first page of all jobs that are not put away."""
+
+
+class GoneOut(BaseModel):
+    """What goes with a job that is deleted for good, and what is kept."""
+
+    revisions: int
+    batches_kept: int
 
 
 class AwayIn(BaseModel):
@@ -78,23 +114,19 @@ class StartIn(BaseModel):
     ml: Annotated[float, Field(gt=0, le=200_000, allow_inf_nan=False)] | None = None
 
 
-IfMatch = Annotated[str, Header(alias="If-Match", description='The revision that was read, as "7".')]
-
-
-def _read_revision(if_match: str) -> int:
-    text = if_match.strip().removeprefix("W/").strip('"')
-    if not (text.isdecimal() and len(text) < 16):
-        raise InvalidValue(
-            f"If-Match {if_match[:40]!r} is no revision.",
-            value=if_match[:40],
-            allowed='a revision such as "7"',
-            field="If-Match",
-        )
-    return int(text)
+def _opened(stored: StoredJob) -> Job:
+    return jobfile.from_json(stored.document, f"Job {stored.id}")
 
 
 def _out(stored: StoredJob, here: Context, response: Response) -> JobOut:
-    job = jobfile.from_json(stored.document, f"Job {stored.id}")
+    job = _opened(stored)
+    try:
+        made = here.plan(job)
+    except LumsoError:
+        raise
+    except Exception as error:  # a mistake of ours: what is kept is safe, and one of its revisions will open
+        log.error("job %s", stored.id, exc_info=error)
+        raise CannotWorkOut(CANNOT) from None
     response.headers["ETag"] = f'"{stored.revision}"'
     return JobOut(
         id=stored.id,
@@ -103,7 +135,7 @@ def _out(stored: StoredJob, here: Context, response: Response) -> JobOut:
         can_undo=stored.can_undo,
         can_redo=stored.can_redo,
         job=JobBody(job),
-        plan=PlanBody(here.plan(job)),
+        plan=PlanBody(made),
     )
 
 
@@ -115,58 +147,94 @@ def _checked(job: Job, here: Context) -> tuple[Job, str]:
     return whole, jobfile.to_json(whole)
 
 
-def _faulty(stored: StoredJob, name: str, says: str, why: str, fault: str) -> JobLine:
-    """The line of a job that cannot be shown as others are, so that it takes none of them with it."""
-    return JobLine(
-        id=stored.id,
-        name=name,
-        saved_at=stored.saved_at,
-        has_piece=False,
-        next=NextAction(says, why, ""),
-        hexes=[],
-        pot=None,
-        fault=fault,
-    )
+def _faulty(says: str, why: str, fault: str) -> Summary:
+    """The summary of a job that cannot be shown as others are, so that it takes none of them with it."""
+    return Summary(has_piece=False, next=NextAction(says, why, ""), hexes=[], fault=fault)
 
 
-def _line(stored: StoredJob, here: Context) -> JobLine:
+def _worked(stored: StoredJob, here: Context) -> tuple[Summary, Mix | None]:
+    """What a list shows of a job, and the first of its mixes."""
     try:
-        job = jobfile.from_json(stored.document, f"Job {stored.id}")
+        job = _opened(stored)
     except UnfitDocument as error:
-        return _faulty(stored, "?", "This job cannot be opened", error.faults[0].says, str(error))
+        return _faulty("This job cannot be opened", error.faults[0].says, str(error)), None
     try:
         made = here.plan(job)
     except Exception as error:  # a mistake of ours in one job is no reason to hide the others
         log.error("job %s", stored.id, exc_info=error)
-        return _faulty(stored, job.name, "This job cannot be worked out", CANNOT, CANNOT)
+        return _faulty("This job cannot be worked out", CANNOT, CANNOT), None
     mixes = [pot.mix for zone in made.zones for layer in zone.layers for pot in layer.pots]
-    return JobLine(
-        id=stored.id,
-        name=job.name,
-        saved_at=stored.saved_at,
-        has_piece=job.piece is not None,
-        next=made.next,
-        hexes=[p.hex for m in mixes for p in m.parts if p.role == "paint"],
-        pot=mixes[0] if mixes and not made.problems else None,
-        fault="",
-    )
+    hexes = [p.hex for m in mixes for p in m.parts if p.role == "paint"]
+    summary = Summary(has_piece=job.piece is not None, next=made.next, hexes=hexes[:MOST_HEXES], fault="")
+    return summary, mixes[0] if mixes and not made.problems else None
 
 
-def _created(job: Job, here: Context, response: Response) -> JobOut:
+def _kept_summary(listed: Listed) -> Summary | None:
+    """The summary kept with a revision; None where there is none, or an earlier Lumso wrote it."""
+    with suppress(ValidationError):
+        return Summary.model_validate_json(listed.summary) if listed.summary else None
+    return None
+
+
+def _summed(listed: Sequence[Listed], here: Context) -> dict[str, Summary]:
+    """What a list shows of jobs: as it was kept, or worked out again where the workshop has changed since.
+
+    Nobody waits for that longer than PATIENCE_S: the rest is shown as it was, until it is asked for again. What was
+    never worked out is worked out in any case.
+    """
+    state, until = here.db.version(), time.monotonic() + PATIENCE_S
+    found: dict[str, Summary] = {}
+    anew: list[tuple[str, int, str, int]] = []
+    for job in listed:
+        kept = _kept_summary(job)
+        if kept is None or (job.summed_at != state and time.monotonic() < until):
+            kept, _ = _worked(jobs.get(here.db, job.id), here)
+            anew.append((job.id, job.revision, kept.model_dump_json(), state))
+        found[job.id] = kept
+    if anew:
+        with suppress(StoreError):  # full or in use: it is worked out again next time
+            jobs.sum_up(here.db, anew)
+    return found
+
+
+def _last(listed: Listed, here: Context) -> LastJob:
+    """The job last worked on, as it is now."""
+    summary, pot = _worked(jobs.get(here.db, listed.id), here)
+    return LastJob(id=listed.id, name=listed.name, saved_at=listed.saved_at, pot=pot, **dict(summary))
+
+
+def _created(job: Job, here: Context, response: Response, key: str) -> JobOut:
     whole, document = _checked(job, here)
-    return _out(jobs.create(here.db, whole.name, document), here, response)
+    if faults := jobfile.entry_faults(whole, here.catalogue):
+        raise UnfitDocument("The job", faults)
+    return _out(jobs.create(here.db, whole.name, document, key), here, response)
 
 
 @router.get("")
-def list_jobs(here: Here) -> list[JobLine]:
-    """All jobs, the one last worked on first, each with what to do next."""
-    return [_line(stored, here) for stored in jobs.every(here.db)]
+def list_jobs(
+    here: Here,
+    search: Annotated[str, Query(max_length=200)] = "",
+    away: bool = False,
+    after: Annotated[str, Query(max_length=20, pattern="^[0-9]*$")] = "",
+    most: Annotated[int, Query(ge=1, le=200)] = 50,
+) -> JobsOut:
+    """Jobs, the one last worked on first, each with what to do next: a page of them, whose name holds `search`."""
+    page = jobs.page(here.db, most, int(after) if after else None, search, away)
+    summed = _summed(page.jobs, here)
+    lines = [JobLine(id=j.id, name=j.name, saved_at=j.saved_at, **dict(summed[j.id])) for j in page.jobs]
+    first = page.jobs[0] if page.jobs and not (search.strip() or away or after) else None
+    return JobsOut(
+        jobs=lines,
+        count=page.count,
+        more=str(page.jobs[-1].touched) if page.more else "",
+        last=_last(first, here) if first else None,
+    )
 
 
 @router.post("", status_code=201)
-def create_job(job: JobBody, here: Here, response: Response) -> JobOut:
+def create_job(job: JobBody, here: Here, response: Response, key: Key = "") -> JobOut:
     """A new job."""
-    return _created(job.root, here, response)
+    return _created(job.root, here, response, key)
 
 
 class FileIn(BaseModel):
@@ -177,20 +245,20 @@ class FileIn(BaseModel):
 
 
 @router.post("/file", status_code=201)
-def take_job_file(file: FileIn, here: Here, response: Response) -> JobOut:
+def take_job_file(file: FileIn, here: Here, response: Response, key: Key = "") -> JobOut:
     """A job from a file, as a new one. 422 with every fault's place where it is none."""
-    return _created(jobfile.from_json(file.text, file.name), here, response)
+    return _created(jobfile.from_json(file.text, file.name), here, response, key)
 
 
 @router.post("/start", status_code=201)
-def begin_job(start: StartIn, here: Here, response: Response) -> JobOut:
+def begin_job(start: StartIn, here: Here, response: Response, key: Key = "") -> JobOut:
     """A new job with a board to be measured, or a quick pot."""
     zone, layer = new_id(), new_id()
     if start.ml is None:
         job = start_job(start.name, zone, layer, start.recipe, start.ground, here.known())
     else:
         job = start_pot(zone, layer, start.recipe, start.ml, here.known())
-    return _created(job, here, response)
+    return _created(job, here, response, key)
 
 
 @router.get("/{job_id}")
@@ -199,19 +267,23 @@ def get_job(job_id: str, here: Here, response: Response) -> JobOut:
     return _out(jobs.get(here.db, job_id), here, response)
 
 
-@router.get("/{job_id}/file")
-def get_job_file(job_id: str, here: Here, response: Response) -> JobBody:
-    """One job as a file, with the entries it uses: it opens anywhere."""
-    job = jobfile.from_json(jobs.get(here.db, job_id).document, f"Job {job_id}")
-    plain = "".join(c if c.isalnum() and c.isascii() else "-" for c in job.name).lower()
-    response.headers["Content-Disposition"] = f'attachment; filename="{plain}.json"'
-    return JobBody(job)
+@router.get("/{job_id}/file", response_model=JobBody)
+def get_job_file(job_id: str, here: Here) -> Response:
+    """One job as a file, with the entries it uses: it opens anywhere. One that cannot be read, as it is kept."""
+    stored = jobs.get(here.db, job_id)
+    name, text = "job", stored.document
+    with suppress(UnfitDocument):
+        job = _opened(stored)
+        name, text = job.name, JobBody(job).model_dump_json()
+    plain = "".join(c if c.isalnum() and c.isascii() else "-" for c in name).lower()
+    headers = {"Content-Disposition": f'attachment; filename="{plain}.json"'}
+    return Response(text, media_type="application/json", headers=headers)
 
 
 @router.get("/{job_id}/drawing.svg")
 def get_drawing(job_id: str, here: Here) -> Response:
     """The piece drawn to scale, as an SVG file. 422 while its sizes cannot be used."""
-    job = jobfile.from_json(jobs.get(here.db, job_id).document, f"Job {job_id}")
+    job = _opened(jobs.get(here.db, job_id))
     made = here.plan(job)
     if made.drawing is None or job.piece is None:
         why = made.problems[0] if made.problems else None
@@ -236,13 +308,13 @@ def get_drawing(job_id: str, here: Here) -> Response:
 
 
 @router.put("/{job_id}")
-def save_job(job_id: str, job: JobBody, if_match: IfMatch, here: Here, response: Response) -> SavedOut:
-    """Save a new revision; 412 when the job was changed elsewhere meanwhile.
+def save_job(job_id: str, job: JobBody, if_match: IfMatch, here: Here, response: Response, key: Key = "") -> SavedOut:
+    """Save a new revision; 412 when the job was changed elsewhere meanwhile. What has the shape of a job is kept.
 
     A save that says what the revision before said moves back to it, one that says what was undone moves on to it.
     """
     whole, document = _checked(job.root, here)
-    stored = jobs.save(here.db, job_id, _read_revision(if_match), whole.name, document)
+    stored = jobs.save(here.db, job_id, read_revision(if_match), whole.name, document, key)
     response.headers["ETag"] = f'"{stored.revision}"'
     return SavedOut(
         id=stored.id,
@@ -255,18 +327,43 @@ def save_job(job_id: str, job: JobBody, if_match: IfMatch, here: Here, response:
 
 
 @router.post("/{job_id}/undo")
-def undo_job(job_id: str, if_match: IfMatch, here: Here, response: Response) -> JobOut:
+def undo_job(job_id: str, if_match: IfMatch, here: Here, response: Response, key: Key = "") -> JobOut:
     """One revision back."""
-    return _out(jobs.undo(here.db, job_id, _read_revision(if_match)), here, response)
+    return _out(jobs.undo(here.db, job_id, read_revision(if_match), key), here, response)
 
 
 @router.post("/{job_id}/redo")
-def redo_job(job_id: str, if_match: IfMatch, here: Here, response: Response) -> JobOut:
+def redo_job(job_id: str, if_match: IfMatch, here: Here, response: Response, key: Key = "") -> JobOut:
     """One revision forward again."""
-    return _out(jobs.redo(here.db, job_id, _read_revision(if_match)), here, response)
+    return _out(jobs.redo(here.db, job_id, read_revision(if_match), key), here, response)
 
 
 @router.put("/{job_id}/away", status_code=204)
 def put_job_away(job_id: str, away: AwayIn, here: Here) -> None:
     """Take a job out of the list, or bring it back."""
     jobs.put_away(here.db, job_id, away.away)
+
+
+@router.post("/{job_id}/mend")
+def mend_job(job_id: str, here: Here, response: Response) -> JobOut:
+    """Go back to the last revision that can be opened and worked out; what is left stays one redo away."""
+    stored = jobs.get(here.db, job_id)
+    for back in (stored, *jobs.back_from(here.db, job_id)):
+        if not _worked(back, here)[0].fault:
+            moved = jobs.go_back_to(here.db, job_id, stored.revision, back.revision)
+            return _out(moved, here, response)
+    raise NotFound("No earlier version of this job can be worked out either. Save it as a file; it is kept as it is.")
+
+
+@router.get("/{job_id}/gone")
+def what_goes(job_id: str, here: Here) -> GoneOut:
+    """What would go with a job if it were deleted for good, and what would be kept of it."""
+    gone = jobs.what_goes(here.db, job_id)
+    return GoneOut(revisions=gone.revisions, batches_kept=gone.batches_kept)
+
+
+@router.delete("/{job_id}")
+def delete_job(job_id: str, here: Here) -> GoneOut:
+    """Delete a job that is put away, with all its revisions, for good. Batches printed from it are kept."""
+    gone = jobs.delete(here.db, job_id)
+    return GoneOut(revisions=gone.revisions, batches_kept=gone.batches_kept)

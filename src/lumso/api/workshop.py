@@ -26,7 +26,7 @@ from lumso.formats.workshop import document
 from lumso.store import entries, settings
 from lumso.store.errors import NotFound
 
-from .context import Context, Here, Settings, Unread
+from .context import Context, Here, IfMatch, Key, Settings, Unread, read_revision
 
 router = APIRouter(tags=["workshop"])
 
@@ -89,11 +89,13 @@ class CatalogueOut(BaseModel):
     techniques: list[Technique]
     tools: list[Tool]
     recipes: list[Recipe]
-    own_recipes: list[str]
+    own_recipes: dict[str, int]
+    """The recipes of one's own, with their revisions."""
     strips: dict[str, list[Slice]]
     """Each recipe's composition, to be drawn small."""
     kits: list[Kit]
-    own_kits: list[str]
+    own_kits: dict[str, int]
+    """The kits of one's own, with their revisions."""
     consistencies: list[Consistency]
     thicknesses: list[Thickness]
     vessels: list[Vessel]
@@ -121,8 +123,9 @@ class FieldOut(BaseModel):
 
 
 class ShelfLine(BaseModel):
-    """A material with what the shelf knows of it."""
+    """A material with what the shelf knows of it. `revision` is 0 for what the shelf knows nothing of."""
 
+    revision: int
     material: Material
     item: ShelfItem
     on_shelf: bool
@@ -196,10 +199,10 @@ def _catalogue(here: Context) -> CatalogueOut:
         techniques=list(c.techniques.values()),
         tools=list(c.tools.values()),
         recipes=list(c.recipes.values()),
-        own_recipes=[r.slug for r in workshop.recipes],
+        own_recipes={r.slug: here.revision("recipe", r.slug) for r in workshop.recipes},
         strips={r.slug: _strip(r, c) for r in c.recipes.values()},
         kits=list(c.kits.values()),
-        own_kits=[k.slug for k in workshop.kits],
+        own_kits={k.slug: here.revision("kit", k.slug) for k in workshop.kits},
         consistencies=list(c.consistencies),
         thicknesses=list(c.thicknesses),
         vessels=list(c.vessels),
@@ -215,8 +218,9 @@ def _catalogue(here: Context) -> CatalogueOut:
 
 
 @router.get("/workshop")
-def get_settings(here: Here) -> Settings:
+def get_settings(here: Here, response: Response) -> Settings:
     """What was chosen for the workshop; in place of a kit that cannot be read, the one everybody starts with."""
+    response.headers["ETag"] = f'"{here.settings_revision()}"'
     return here.settings().model_copy(update={"kit": here.workshop().kit})
 
 
@@ -239,31 +243,29 @@ def delete_unread(kind: str, slug: str, here: Here) -> None:
 
 
 @router.put("/workshop")
-def put_settings(chosen: Settings, here: Here) -> Settings:
+def put_settings(chosen: Settings, here: Here, response: Response, if_match: IfMatch, key: Key = "") -> Settings:
     """Choose measures and kit."""
-    here.choose(chosen)
+    response.headers["ETag"] = f'"{here.choose(chosen, read_revision(if_match), key)}"'
     return chosen
 
 
 @router.put("/kits/{slug:path}")
-def put_kit(slug: str, kit: Kit, here: Here) -> Kit:
+def put_kit(slug: str, kit: Kit, here: Here, response: Response, if_match: IfMatch, key: Key = "") -> Kit:
     """Add a kit of one's own, or change one. A kit that ships can be changed too: put back by deleting it."""
     if kit.slug != slug:
         raise InvalidValue("The kit and its address differ.", value=kit.slug, allowed=slug, field="slug")
-    entries.put(here.db, [("kit", slug, document("kit", kit))])
+    made = entries.save(here.db, "kit", slug, read_revision(if_match), document("kit", kit), key)
+    response.headers["ETag"] = f'"{made}"'
     return kit
 
 
 @router.delete("/kits/{slug:path}", status_code=204)
-def delete_kit(slug: str, here: Here) -> None:
-    """Take a kit out, or put a shipped one back as it was."""
-    entries.delete(here.db, "kit", slug)
-    chosen = here.settings()
-    if chosen.kit not in here.known().kits:
-        here.choose(chosen.model_copy(update={"kit": next(iter(here.catalogue.kits))}))
+def delete_kit(slug: str, here: Here, if_match: IfMatch, key: Key = "") -> None:
+    """Take a kit out, or put a shipped one back as it was. Without the one in use, the first there is is used."""
+    entries.delete(here.db, "kit", slug, read_revision(if_match), key)
 
 
-def _line(material: Material, item: ShelfItem | None) -> ShelfLine:
+def _line(material: Material, item: ShelfItem | None, revision: int) -> ShelfLine:
     kept = item or ShelfItem(material.slug)
     start = kept.own or material
     now = with_overlays(start, kept.overlays)
@@ -281,7 +283,7 @@ def _line(material: Material, item: ShelfItem | None) -> ShelfLine:
         )
         for field, (name, least, most, unit) in BOUNDS.items()
     ]
-    return ShelfLine(material=now, item=kept, on_shelf=item is not None, values=values)
+    return ShelfLine(material=now, item=kept, on_shelf=item is not None, values=values, revision=revision)
 
 
 @router.get("/shelf")
@@ -289,23 +291,25 @@ def get_shelf(here: Here) -> list[ShelfLine]:
     """Every material, with what the shelf knows of it; what is on the shelf first."""
     items = {item.slug: item for item in here.workshop().shelf}
     materials = {**here.catalogue.materials, **{i.slug: i.own for i in items.values() if i.own}}
-    lines = [_line(material, items.get(slug)) for slug, material in materials.items()]
+    lines = [_line(m, items.get(slug), here.revision("shelf", slug)) for slug, m in materials.items()]
     return sorted(lines, key=lambda line: (not line.on_shelf, line.material.name))
 
 
 @router.put("/shelf/{slug:path}")
-def put_shelf_item(slug: str, item: ShelfItem, here: Here) -> ShelfLine:
+def put_shelf_item(slug: str, item: ShelfItem, here: Here, response: Response, if_match: IfMatch,
+                   key: Key = "") -> ShelfLine:  # fmt: skip
     """Put a material on the shelf, or change what is known of it."""
     if item.slug != slug:
         raise InvalidValue("The item and its address differ.", value=item.slug, allowed=slug, field="slug")
     material = item.own or pick("material", here.catalogue.materials, slug)
-    line = _line(material, item)
-    entries.put(here.db, [("shelf", slug, document("shelf", item))])
-    return line
+    line = _line(material, item, 0)
+    revision = entries.save(here.db, "shelf", slug, read_revision(if_match), document("shelf", item), key)
+    response.headers["ETag"] = f'"{revision}"'
+    return line.model_copy(update={"revision": revision})
 
 
 @router.delete("/shelf/{slug:path}", status_code=204)
-def delete_shelf_item(slug: str, here: Here) -> None:
+def delete_shelf_item(slug: str, here: Here, if_match: IfMatch, key: Key = "") -> None:
     """Take a material off the shelf: every value of its own is put back.
 
     One of the user's own that a recipe of theirs still needs stays: taking it would leave the recipe without.
@@ -315,7 +319,7 @@ def delete_shelf_item(slug: str, here: Here) -> None:
         raise InvalidValue(
             f"{', '.join(users)} is mixed from it.", value=slug, allowed="take it out of the recipe first", field="slug"
         )
-    entries.delete(here.db, "shelf", slug)
+    entries.delete(here.db, "shelf", slug, read_revision(if_match), key)
 
 
 @router.post("/shelf/density")

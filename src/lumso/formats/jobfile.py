@@ -3,12 +3,14 @@
 import json
 from typing import Any
 
+from lumso.catalogue.load import faults_in
+from lumso.core.book.catalogue import Catalogue
 from lumso.core.errors import LumsoError
 from lumso.core.job.job import Job
 from lumso.core.measure.lengths import parse_length
 from lumso.formats.validators import adapter
 
-from .reading import Fault, UnfitDocument, parse_json, read
+from .reading import MOST_SHOWN, Fault, UnfitDocument, parse_json, read
 from .versions import Upgrades, upgraded
 
 ADAPTER = adapter(Job)
@@ -149,6 +151,27 @@ def lengths_disagree(job: Job) -> list[Fault]:
             says = f"{length.typed!r} is {said:g} mm, but mm says {length.mm:g}."
             faults.append(Fault(at, says, repr(length.typed), "typed and mm that agree"))
     return faults
+
+
+def entry_faults(job: Job, catalogue: Catalogue) -> list[Fault]:
+    """What the entries a job brings refer to and is not there, or say of themselves that cannot be.
+
+    They are held against the same rules as the book's own.
+    """
+    known = catalogue.with_entries(job.entries)
+    faults = [
+        Fault(f"/entries/recipes/{i}/{at}", says, recipe.slug, allowed)
+        for i, recipe in enumerate(job.entries.recipes)
+        for at, says, allowed in faults_in(recipe, known)
+    ]
+    named = [(f"materials/{i}/film", m.film) for i, m in enumerate(job.entries.materials) if m.film]
+    named += [(f"films/{i}/thick", f.thick) for i, f in enumerate(job.entries.films) if f.thick]
+    faults += [
+        Fault(f"/entries/{at}", f"There is no film {film!r}.", film, ", ".join(sorted(known.films)))
+        for at, film in named
+        if film not in known.films
+    ]
+    return faults[:MOST_SHOWN]
 
 
 def from_document(document: object, source: str = "The job") -> Job:

@@ -1,16 +1,21 @@
 """The database file: opening, one writer, and migrations."""
 
 import sqlite3
+import time
 from collections.abc import Iterator
-from contextlib import contextmanager
+from contextlib import contextmanager, suppress
 from datetime import UTC, datetime
 from importlib import resources
 from pathlib import Path
-from threading import Lock
+from threading import Condition, Lock
+from typing import Literal
 
-from .errors import Busy, StoreError, Unwritable
+from . import file
+from .errors import Busy, StoreError, TooLong, Unwritable
+from .functions import teach
 
 BUSY_MS = 2000
+LONGEST_READ_S = 10.0
 
 
 def now() -> str:
@@ -22,6 +27,8 @@ def _translated(error: sqlite3.Error, path: Path) -> StoreError:
     name = getattr(error, "sqlite_errorname", "") or ""
     if "BUSY" in name or "LOCKED" in name:
         return Busy(f"{path} is in use by another program. Close it there, then try again.")
+    if "INTERRUPT" in name:
+        return TooLong("That took too long to look up. Ask for less at once.")
     if "READONLY" in name:
         return Unwritable(
             f"{path} is read-only. Allow writing to the file and its folder, or name another with --data."
@@ -41,27 +48,56 @@ class Database:
     """One SQLite file in WAL mode with full synchronisation. Reads run beside each other, writes one at a time."""
 
     def __init__(self, path: Path) -> None:
-        """Open `path`, making it when missing, and bring it up to date. Raises StoreError."""
+        """Open `path`, making it when missing, and bring it up to date. Raises StoreError.
+
+        A file that is not ours, is newer, damaged, or lacks what was written last is refused, and not touched.
+        """
         self.path = path
         self._writing = Lock()
+        self._nobody, self._reading = Condition(), 0
+        self._idle: list[sqlite3.Connection] = []
+        self._here: file.Here | None = None
         with self._translating():
             try:
                 path.parent.mkdir(parents=True, exist_ok=True)
             except OSError as error:
                 raise Unwritable(f"{path.parent} cannot be made: {error.strerror}.") from None
+            if file.look(path) == "without its -wal":
+                raise Unwritable(
+                    f"{path} was in use when it was copied or moved, and {file.wal_of(path).name} is not beside it: "
+                    "that holds what was saved last. Bring it, or take the file as it is with `lumso restore`."
+                )
             self._writer = self._connect()
-            self._writer.execute("PRAGMA journal_mode = WAL")
-            self._writer.execute("PRAGMA synchronous = FULL")
-            migrate(self._writer)
-            self._reader = self._connect()
-            self._reader.execute("PRAGMA query_only = ON")
-        self._reading = Lock()
+            try:
+                self._open()
+            except BaseException:
+                self._writer.close()
+                raise
+        self._here = file.here(path)
+
+    def _open(self) -> None:
+        refuse_newer(self._writer)
+        self._writer.execute("PRAGMA journal_mode = WAL")
+        self._writer.execute("PRAGMA synchronous = FULL")
+        migrate(self._writer)
+        self._writer.execute(f"PRAGMA user_version = {file.IN_USE}")
+        # From here the file alone says what it is, and that more stands beside it.
+        self._writer.execute("PRAGMA wal_checkpoint(TRUNCATE)")
 
     def _connect(self) -> sqlite3.Connection:
         connection = sqlite3.connect(self.path, timeout=BUSY_MS / 1000, isolation_level=None, check_same_thread=False)
         connection.row_factory = sqlite3.Row
         connection.execute("PRAGMA foreign_keys = ON")
+        teach(connection)
         return connection
+
+    def _borrowed(self) -> sqlite3.Connection:
+        """A connection nobody reads by, which can only read."""
+        with suppress(IndexError):
+            return self._idle.pop()
+        reader = self._connect()
+        reader.execute("PRAGMA query_only = ON")
+        return reader
 
     @contextmanager
     def _translating(self) -> Iterator[None]:
@@ -70,16 +106,32 @@ class Database:
         except sqlite3.Error as error:
             raise _translated(error, self.path) from error
 
+    def _still_here(self) -> None:
+        """Raises Unwritable where the file was deleted or another put in its place: what is written would be lost."""
+        if file.here(self.path) != self._here:
+            raise Unwritable(
+                f"{self.path} was deleted, moved or replaced while Lumso ran. Nothing is read or saved until it is put "
+                "back, or Lumso is started again."
+            )
+
     @contextmanager
     def read(self) -> Iterator[sqlite3.Connection]:
-        """A connection that can only read."""
-        with self._reading, self._translating():
-            yield self._reader
+        """A connection that can only read, and gives up what nobody waits for. Raises TooLong."""
+        self._still_here()
+        with self._translating(), self._counted():
+            reader = self._borrowed()
+            until = time.monotonic() + LONGEST_READ_S
+            reader.set_progress_handler(lambda: time.monotonic() > until, 10_000)
+            try:
+                yield reader
+            finally:
+                self._idle.append(reader)
 
     @contextmanager
     def write(self) -> Iterator[sqlite3.Connection]:
         """A transaction: committed when the block ends, taken back when it raises."""
         with self._writing, self._translating():
+            self._still_here()
             self._writer.execute("BEGIN IMMEDIATE")
             try:
                 yield self._writer
@@ -88,15 +140,58 @@ class Database:
                 raise
             self._writer.execute("COMMIT")
 
+    @contextmanager
+    def _counted(self) -> Iterator[None]:
+        """One more that reads, while nobody exchanges the file."""
+        with self._nobody:
+            self._reading += 1
+        try:
+            yield
+        finally:
+            with self._nobody:
+                self._reading -= 1
+                self._nobody.notify_all()
+
     def version(self) -> int:
-        """A number that changes whenever anybody has written: what was read at the same number is still true."""
+        """A number that changes whenever the workshop does: what was read of it at the same number is still true."""
         with self.read() as connection:
-            return int(connection.execute("PRAGMA data_version").fetchone()[0])
+            return int(connection.execute("SELECT workshop FROM clock").fetchone()[0])
+
+    @contextmanager
+    def exchanged(self) -> Iterator[None]:
+        """While the block runs nobody reads or writes and the file is let go of, so that another can take its place.
+
+        Whatever stands there afterwards is opened. Raises Busy where somebody reads for too long.
+        """
+        with self._writing, self._nobody:
+            # Whoever still read the file would take away, when done, what stands beside the one in its place.
+            if not self._nobody.wait_for(lambda: self._reading == 0, LONGEST_READ_S + 1):
+                raise Busy("Somebody is still reading. Try again in a moment.")
+            (state,) = self._writer.execute("SELECT workshop FROM clock").fetchone()
+            self.close()
+            try:
+                yield
+            finally:
+                with self._translating():
+                    self._writer = self._connect()
+                    self._open()
+                    # No number of before says anything of what stands here now.
+                    self._writer.execute("UPDATE clock SET workshop = max(workshop, ?) + 1", (state,))
+                    self._here = file.here(self.path)
 
     def close(self) -> None:
-        """Let go of the file."""
-        self._reader.close()
+        """Let go of the file, whole in itself."""
+        while self._idle:
+            self._idle.pop().close()
+        if file.here(self.path) == self._here:
+            with suppress(sqlite3.Error):  # full, locked or read-only: what stands beside it still holds all
+                self._writer.execute(f"PRAGMA user_version = {file.CLOSED}")
         self._writer.close()
+
+
+def tick(connection: sqlite3.Connection, which: Literal["workshop", "touched"]) -> int:
+    """The next number of a counter."""
+    return int(connection.execute(f"UPDATE clock SET {which} = {which} + 1 RETURNING {which}").fetchone()[0])
 
 
 def migrations() -> list[tuple[int, str, str]]:
@@ -114,17 +209,22 @@ def applied(connection: sqlite3.Connection) -> list[int]:
     return [row[0] for row in connection.execute("SELECT number FROM migration ORDER BY number")]
 
 
+def refuse_newer(connection: sqlite3.Connection) -> None:
+    """Raises Unwritable for a database that a newer Lumso wrote."""
+    if unknown := set(applied(connection)) - {number for number, _, _ in migrations()}:
+        raise Unwritable(
+            f"This database was written by a newer Lumso (it has migration {max(unknown)}). Update Lumso to open it."
+        )
+
+
 def migrate(connection: sqlite3.Connection, up_to: int | None = None) -> list[int]:
     """Apply what is pending, each migration in one transaction with its own record; returns their numbers.
 
     Raises Unwritable for a file written by a newer Lumso.
     """
-    had = set(applied(connection))
-    known = migrations()
-    if unknown := had - {number for number, _, _ in known}:
-        raise Unwritable(
-            f"This database was written by a newer Lumso (it has migration {max(unknown)}). Update Lumso to open it."
-        )
+    had, known = set(applied(connection)), migrations()
+    teach(connection)
+    refuse_newer(connection)
     done = []
     for number, name, sql in known:
         if number in had or (up_to is not None and number > up_to):

@@ -3,9 +3,13 @@
 LumsoError
  └─ StoreError
      ├─ Unwritable       the file cannot be opened or written, and why
+     │   └─ NoBackup     what should be restored is none, or damaged
      ├─ Busy             another program holds it
      ├─ NotFound         no such row
-     └─ StaleRevision    the document was changed since it was read
+     ├─ StaleRevision    the document was changed since it was read
+     ├─ InPlace          another has taken the place of what should come back
+     ├─ OtherKey         a key of the asker's own was used for something else
+     └─ TooLong          a question took longer than anybody waits
 """
 
 from lumso.core.errors import LumsoError
@@ -17,6 +21,10 @@ class StoreError(LumsoError):
 
 class Unwritable(StoreError):
     """The file cannot be opened or written."""
+
+
+class NoBackup(Unwritable):
+    """What should be restored is no backup, or damaged."""
 
 
 class Busy(StoreError):
@@ -36,3 +44,15 @@ class StaleRevision(StoreError):
             f"This was changed elsewhere: you read revision {read}, it is now at revision {head}. "
             "Load it again, or keep yours as a copy."
         )
+
+
+class OtherKey(StoreError):
+    """A key of the asker's own was used for another document."""
+
+
+class TooLong(StoreError):
+    """A question took longer than anybody waits, and was given up."""
+
+
+class InPlace(StoreError):
+    """Another has taken the place of what should come back."""

@@ -23,6 +23,10 @@ export type Recipe = Schemas["Recipe-Output"];
 export type PieceKind = Schemas["PieceKindOut"];
 export type JobReply = Schemas["JobOut"];
 export type JobLine = Schemas["JobLine"];
+export type Jobs = Schemas["JobsOut"];
+export type Aside = Schemas["AsideOut"];
+export type Backup = Schemas["BackupOut"];
+export type Restored = Schemas["RestoredOut"];
 export type Unread = Schemas["Unread"];
 export type Settings = Schemas["Settings-Output"];
 export type Component = Schemas["Component-Output"];
@@ -76,6 +80,10 @@ export class NoAnswer extends Error {
     super("Lumso is not answering. What you entered is kept here; it is saved as soon as it answers.");
   }
 }
+
+/** The revision that a reply says a document has. */
+export const revisionOf = (response: Response) =>
+  Number(response.headers.get("ETag")?.replaceAll('"', "") ?? 0);
 
 /** The data of a reply, or Refused, or NoAnswer. */
 export async function answer<T>(

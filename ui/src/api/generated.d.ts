@@ -4,6 +4,150 @@
  */
 
 export interface paths {
+    "/api/aside": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * List Aside
+         * @description What was taken out of the workshop, or could not be read: the newest first.
+         */
+        get: operations["list_aside_api_aside_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/aside/{number}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /**
+         * Delete Aside
+         * @description Delete for good what was set aside.
+         */
+        delete: operations["delete_aside_api_aside__number__delete"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/aside/{number}/back": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Bring Back
+         * @description Put an entry back in its place. 412 where another has taken it meanwhile.
+         */
+        post: operations["bring_back_api_aside__number__back_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/aside/{number}/file": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Get Aside File
+         * @description The document as it was kept.
+         */
+        get: operations["get_aside_file_api_aside__number__file_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/backups": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * List Backups
+         * @description Where the workshop is kept, and the backups of it.
+         */
+        get: operations["list_backups_api_backups_get"];
+        put?: never;
+        /**
+         * Make Backup
+         * @description Make a backup now. It is opened again to see that it is whole.
+         */
+        post: operations["make_backup_api_backups_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/backups/{name}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Get Backup
+         * @description A backup as a file, to be kept elsewhere.
+         */
+        get: operations["get_backup_api_backups__name__get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/backups/{name}/restore": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Restore Backup
+         * @description Go back to a backup. What is there now is kept beside it under another name.
+         */
+        post: operations["restore_backup_api_backups__name__restore_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/batches/{code}": {
         parameters: {
             query?: never;
@@ -122,6 +266,26 @@ export interface paths {
          * @description What an edit makes of a job. Keeps nothing; the same edit of the same job comes to the same.
          */
         post: operations["edit_job_api_edits_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/export/everything.json": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Export Everything
+         * @description All of the workshop as open JSON: settings, entries, jobs, printed batches; revisions on request.
+         */
+        get: operations["export_everything_api_export_everything_json_get"];
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -277,7 +441,7 @@ export interface paths {
         };
         /**
          * List Jobs
-         * @description All jobs, the one last worked on first, each with what to do next.
+         * @description Jobs, the one last worked on first, each with what to do next: a page of them, whose name holds `search`.
          */
         get: operations["list_jobs_api_jobs_get"];
         put?: never;
@@ -346,13 +510,17 @@ export interface paths {
         get: operations["get_job_api_jobs__job_id__get"];
         /**
          * Save Job
-         * @description Save a new revision; 412 when the job was changed elsewhere meanwhile.
+         * @description Save a new revision; 412 when the job was changed elsewhere meanwhile. What has the shape of a job is kept.
          *
          *     A save that says what the revision before said moves back to it, one that says what was undone moves on to it.
          */
         put: operations["save_job_api_jobs__job_id__put"];
         post?: never;
-        delete?: never;
+        /**
+         * Delete Job
+         * @description Delete a job that is put away, with all its revisions, for good. Batches printed from it are kept.
+         */
+        delete: operations["delete_job_api_jobs__job_id__delete"];
         options?: never;
         head?: never;
         patch?: never;
@@ -407,11 +575,51 @@ export interface paths {
         };
         /**
          * Get Job File
-         * @description One job as a file, with the entries it uses: it opens anywhere.
+         * @description One job as a file, with the entries it uses: it opens anywhere. One that cannot be read, as it is kept.
          */
         get: operations["get_job_file_api_jobs__job_id__file_get"];
         put?: never;
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{job_id}/gone": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * What Goes
+         * @description What would go with a job if it were deleted for good, and what would be kept of it.
+         */
+        get: operations["what_goes_api_jobs__job_id__gone_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{job_id}/mend": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Mend Job
+         * @description Go back to the last revision that can be opened and worked out; what is left stays one redo away.
+         */
+        post: operations["mend_job_api_jobs__job_id__mend_post"];
         delete?: never;
         options?: never;
         head?: never;
@@ -494,7 +702,7 @@ export interface paths {
         post?: never;
         /**
          * Delete Kit
-         * @description Take a kit out, or put a shipped one back as it was.
+         * @description Take a kit out, or put a shipped one back as it was. Without the one in use, the first there is is used.
          */
         delete: operations["delete_kit_api_kits__slug__delete"];
         options?: never;
@@ -604,6 +812,26 @@ export interface paths {
          * @description Take a recipe of one's own out of the book. Jobs that use it carry it with them.
          */
         delete: operations["delete_recipe_api_recipes__slug__delete"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/restore": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Restore File
+         * @description Go back to a backup that was kept elsewhere, sent as it is. What is there now is kept under another name.
+         */
+        post: operations["restore_file_api_restore_post"];
+        delete?: never;
         options?: never;
         head?: never;
         patch?: never;
@@ -1023,10 +1251,47 @@ export interface components {
              */
             state: "new" | "same" | "clash";
         };
+        /**
+         * AsideOut
+         * @description An entry of the workshop that was set aside.
+         */
+        AsideOut: {
+            /** At */
+            at: string;
+            /** Id */
+            id: number;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "kit" | "recipe" | "shelf" | "setting" | "job";
+            /** Name */
+            name: string;
+            /** Returns */
+            returns: boolean;
+            /** Slug */
+            slug: string;
+            /** Why */
+            why: string;
+        };
         /** AwayIn */
         AwayIn: {
             /** Away */
             away: boolean;
+        };
+        /**
+         * BackupOut
+         * @description A backup that Lumso made.
+         */
+        BackupOut: {
+            /** Bytes */
+            bytes: number;
+            /** Jobs */
+            jobs: number;
+            /** Made At */
+            made_at: string;
+            /** Name */
+            name: string;
         };
         /**
          * Band
@@ -1311,9 +1576,13 @@ export interface components {
             /** Materials */
             materials: components["schemas"]["Material-Output"][];
             /** Own Kits */
-            own_kits: string[];
+            own_kits: {
+                [key: string]: number;
+            };
             /** Own Recipes */
-            own_recipes: string[];
+            own_recipes: {
+                [key: string]: number;
+            };
             /** Pieces */
             pieces: components["schemas"]["PieceKindOut"][];
             /** Preparations */
@@ -2636,6 +2905,16 @@ export interface components {
             width_mm: number;
         };
         /**
+         * GoneOut
+         * @description What goes with a job that is deleted for good, and what is kept.
+         */
+        GoneOut: {
+            /** Batches Kept */
+            batches_kept: number;
+            /** Revisions */
+            revisions: number;
+        };
+        /**
          * Graduation
          * @description A mark on the jar's wall; an unlabelled one has "" for its label.
          */
@@ -2852,7 +3131,7 @@ export interface components {
         "JobBody-Output": components["schemas"]["Job-Output"];
         /**
          * JobLine
-         * @description A job in the list. `fault` says why one cannot be opened; its document is still in the database.
+         * @description A job in the list.
          */
         JobLine: {
             /** Fault */
@@ -2866,7 +3145,6 @@ export interface components {
             /** Name */
             name: string;
             next: components["schemas"]["NextAction"];
-            pot: components["schemas"]["Mix"] | null;
             /** Saved At */
             saved_at: string;
         };
@@ -2889,6 +3167,19 @@ export interface components {
             saved_at: string;
         };
         /**
+         * JobsOut
+         * @description A page of the list, and how many jobs there are in all.
+         */
+        JobsOut: {
+            /** Count */
+            count: number;
+            /** Jobs */
+            jobs: components["schemas"]["JobLine"][];
+            last: components["schemas"]["LastJob"] | null;
+            /** More */
+            more: string;
+        };
+        /**
          * KeepWhatIf
          * @description Coats and a margin that were tried become so.
          */
@@ -2906,6 +3197,18 @@ export interface components {
             margin?: number | null;
             /** Seed */
             seed: string;
+        };
+        /**
+         * KeepingOut
+         * @description Where the workshop is kept, and the backups of it, the newest first.
+         */
+        KeepingOut: {
+            /** Backups */
+            backups: components["schemas"]["BackupOut"][];
+            /** Data */
+            data: string;
+            /** Folder */
+            folder: string;
         };
         /**
          * Kept
@@ -3094,6 +3397,26 @@ export interface components {
             at: components["schemas"]["Point"];
             /** Text */
             text: string;
+        };
+        /**
+         * LastJob
+         * @description The job last worked on, with the first mix of it, to show what is next.
+         */
+        LastJob: {
+            /** Fault */
+            fault: string;
+            /** Has Piece */
+            has_piece: boolean;
+            /** Hexes */
+            hexes: string[];
+            /** Id */
+            id: string;
+            /** Name */
+            name: string;
+            next: components["schemas"]["NextAction"];
+            pot: components["schemas"]["Mix"] | null;
+            /** Saved At */
+            saved_at: string;
         };
         /**
          * Layer
@@ -5029,6 +5352,16 @@ export interface components {
             layer: string;
         };
         /**
+         * RestoredOut
+         * @description How many jobs came back, and under which name what was there before is kept.
+         */
+        RestoredOut: {
+            /** Before */
+            before: string;
+            /** Jobs */
+            jobs: number;
+        };
+        /**
          * SagAdvice
          * @description A thick coat on this zone's faces: how high it stands and how high the mix can hold.
          */
@@ -5518,13 +5851,15 @@ export interface components {
         };
         /**
          * ShelfLine
-         * @description A material with what the shelf knows of it.
+         * @description A material with what the shelf knows of it. `revision` is 0 for what the shelf knows nothing of.
          */
         ShelfLine: {
             item: components["schemas"]["ShelfItem-Output"];
             material: components["schemas"]["Material-Output"];
             /** On Shelf */
             on_shelf: boolean;
+            /** Revision */
+            revision: number;
             /** Values */
             values: components["schemas"]["FieldOut"][];
         };
@@ -6635,6 +6970,244 @@ export interface components {
 }
 export type $defs = Record<string, never>;
 export interface operations {
+    list_aside_api_aside_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["AsideOut"][];
+                };
+            };
+            /** @description Problem details */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    delete_aside_api_aside__number__delete: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                number: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Problem details */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    bring_back_api_aside__number__back_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                number: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Problem details */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    get_aside_file_api_aside__number__file_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                number: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": unknown;
+                };
+            };
+            /** @description Problem details */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    list_backups_api_backups_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["KeepingOut"];
+                };
+            };
+            /** @description Problem details */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    make_backup_api_backups_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BackupOut"];
+                };
+            };
+            /** @description Problem details */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    get_backup_api_backups__name__get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                name: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/zip": unknown;
+                };
+            };
+            /** @description Problem details */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    restore_backup_api_backups__name__restore_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                name: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RestoredOut"];
+                };
+            };
+            /** @description Problem details */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
     get_batch_api_batches__code__get: {
         parameters: {
             query?: never;
@@ -6844,6 +7417,35 @@ export interface operations {
                 content: {
                     "application/json": components["schemas"]["EditOut"];
                 };
+            };
+            /** @description Problem details */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    export_everything_api_export_everything_json_get: {
+        parameters: {
+            query?: {
+                revisions?: boolean;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
             /** @description Problem details */
             default: {
@@ -7081,7 +7683,12 @@ export interface operations {
     };
     list_jobs_api_jobs_get: {
         parameters: {
-            query?: never;
+            query?: {
+                search?: string;
+                away?: boolean;
+                after?: string;
+                most?: number;
+            };
             header?: never;
             path?: never;
             cookie?: never;
@@ -7094,7 +7701,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["JobLine"][];
+                    "application/json": components["schemas"]["JobsOut"];
                 };
             };
             /** @description Problem details */
@@ -7111,7 +7718,10 @@ export interface operations {
     create_job_api_jobs_post: {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description A key of the asker's own: the same asked again under it is not done twice. */
+                "Idempotency-Key"?: string;
+            };
             path?: never;
             cookie?: never;
         };
@@ -7144,7 +7754,10 @@ export interface operations {
     take_job_file_api_jobs_file_post: {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description A key of the asker's own: the same asked again under it is not done twice. */
+                "Idempotency-Key"?: string;
+            };
             path?: never;
             cookie?: never;
         };
@@ -7177,7 +7790,10 @@ export interface operations {
     begin_job_api_jobs_start_post: {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description A key of the asker's own: the same asked again under it is not done twice. */
+                "Idempotency-Key"?: string;
+            };
             path?: never;
             cookie?: never;
         };
@@ -7242,8 +7858,10 @@ export interface operations {
         parameters: {
             query?: never;
             header: {
-                /** @description The revision that was read, as "7". */
+                /** @description The revision that was read, as "7"; "0" for what is not there yet. */
                 "If-Match": string;
+                /** @description A key of the asker's own: the same asked again under it is not done twice. */
+                "Idempotency-Key"?: string;
             };
             path: {
                 job_id: string;
@@ -7263,6 +7881,37 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["SavedOut"];
+                };
+            };
+            /** @description Problem details */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    delete_job_api_jobs__job_id__delete: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["GoneOut"];
                 };
             };
             /** @description Problem details */
@@ -7371,6 +8020,68 @@ export interface operations {
             };
         };
     };
+    what_goes_api_jobs__job_id__gone_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["GoneOut"];
+                };
+            };
+            /** @description Problem details */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    mend_job_api_jobs__job_id__mend_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["JobOut"];
+                };
+            };
+            /** @description Problem details */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
     print_job_api_jobs__job_id__print_post: {
         parameters: {
             query?: never;
@@ -7410,8 +8121,10 @@ export interface operations {
         parameters: {
             query?: never;
             header: {
-                /** @description The revision that was read, as "7". */
+                /** @description The revision that was read, as "7"; "0" for what is not there yet. */
                 "If-Match": string;
+                /** @description A key of the asker's own: the same asked again under it is not done twice. */
+                "Idempotency-Key"?: string;
             };
             path: {
                 job_id: string;
@@ -7444,8 +8157,10 @@ export interface operations {
         parameters: {
             query?: never;
             header: {
-                /** @description The revision that was read, as "7". */
+                /** @description The revision that was read, as "7"; "0" for what is not there yet. */
                 "If-Match": string;
+                /** @description A key of the asker's own: the same asked again under it is not done twice. */
+                "Idempotency-Key"?: string;
             };
             path: {
                 job_id: string;
@@ -7477,7 +8192,12 @@ export interface operations {
     put_kit_api_kits__slug__put: {
         parameters: {
             query?: never;
-            header?: never;
+            header: {
+                /** @description The revision that was read, as "7"; "0" for what is not there yet. */
+                "If-Match": string;
+                /** @description A key of the asker's own: the same asked again under it is not done twice. */
+                "Idempotency-Key"?: string;
+            };
             path: {
                 slug: string;
             };
@@ -7512,7 +8232,12 @@ export interface operations {
     delete_kit_api_kits__slug__delete: {
         parameters: {
             query?: never;
-            header?: never;
+            header: {
+                /** @description The revision that was read, as "7"; "0" for what is not there yet. */
+                "If-Match": string;
+                /** @description A key of the asker's own: the same asked again under it is not done twice. */
+                "Idempotency-Key"?: string;
+            };
             path: {
                 slug: string;
             };
@@ -7673,7 +8398,12 @@ export interface operations {
     put_recipe_api_recipes__slug__put: {
         parameters: {
             query?: never;
-            header?: never;
+            header: {
+                /** @description The revision that was read, as "7"; "0" for what is not there yet. */
+                "If-Match": string;
+                /** @description A key of the asker's own: the same asked again under it is not done twice. */
+                "Idempotency-Key"?: string;
+            };
             path: {
                 slug: string;
             };
@@ -7708,7 +8438,12 @@ export interface operations {
     delete_recipe_api_recipes__slug__delete: {
         parameters: {
             query?: never;
-            header?: never;
+            header: {
+                /** @description The revision that was read, as "7"; "0" for what is not there yet. */
+                "If-Match": string;
+                /** @description A key of the asker's own: the same asked again under it is not done twice. */
+                "Idempotency-Key"?: string;
+            };
             path: {
                 slug: string;
             };
@@ -7722,6 +8457,39 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+            /** @description Problem details */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    restore_file_api_restore_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/zip": string;
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RestoredOut"];
+                };
             };
             /** @description Problem details */
             default: {
@@ -7865,7 +8633,12 @@ export interface operations {
     put_shelf_item_api_shelf__slug__put: {
         parameters: {
             query?: never;
-            header?: never;
+            header: {
+                /** @description The revision that was read, as "7"; "0" for what is not there yet. */
+                "If-Match": string;
+                /** @description A key of the asker's own: the same asked again under it is not done twice. */
+                "Idempotency-Key"?: string;
+            };
             path: {
                 slug: string;
             };
@@ -7900,7 +8673,12 @@ export interface operations {
     delete_shelf_item_api_shelf__slug__delete: {
         parameters: {
             query?: never;
-            header?: never;
+            header: {
+                /** @description The revision that was read, as "7"; "0" for what is not there yet. */
+                "If-Match": string;
+                /** @description A key of the asker's own: the same asked again under it is not done twice. */
+                "Idempotency-Key"?: string;
+            };
             path: {
                 slug: string;
             };
@@ -8050,7 +8828,12 @@ export interface operations {
     put_settings_api_workshop_put: {
         parameters: {
             query?: never;
-            header?: never;
+            header: {
+                /** @description The revision that was read, as "7"; "0" for what is not there yet. */
+                "If-Match": string;
+                /** @description A key of the asker's own: the same asked again under it is not done twice. */
+                "Idempotency-Key"?: string;
+            };
             path?: never;
             cookie?: never;
         };

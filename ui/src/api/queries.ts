@@ -1,6 +1,17 @@
-import { keepPreviousData, useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import {
+  keepPreviousData,
+  useInfiniteQuery,
+  useMutation,
+  useQuery,
+  useQueryClient,
+} from "@tanstack/react-query";
+import { useMemo, useRef } from "react";
+import { useEdited, useKeeping } from "../keep/hooks";
+import type { Outbox, Outcome } from "../keep/outbox";
+import { newId } from "../parts/say";
 import {
   type Advice,
+  type Aside,
   answer,
   api,
   type BetterEntry,
@@ -8,14 +19,19 @@ import {
   type FileReply,
   type Frozen,
   type Job,
-  type JobLine,
   type JobReply,
+  type Jobs,
   type Kit,
   type KitAnswer,
   type Mix,
+  NoAnswer,
   type PotWant,
+  type Problem,
   type Procedure,
   type Recipe,
+  Refused,
+  type Restored,
+  revisionOf,
   type Settings,
   type Sheet,
   type ShelfItem,
@@ -26,16 +42,54 @@ import {
 
 const HELD = Number.POSITIVE_INFINITY;
 
+/** What was asked for: there, or not yet. */
+type Asked<T> = { error: Error | null; refetch: () => unknown } & ({ data: T } | { data: undefined });
+
+const NO_KITS: Kit[] = [];
+const NO_RECIPES: Recipe[] = [];
+const NO_LINES: ShelfLine[] = [];
+
+/** Everything there is to choose from, with what was changed here and is not saved yet. */
 export function useCatalogue() {
-  return useQuery<Catalogue>({
+  const asked = useQuery<Catalogue>({
     queryKey: ["catalogue"],
     queryFn: () => answer(api.GET("/api/catalogue")),
     staleTime: HELD,
   });
+  const kits = useEdited({
+    kind: "kit",
+    list: asked.data?.kits ?? NO_KITS,
+    slug: (k) => k.slug,
+    revision: (k) => asked.data?.own_kits[k.slug] ?? 0,
+    made: (body) => body as Kit,
+  });
+  const recipes = useEdited({
+    kind: "recipe",
+    list: asked.data?.recipes ?? NO_RECIPES,
+    slug: (r) => r.slug,
+    revision: (r) => asked.data?.own_recipes[r.slug] ?? 0,
+    made: (body) => body as Recipe,
+  });
+  const data = useMemo(() => asked.data && { ...asked.data, kits, recipes }, [asked.data, kits, recipes]);
+  return { data, error: asked.error, refetch: asked.refetch } as Asked<Catalogue>;
 }
 
-export function useJobs() {
-  return useQuery<JobLine[]>({ queryKey: ["jobs"], queryFn: () => answer(api.GET("/api/jobs")) });
+export interface JobsAsked {
+  search?: string;
+  away?: boolean;
+}
+
+/** The list of jobs, a page after the other. */
+export function useJobs({ search = "", away = false }: JobsAsked = {}) {
+  return useInfiniteQuery<Jobs, Error, Jobs[], unknown[], string>({
+    queryKey: ["jobs", search, away],
+    queryFn: ({ pageParam, signal }) =>
+      answer(api.GET("/api/jobs", { params: { query: { search, away, after: pageParam } }, signal })),
+    initialPageParam: "",
+    getNextPageParam: (page) => page.more || null,
+    select: (held) => held.pages,
+    placeholderData: keepPreviousData,
+  });
 }
 
 /** What is kept in the workshop and cannot be read. */
@@ -43,12 +97,49 @@ export function useUnread() {
   return useQuery<Unread[]>({ queryKey: ["unread"], queryFn: () => answer(api.GET("/api/unread")) });
 }
 
+/** What was chosen for the workshop, and the revision of it. */
+export type Chosen = Settings & { revision: number };
+
+const NOT_YET: Chosen[] = [];
+const SETTINGS = "setting/workshop";
+
 export function useSettings() {
-  return useQuery<Settings>({ queryKey: ["settings"], queryFn: () => answer(api.GET("/api/workshop")) });
+  const asked = useQuery<Chosen[]>({
+    queryKey: ["settings"],
+    queryFn: async () => {
+      const got = api.GET("/api/workshop");
+      const data = await answer(got);
+      return [{ ...data, revision: revisionOf((await got).response) }];
+    },
+  });
+  const [data] = useEdited({
+    kind: "setting",
+    list: asked.data ?? NOT_YET,
+    slug: () => "workshop",
+    revision: (s) => s.revision,
+    made: (body, entry) => ({ ...(body as Settings), revision: entry?.revision ?? 0 }),
+  });
+  return { data, error: asked.error, refetch: asked.refetch } as Asked<Chosen>;
 }
 
+/** The shelf, with what was changed here and is not saved yet. */
 export function useShelf() {
-  return useQuery<ShelfLine[]>({ queryKey: ["shelf"], queryFn: () => answer(api.GET("/api/shelf")) });
+  const asked = useQuery<ShelfLine[]>({ queryKey: ["shelf"], queryFn: () => answer(api.GET("/api/shelf")) });
+  const list = useEdited({
+    kind: "shelf",
+    list: asked.data ?? NO_LINES,
+    slug: (line) => line.material.slug,
+    revision: (line) => line.revision,
+    made: (body, line) => shelfLine(body as ShelfItem, line),
+  });
+  const data = asked.data && list;
+  return { data, error: asked.error, refetch: asked.refetch } as Asked<ShelfLine[]>;
+}
+
+/** A line of the shelf as it was edited: what only the server works out of it is as it was. */
+function shelfLine(item: ShelfItem, line: ShelfLine | undefined): ShelfLine {
+  if (line) return { ...line, item, on_shelf: true };
+  return { material: item.own as ShelfLine["material"], item, on_shelf: true, values: [], revision: 0 };
 }
 
 /** What can be known better of every entry of the book, materials aside. */
@@ -165,16 +256,26 @@ export function useEfforts(asked: boolean) {
   });
 }
 
-/** A change to the workshop, after which everything that follows from it is asked for again. */
-function useChange<In, Out>(change: (given: In) => Promise<Out>, shows?: string) {
+/** How long typing rests before what was typed is sent; kept it is at once. */
+const TYPING_MS = 400;
+
+type Put = Parameters<Outbox["put"]>[0];
+
+/** An edit of a document of the workshop: kept here at once, and saved as soon as the server answers. */
+function useKeep<In extends object>(edit: (given: In) => Put) {
+  const { outbox } = useKeeping();
+  return useMutation<Outcome, Error, In>({
+    mutationFn: (given) => outbox.put(edit(given), "typed" in given ? TYPING_MS : 0),
+    networkMode: "always",
+  });
+}
+
+/** A change to the workshop that needs an answer, after which all that follows from it is asked for again. */
+function useChange<In, Out>(change: (given: In) => Promise<Out>) {
   const client = useQueryClient();
   return useMutation<Out, Error, In>({
     mutationFn: change,
-    scope: { id: shows ?? "workshop" }, // one after the other, in the order they were made
-    // What is chosen shows at once, so that the next choice is made from it and not from the one before.
-    onMutate: (given) => {
-      if (shows) client.setQueryData([shows], given);
-    },
+    scope: { id: "workshop" }, // one after the other, in the order they were made
     onSuccess: () =>
       Promise.all(
         [
@@ -188,6 +289,8 @@ function useChange<In, Out>(change: (given: In) => Promise<Out>, shows?: string)
           "advice",
           "steps",
           "mix-sheet",
+          "aside",
+          "backups",
         ].map((key) => client.invalidateQueries({ queryKey: [key] })),
       ),
   });
@@ -195,35 +298,70 @@ function useChange<In, Out>(change: (given: In) => Promise<Out>, shows?: string)
 
 const at = <P>(path: P) => ({ params: { path } });
 
+/** A change of what was chosen for the workshop, made to what is on the screen. */
 export const useChoose = () =>
-  useChange((chosen: Settings) => answer(api.PUT("/api/workshop", { body: chosen })), "settings");
+  useKeep(({ revision, ...body }: Chosen) => ({
+    doc: SETTINGS,
+    label: "What is in use",
+    method: "PUT",
+    path: "/api/workshop",
+    body,
+    read: revision,
+  }));
 
 export const useDeleteUnread = () =>
   useChange(({ kind, slug }: Unread) => answer(api.DELETE("/api/unread/{kind}/{slug}", at({ kind, slug }))));
 
+const path = (kind: string, slug: string) => `/api/${kind}/${encodeURIComponent(slug)}`;
+
+/** An entry of one's own as it is now, and the revision it was made from. */
+export interface Edited<T> {
+  entry: T;
+  read: number;
+  /** Typing may go on. */
+  typed?: true;
+}
+
+const putting = (kind: string, at: string, slug: string, name: string, body: unknown, read: number): Put => ({
+  doc: `${kind}/${slug}`,
+  label: name,
+  method: body === null ? "DELETE" : "PUT",
+  path: path(at, slug),
+  body,
+  read,
+});
+
 export const usePutKit = () =>
-  useChange((kit: Kit) =>
-    answer(api.PUT("/api/kits/{slug}", { ...at({ slug: kit.slug }), body: kit, keepalive: true })),
+  useKeep(({ entry, read }: Edited<Kit>) =>
+    putting("kit", "kits", entry.slug, `Kit: ${entry.name}`, entry, read),
   );
 
 export const useDeleteKit = () =>
-  useChange((slug: string) => answer(api.DELETE("/api/kits/{slug}", at({ slug }))));
-
-export const usePutShelf = () =>
-  useChange((item: ShelfItem) =>
-    answer(api.PUT("/api/shelf/{slug}", { ...at({ slug: item.slug }), body: item, keepalive: true })),
+  useKeep(({ entry, read }: Edited<Kit>) =>
+    putting("kit", "kits", entry.slug, `Kit: ${entry.name}`, null, read),
   );
 
-export const useDeleteShelf = () =>
-  useChange((slug: string) => answer(api.DELETE("/api/shelf/{slug}", at({ slug }))));
+const shelved = (name: string) => `Shelf: ${name}`;
+
+export const usePutShelf = (name: string) =>
+  useKeep(({ entry, read }: Edited<ShelfItem>) =>
+    putting("shelf", "shelf", entry.slug, shelved(name || entry.own?.name || entry.slug), entry, read),
+  );
+
+export const useDeleteShelf = (name: string) =>
+  useKeep(({ entry, read }: Edited<ShelfItem>) =>
+    putting("shelf", "shelf", entry.slug, shelved(name), null, read),
+  );
 
 export const usePutRecipe = () =>
-  useChange((recipe: Recipe) =>
-    answer(api.PUT("/api/recipes/{slug}", { ...at({ slug: recipe.slug }), body: recipe, keepalive: true })),
+  useKeep(({ entry, read }: Edited<Recipe>) =>
+    putting("recipe", "recipes", entry.slug, `Recipe: ${entry.name}`, entry, read),
   );
 
 export const useDeleteRecipe = () =>
-  useChange((slug: string) => answer(api.DELETE("/api/recipes/{slug}", at({ slug }))));
+  useKeep(({ entry, read }: Edited<Recipe>) =>
+    putting("recipe", "recipes", entry.slug, `Recipe: ${entry.name}`, null, read),
+  );
 
 export const useImport = () =>
   useChange(
@@ -234,17 +372,81 @@ export const useImport = () =>
     }): Promise<FileReply> => answer(api.POST("/api/import", { body: file })),
   );
 
-export const useBeginJob = () =>
-  useChange(
-    (start: { recipe?: string; ml?: number }): Promise<JobReply> =>
-      answer(api.POST("/api/jobs/start", { body: start })),
-  );
+/** A key that holds as long as the same is asked: an answer that was lost does not make a second job. */
+function useSteadyKey() {
+  const held = useRef({ of: "", key: "" });
+  return (given: unknown) => {
+    const of = JSON.stringify(given);
+    if (held.current.of !== of) held.current = { of, key: newId() };
+    const params = { header: { "Idempotency-Key": held.current.key } };
+    return { params, answered: () => (held.current = { of: "", key: "" }) };
+  };
+}
 
-export const useTakeJob = () =>
-  useChange(
-    (file: { name: string; text: string }): Promise<JobReply> =>
-      answer(api.POST("/api/jobs/file", { body: file })),
-  );
+export function useBeginJob() {
+  const keyed = useSteadyKey();
+  return useChange(async (start: { recipe?: string; ml?: number }): Promise<JobReply> => {
+    const { params, answered } = keyed(start);
+    const made = await answer(api.POST("/api/jobs/start", { params, body: start }));
+    answered();
+    return made;
+  });
+}
+
+export function useTakeJob() {
+  const keyed = useSteadyKey();
+  return useChange(async (file: { name: string; text: string }): Promise<JobReply> => {
+    const { params, answered } = keyed(file);
+    const made = await answer(api.POST("/api/jobs/file", { params, body: file }));
+    answered();
+    return made;
+  });
+}
+
+export const useMend = () =>
+  useChange((id: string) => answer(api.POST("/api/jobs/{job_id}/mend", at({ job_id: id }))));
+
+/** What was taken out of the workshop. */
+export function useAside() {
+  return useQuery<Aside[]>({ queryKey: ["aside"], queryFn: () => answer(api.GET("/api/aside")) });
+}
+
+export const useBringBack = () =>
+  useChange((number: number) => answer(api.POST("/api/aside/{number}/back", at({ number }))));
+
+export const useDeleteAside = () =>
+  useChange((number: number) => answer(api.DELETE("/api/aside/{number}", at({ number }))));
+
+/** What goes with a job that is deleted for good. */
+export function useGone(id: string, asked: boolean) {
+  return useQuery({
+    queryKey: ["gone", id],
+    queryFn: () => answer(api.GET("/api/jobs/{job_id}/gone", at({ job_id: id }))),
+    enabled: asked,
+  });
+}
+
+export const useDeleteJob = () =>
+  useChange((id: string) => answer(api.DELETE("/api/jobs/{job_id}", at({ job_id: id }))));
+
+export function useBackups() {
+  return useQuery({ queryKey: ["backups"], queryFn: () => answer(api.GET("/api/backups")) });
+}
+
+export const useMakeBackup = () => useChange(() => answer(api.POST("/api/backups")));
+
+/** Go back to a backup: one that Lumso made, by its name, or a file. */
+export const useRestore = () =>
+  useChange(async (from: string | File): Promise<Restored> => {
+    if (typeof from === "string") return answer(api.POST("/api/backups/{name}/restore", at({ name: from })));
+    const headers = { "Content-Type": "application/zip" };
+    const sent = fetch("/api/restore", { method: "POST", body: from, headers });
+    const reply = await sent.catch(() => {
+      throw new NoAnswer();
+    });
+    if (!reply.ok) throw new Refused((await reply.json()) as Problem);
+    return (await reply.json()) as Restored;
+  });
 
 export const usePutAway = () =>
   useChange(({ id, away }: { id: string; away: boolean }) =>

@@ -27,11 +27,9 @@ export function BookView() {
         .toLowerCase()
         .includes(wanted),
   );
-  const families = inOrder([
-    ...new Set(found.map((r) => (own_recipes.includes(r.slug) ? "Your own" : r.family))),
-  ]);
+  const families = inOrder([...new Set(found.map((r) => (r.slug in own_recipes ? "Your own" : r.family)))]);
   const inFamily = (family: string) =>
-    found.filter((r) => (own_recipes.includes(r.slug) ? family === "Your own" : r.family === family));
+    found.filter((r) => (r.slug in own_recipes ? family === "Your own" : r.family === family));
   const pick = (slug: string) =>
     setPicked((now) => (now.includes(slug) ? now.filter((s) => s !== slug) : [...now.slice(-1), slug]));
 

@@ -8,6 +8,7 @@ import {
   Refused,
 } from "../api/client";
 import { useCatalogue, usePutRecipe, useSettings, useSheet } from "../api/queries";
+import { KeptWord } from "../keep/KeptWord";
 import { Choice, NumberField } from "../parts/fields";
 import { Alert, LABEL, Loading } from "../parts/notices";
 import { newId, percent } from "../parts/say";
@@ -15,6 +16,7 @@ import { TextField } from "../parts/TextField";
 import { useDraft } from "../parts/useDraft";
 import { Pot } from "../pot/Pot";
 import { Shares } from "./RecipeView";
+import { isOwn } from "./words";
 
 const WANT: PotWant = { by: "total", ml: 250 };
 const KINDS = [
@@ -31,14 +33,18 @@ export function ChangeView() {
   const catalogue = useCatalogue();
   const recipe = catalogue.data?.recipes.find((r) => r.slug === slug);
   if (!catalogue.data) return <Loading>Opening the recipe…</Loading>;
-  if (!recipe || !catalogue.data.own_recipes.includes(recipe.slug))
+  if (!recipe || !isOwn(catalogue.data, recipe.slug))
     return <p className="p-6">Only a recipe of your own can be changed. Copy one first.</p>;
   return <Form key={recipe.slug} saved={recipe} catalogue={catalogue.data} />;
 }
 
 function Form({ saved, catalogue }: { saved: Recipe; catalogue: Catalogue }) {
   const put = usePutRecipe();
-  const { draft: recipe, change, kept } = useDraft(saved, put.mutateAsync);
+  const {
+    draft: recipe,
+    change,
+    kept,
+  } = useDraft(saved, catalogue.own_recipes[saved.slug] ?? 0, put.mutateAsync);
   const settings = useSettings();
   const sheet = useSheet(recipe, "", WANT, settings.data?.measures ?? "");
   const changeComponent = (id: string, part: Partial<Component>) =>
@@ -88,9 +94,13 @@ function Form({ saved, catalogue }: { saved: Recipe; catalogue: Catalogue }) {
           max={500}
           onChange={(looks) => change({ looks })}
         />
-        <p role="status" className="narrow mt-2 text-sm text-soft">
-          {error ? "Not saved: it must add up first." : kept ? "Saved" : "Saving…"}
-        </p>
+        {error ? (
+          <p role="status" className="narrow mt-2 text-sm text-soft">
+            Not saved: it must add up first.
+          </p>
+        ) : (
+          <KeptWord doc={`recipe/${recipe.slug}`} kept={kept} />
+        )}
         {error && (
           <Alert>
             {error.message} {fault && <span className="font-normal">Allowed: {fault.allowed}.</span>}

@@ -17,7 +17,7 @@ import { MeasureChoice } from "../pot/MeasureChoice";
 import { Pot } from "../pot/Pot";
 import { Scale } from "./Scale";
 import { Tinting } from "./Tinting";
-import { keeps, life, minutes, stated } from "./words";
+import { isOwn, keeps, life, minutes, stated } from "./words";
 
 /** One recipe, worked out for the amount that is wanted. */
 export function RecipeView() {
@@ -47,14 +47,14 @@ function Page({ recipe, catalogue }: { recipe: Recipe; catalogue: Catalogue }) {
   const put = usePutRecipe();
   const remove = useDeleteRecipe();
   const navigate = useNavigate();
-  const own = catalogue.own_recipes.includes(recipe.slug);
+  const own = isOwn(catalogue, recipe.slug);
   const fault = sheet.error instanceof Refused ? sheet.error.problem.faults?.[0] : undefined;
 
   function copy() {
     const slug = `own-${newId()}`;
     const provenance = `your own, from “${recipe.name}”`;
     put.mutate(
-      { ...recipe, slug, name: `My ${recipe.name.toLowerCase()}`, provenance },
+      { entry: { ...recipe, slug, name: `My ${recipe.name.toLowerCase()}`, provenance }, read: 0 },
       { onSuccess: () => navigate(`/book/${slug}/change`) },
     );
   }
@@ -97,7 +97,12 @@ function Page({ recipe, catalogue }: { recipe: Recipe; catalogue: Catalogue }) {
               <button
                 type="button"
                 className="press"
-                onClick={() => remove.mutate(recipe.slug, { onSuccess: () => navigate("/book") })}
+                onClick={() =>
+                  remove.mutate(
+                    { entry: recipe, read: catalogue.own_recipes[recipe.slug] ?? 0 },
+                    { onSuccess: () => navigate("/book") },
+                  )
+                }
               >
                 Take it out of the book
               </button>

@@ -1,4 +1,4 @@
-import type { Amount, Recipe } from "../api/client";
+import type { Amount, Catalogue, Recipe } from "../api/client";
 import { parts, percent, say } from "../parts/say";
 
 /** The families in the order the work goes; a family nobody has heard of comes last. */
@@ -53,3 +53,7 @@ export function stated(amount: Amount): string {
       return `${say(amount.ml)} ml for ${say(amount.per_ml)} ml of ${amount.of}`;
   }
 }
+
+/** Whether a recipe is one's own; one that was copied here and is not saved yet is so by its name. */
+export const isOwn = (catalogue: Catalogue, slug: string) =>
+  slug in catalogue.own_recipes || slug.startsWith("own-");

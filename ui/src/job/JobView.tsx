@@ -7,6 +7,7 @@ import { Later, LaterView } from "../parts/later";
 import { Loading } from "../parts/notices";
 import { ml, say } from "../parts/say";
 import { TextField } from "../parts/TextField";
+import { CannotOpen } from "./CannotOpen";
 import { Pending } from "./Pending";
 import { PieceColumn } from "./PieceColumn";
 import { type OpenJob, useJob } from "./useJob";
@@ -26,7 +27,7 @@ const SIDES = [
 /** One job, seen from several sides, always with the piece in reach: its finish, its mixes, its steps. */
 export function JobView() {
   const { id, side } = useParams();
-  const { open, failed } = useJob(id ?? "");
+  const { open, failed, again } = useJob(id ?? "");
   const catalogue = useCatalogue();
   const [picked, setPicked] = useState({ zone: 0, layer: 0 });
   const looked = open?.job.zones[Math.min(picked.zone, open.job.zones.length - 1)]?.id;
@@ -37,7 +38,7 @@ export function JobView() {
   useEffect(() => {
     for (const side of [FinishSide, MixSide, SheetSide, StepsSide]) side.ahead();
   }, []);
-  if (failed) return <Failure error={failed} />;
+  if (failed) return <CannotOpen id={id ?? ""} error={failed} onRetry={again} />;
   if (catalogue.error) return <Failure error={catalogue.error} onRetry={() => void catalogue.refetch()} />;
   if (!open || !catalogue.data) return <Loading>Opening the job…</Loading>;
   const zone = Math.min(picked.zone, open.job.zones.length - 1);
@@ -83,13 +84,13 @@ function PotInReach({ open, zone, layer }: { open: OpenJob; zone: number; layer:
   );
 }
 
-const SAVE_WORDS = {
-  saved: "Saved",
-  saving: "Saving…",
-  waiting: "Not saved yet",
-  "changed elsewhere": "Changed elsewhere",
-  refused: "Not saved",
-};
+/** What became of the last edit, in words. */
+function saveWords({ saveState, kept }: OpenJob): string {
+  if (saveState === "saved") return "Saved";
+  if (saveState === "changed elsewhere") return "Changed elsewhere";
+  if (saveState === "refused") return "Refused";
+  return kept ? "Kept here" : "Not kept: this browser keeps nothing";
+}
 
 /** The job’s name, its sides, and undo. `sides` is the one shown, "" for a pot that has only one. */
 function JobBar({ open, sides }: { open: OpenJob; sides: string }) {
@@ -123,7 +124,7 @@ function JobBar({ open, sides }: { open: OpenJob; sides: string }) {
         </nav>
       )}
       <p role="status" className="narrow ml-auto text-sm text-soft">
-        {SAVE_WORDS[open.saveState]}
+        {saveWords(open)}
       </p>
       <div className="flex">
         <button

@@ -1,7 +1,7 @@
 import { beforeEach, describe, expect, it } from "vitest";
 import type { Edit, Job, JobReply, Layer, Plan, Saved } from "../api/client";
 import { shownWith, stackEdit } from "./edits";
-import { JobSession, type Kept, type Outside, Overtaken, Unanswered } from "./session";
+import { JobSession, type Kept, type Outside, Overtaken, type Sent, Unanswered } from "./session";
 
 const put = (recipe: string, above = "") =>
   ({ do: "insert", above, recipe, technique: "", wait_h: null }) as const;
@@ -58,20 +58,33 @@ class World implements Outside {
       this.plans.push(job);
       return { of: job.name } as unknown as Plan;
     });
-  save = (job: Job, revision: number) =>
+  private done = new Map<string, Saved>();
+  /** Whether what is saved is answered: a server may be gone before it says so. */
+  answers = true;
+  save = ({ job, revision, key }: Sent) =>
     this.answer(() => {
+      const before = this.done.get(key);
+      if (before) return before;
       if (this.overtaken || revision !== this.revision) throw new Overtaken("changed elsewhere");
       this.saves.push(job);
       this.job = job;
       this.revision += 1;
-      return { revision: this.revision, can_undo: true, can_redo: false, entries: job.entries } as Saved;
+      const { entries } = job;
+      const saved = { revision: this.revision, can_undo: true, can_redo: false, entries } as Saved;
+      this.done.set(key, saved);
+      if (!this.answers) throw new Unanswered("Lumso is not answering.");
+      return saved;
     });
   step = (way: "undo" | "redo") =>
     this.answer(() => ({ ...this.job, way, revision: 1, job: START, plan: {} }) as unknown as JobReply);
-  kept = () => this.held;
-  keep = (kept: Kept | null) => {
+  lasting = true;
+  kept = async () => this.held;
+  keep = async (kept: Kept | null) => {
     this.held = kept && (JSON.parse(JSON.stringify(kept)) as Kept);
+    return this.lasting;
   };
+  private keys = 0;
+  newKey = () => `key ${++this.keys}`;
   now = () => this.time;
   later = (ms: number, run: () => void) => {
     const timer = { at: this.time + ms, run };

@@ -4,6 +4,13 @@ import { diff, named, type Patch, patched, sameSpot } from "./patch";
 
 export type SaveState = "saved" | "saving" | "waiting" | "changed elsewhere" | "refused";
 
+/** A save that was sent and not answered yet: sent again as it was, under the same key, until it is. */
+export interface Sent {
+  job: Job;
+  revision: number;
+  key: string;
+}
+
 /** An edit that waits its turn: plain values to set, or something only Lumso can decide. */
 export type Queued =
   | { kind: "set"; label: string; patch: Patch }
@@ -11,10 +18,12 @@ export type Queued =
 
 /** What is kept in the browser until the server has it. */
 export interface Kept {
-  version: 2;
+  version: 3;
   revision: number;
   base: Job;
   queue: Queued[];
+  sent: Sent | null;
+  refused: Refusal[];
 }
 
 /** An edit that Lumso refused: what was entered, and why. */
@@ -34,10 +43,13 @@ export interface Outside {
   load(): Promise<JobReply>;
   edit(job: Job, edit: Edit): Promise<{ job: Job; taken: Taken[] }>;
   plan(job: Job, zone: string, signal: AbortSignal): Promise<Plan>;
-  save(job: Job, revision: number): Promise<Saved>;
-  step(way: "undo" | "redo", revision: number): Promise<JobReply>;
-  kept(): Kept | null;
-  keep(kept: Kept | null): void;
+  save(sent: Sent): Promise<Saved>;
+  step(way: "undo" | "redo", revision: number, key: string): Promise<JobReply>;
+  /** What was kept of the job by a page that is no more, or this one. */
+  kept(): Promise<Kept | null>;
+  /** Keep what is not saved; false where the browser keeps nothing. */
+  keep(kept: Kept | null): Promise<boolean>;
+  newKey(): string;
   now(): number;
   later(ms: number, run: () => void): () => void;
 }
@@ -47,6 +59,8 @@ export interface Shown {
   job: Job;
   plan: Plan;
   saveState: SaveState;
+  /** Whether what is not saved is kept in this browser. */
+  kept: boolean;
   says: string;
   /** Edits that Lumso has not worked out yet, in words. */
   waiting: string[];
@@ -91,6 +105,9 @@ export class JobSession {
   private asking = false;
   private saving = false;
   private epoch = 0;
+  private sent: Sent | null = null;
+  private stepping: { way: "undo" | "redo"; revision: number; key: string } | null = null;
+  private kept = true;
   private planning: AbortController | null = null;
   private stopTimer: (() => void) | null = null;
   private listeners = new Set<() => void>();
@@ -107,16 +124,25 @@ export class JobSession {
 
   shown = (): Shown | null => this.view;
 
+  /** Why it could not be opened; null where it was. */
+  why = (): Error | null => this.failed;
+
+  /** Whether something of it goes on only when somebody says how. */
+  isStuck = (): boolean =>
+    this.refused.length > 0 || this.state === "refused" || this.state === "changed elsewhere";
+
+  isOpen = (): boolean => this.base !== null || this.failed !== null;
+
   /** Open the job, with what was left unsaved of it in this browser. */
   async open(): Promise<void> {
+    this.failed = null;
     try {
       const got = await this.outside.load();
-      const left = this.outside.kept();
+      const left = await this.outside.kept();
       this.take(got, left !== null);
       if (!left) return;
-      this.revision = left.revision;
-      this.base = left.base;
-      this.queue = left.queue;
+      const { revision, base, queue, sent, refused } = left;
+      Object.assign(this, { revision, base, queue, sent, refused });
       this.run();
     } catch (error) {
       this.failed = error as Error;
@@ -166,6 +192,7 @@ export class JobSession {
   /** Let go of a refused edit. */
   dismiss = (refusal: Refusal): void => {
     this.refused = this.refused.filter((r) => r !== refusal);
+    this.keepHere();
     this.emit();
   };
 
@@ -181,6 +208,7 @@ export class JobSession {
   keepMine = (): void => {
     void this.outside.load().then((theirs) => {
       this.revision = theirs.revision;
+      this.sent = null;
       this.past = [];
       this.future = [];
       void this.save();
@@ -191,10 +219,11 @@ export class JobSession {
   takeTheirs = (): void => {
     void this.outside.load().then((theirs) => {
       this.queue = [];
+      this.sent = null;
       this.past = [];
       this.future = [];
       this.take(theirs, false);
-      this.outside.keep(null);
+      this.keepHere();
     });
   };
 
@@ -229,8 +258,11 @@ export class JobSession {
   }
 
   private isClean(): boolean {
-    return this.base === this.saved && this.queue.length === 0;
+    return this.base === this.saved && this.queue.length === 0 && this.sent === null;
   }
+
+  /** Whether all that was entered is saved, or let go. */
+  isDone = (): boolean => this.failed !== null || (this.isClean() && !this.refused.length);
 
   private remember(label: string, patch: Patch | null): void {
     if (!this.base) return;
@@ -302,16 +334,20 @@ export class JobSession {
   private async save(): Promise<void> {
     this.stopTimer?.();
     const job = this.base;
-    if (!job || this.saving || this.queue.length || this.isClean()) return this.settle();
+    if (!job || this.saving || this.isClean() || (this.queue.length && !this.sent)) return this.settle();
     this.saving = true;
     this.state = "saving";
     this.emit();
     try {
-      const got = await this.outside.save(job, this.revision);
+      this.sent ??= { job, revision: this.revision, key: this.outside.newKey() };
+      const { sent } = this;
+      this.keepHere(); // with its key, before it is on its way
+      const got = await this.outside.save(sent);
+      this.sent = null;
       this.revision = got.revision;
       this.server = { undo: got.can_undo, redo: got.can_redo };
-      this.saved = job;
-      if (this.base === job) {
+      this.saved = sent.job;
+      if (this.base === sent.job) {
         this.base = { ...job, entries: got.entries };
         if (this.planned === job) this.planned = this.base;
         this.saved = this.base;
@@ -320,6 +356,7 @@ export class JobSession {
       this.state = "saved";
     } catch (error) {
       this.says = (error as Error).message;
+      if (!(error instanceof Unanswered)) this.sent = null;
       this.state =
         error instanceof Unanswered
           ? "waiting"
@@ -333,7 +370,7 @@ export class JobSession {
       this.keepHere();
       this.emit();
     }
-    if (!this.isClean()) await this.save();
+    if (!this.isClean() && !this.queue.length) await this.save();
   }
 
   /** Nothing to save: say so, where nothing else is to be said. */
@@ -346,8 +383,14 @@ export class JobSession {
   }
 
   private async step(way: "undo" | "redo"): Promise<void> {
+    // Pressed again because no answer came, it is the same step.
+    const { stepping, revision } = this;
+    const goesOn = stepping?.way === way && stepping.revision === revision;
+    const key = goesOn ? stepping.key : this.outside.newKey();
+    this.stepping = { way, revision, key };
     try {
-      this.take(await this.outside.step(way, this.revision), false);
+      this.take(await this.outside.step(way, revision, key), false);
+      this.stepping = null;
     } catch (error) {
       this.says = (error as Error).message;
       if (error instanceof Overtaken) this.state = "changed elsewhere";
@@ -367,8 +410,14 @@ export class JobSession {
 
   private keepHere(): void {
     if (!this.base) return;
-    const { revision, base, queue } = this;
-    this.outside.keep(this.isClean() ? null : { version: 2, revision, base, queue });
+    const { revision, base, queue, sent, refused } = this;
+    const nothing = this.isClean() && !refused.length;
+    const kept: Kept | null = nothing ? null : { version: 3, revision, base, queue, sent, refused };
+    void this.outside.keep(kept).then((lasts) => {
+      if (lasts === this.kept) return;
+      this.kept = lasts;
+      this.emit();
+    });
   }
 
   private in(ms: number, run: () => void): void {
@@ -388,6 +437,7 @@ export class JobSession {
       job,
       plan,
       saveState: this.state,
+      kept: this.kept,
       says: this.says,
       waiting: this.queue.filter((q) => q.kind === "edit").map((q) => q.label),
       refused: this.refused,

@@ -1,8 +1,7 @@
-import { useQueryClient } from "@tanstack/react-query";
 import { useEffect, useMemo, useSyncExternalStore } from "react";
 import type { Edit, Job, Taken } from "../api/client";
-import { outsideOf } from "./outside";
-import { JobSession, type Shown } from "./session";
+import { useKeeping } from "../keep/hooks";
+import type { JobSession, Shown } from "./session";
 
 export interface OpenJob extends Shown {
   id: string;
@@ -12,21 +11,22 @@ export interface OpenJob extends Shown {
 }
 
 /** A job that is being worked on: the session that holds it, as a hook. */
-export function useJob(id: string): { open: OpenJob | null; failed: Error | null } {
-  const client = useQueryClient();
-  const session = useMemo(() => new JobSession(outsideOf(id, client)), [id, client]);
+export function useJob(id: string): { open: OpenJob | null; failed: Error | null; again: () => void } {
+  const { sessions } = useKeeping();
+  const session = sessions.of(id);
   const shown = useSyncExternalStore(session.subscribe, session.shown);
+  const failed = useSyncExternalStore(session.subscribe, session.why);
   useEffect(() => {
-    void session.open();
+    const hidden = sessions.show(id);
     window.addEventListener("pagehide", session.flush);
     return () => {
       window.removeEventListener("pagehide", session.flush);
-      session.flush();
+      hidden();
     };
-  }, [session]);
+  }, [sessions, session, id]);
   const open = useMemo(
     () => shown && { ...shown, id, session, edit: session.edit, decide: session.decide },
     [shown, id, session],
   );
-  return { open, failed: session.failed };
+  return { open, failed, again: () => void session.open() };
 }

@@ -1,16 +1,17 @@
-import { useRef, useState } from "react";
+import { useEffect, useRef, useState } from "react";
 import { Link, useNavigate } from "react-router";
 import type { JobLine } from "../api/client";
 import { useBeginJob, useJobs, usePutAway, useTakeJob } from "../api/queries";
 import { Jar } from "../drawings/Jar";
 import { Failure } from "../parts/Failure";
-import { Alert, Loading } from "../parts/notices";
+import { Alert, LABEL, Loading } from "../parts/notices";
 import { say, when } from "../parts/say";
 import { Unread } from "./Unread";
 
 /** What to do next on the last job, and all the jobs under it. */
 export function JobsView() {
-  const jobs = useJobs();
+  const [search, setSearch] = useState("");
+  const jobs = useJobs({ search });
   const begin = useBeginJob();
   const away = usePutAway();
   const navigate = useNavigate();
@@ -20,7 +21,11 @@ export function JobsView() {
 
   if (jobs.error) return <Failure error={jobs.error} onRetry={() => void jobs.refetch()} />;
   if (!jobs.data) return <Loading>Opening the jobs…</Loading>;
-  const [last, ...rest] = jobs.data;
+  const [first] = jobs.data;
+  const list = jobs.data.flatMap((page) => page.jobs);
+  const last = first?.last ?? null;
+  const count = first?.count ?? 0;
+  const some = count > 0 || search !== "";
   const start = (
     <button type="button" className="press press-strong px-5" onClick={newJob} disabled={begin.isPending}>
       New job
@@ -74,6 +79,8 @@ export function JobsView() {
             )}
           </div>
         </section>
+      ) : some ? (
+        <h1 className="sr-only">Jobs</h1>
       ) : (
         <section className="max-w-xl border-b-2 border-ink pb-6">
           <h1 className="wide text-2xl leading-tight font-bold">Nothing on the bench yet</h1>
@@ -99,17 +106,26 @@ export function JobsView() {
           </button>
         </p>
       )}
-      {last && (
-        <section className="mt-6">
-          <div className="mb-3 flex flex-wrap items-center justify-between gap-3">
-            <h2 className="text-lg font-bold">Jobs</h2>
+      {some && (
+        <section aria-labelledby="jobs" className="mt-6">
+          <div className="mb-3 flex flex-wrap items-end justify-between gap-3">
+            <h2 id="jobs" className="text-lg font-bold">
+              Jobs
+            </h2>
+            {(count > MANY || search) && <Search value={search} onChange={setSearch} />}
             <div className="flex flex-wrap gap-2">
               <OpenFile onOpened={(id) => navigate(`/jobs/${id}`)} />
               {start}
             </div>
           </div>
+          {search && (
+            <p role="status" className="narrow mb-2 text-sm text-soft">
+              {count === 0 ? "No job" : count === 1 ? "One job" : `${count} jobs`} with “{search}” in the
+              name.
+            </p>
+          )}
           <ul>
-            {[last, ...rest].map((job) => (
+            {list.map((job) => (
               <Line
                 key={job.id}
                 job={job}
@@ -117,9 +133,49 @@ export function JobsView() {
               />
             ))}
           </ul>
+          {jobs.hasNextPage && (
+            <button
+              type="button"
+              className="press mt-3 w-full"
+              disabled={jobs.isFetchingNextPage}
+              onClick={() => void jobs.fetchNextPage()}
+            >
+              {list.length} of {count} are shown. Show more
+            </button>
+          )}
         </section>
       )}
+      <p className="mt-8 border-t border-line pt-2">
+        <Link to="/kept" className="inline-flex min-h-11 items-center underline">
+          Put away, backups, and what waits to be saved
+        </Link>
+      </p>
     </div>
+  );
+}
+
+/** From here on a list is searched rather than read. */
+const MANY = 12;
+const SEARCH_AFTER_MS = 200;
+
+/** Part of a name; asked for when typing rests. */
+function Search({ value, onChange }: { value: string; onChange: (value: string) => void }) {
+  const [typed, setTyped] = useState(value);
+  useEffect(() => {
+    const timer = window.setTimeout(() => onChange(typed.trim()), SEARCH_AFTER_MS);
+    return () => window.clearTimeout(timer);
+  }, [typed, onChange]);
+  return (
+    <label className={`${LABEL} min-w-48 grow basis-48`}>
+      Find a job by its name
+      <input
+        type="search"
+        className="tape w-full text-base text-ink"
+        maxLength={200}
+        value={typed}
+        onChange={(e) => setTyped(e.target.value)}
+      />
+    </label>
   );
 }
 

@@ -34,9 +34,9 @@ export function Unread() {
                 type="button"
                 className="press"
                 onClick={() => take.mutate(kept)}
-                aria-label={`Take ${name} out for good`}
+                aria-label={`Take ${name} out`}
               >
-                Take it out for good
+                Take it out
               </button>
             </div>
           </Alert>

@@ -1,6 +1,7 @@
 import { useState } from "react";
 import type { Kit, KitMeasure } from "../api/client";
 import { useCatalogue, useChoose, useDeleteKit, usePutKit, useSettings } from "../api/queries";
+import { KeptWord } from "../keep/KeptWord";
 import { Failure } from "../parts/Failure";
 import { FilePanel } from "../parts/FilePanel";
 import { Choice, NumberField } from "../parts/fields";
@@ -54,7 +55,7 @@ export function KitView() {
             onClick={() => {
               const slug = `own-${newId()}`;
               put.mutate(
-                { ...kit, slug, name: `${kit.name}, mine` },
+                { entry: { ...kit, slug, name: `${kit.name}, mine` }, read: 0 },
                 { onSuccess: () => choose.mutate({ ...settings.data, kit: slug }) },
               );
             }}
@@ -62,7 +63,7 @@ export function KitView() {
             Copy as another kit
           </button>
         </section>
-        <Editor key={kit.slug} saved={kit} own={own_kits.includes(kit.slug)} />
+        <Editor key={kit.slug} saved={kit} revision={own_kits[kit.slug] ?? 0} />
       </div>
       <FilePanel what="kits" says="Your own kits, to keep or to pass on." />
     </div>
@@ -70,10 +71,10 @@ export function KitView() {
 }
 
 /** One kit: its measures, its scale, and how much it may be off. It keeps itself. */
-function Editor({ saved, own }: { saved: Kit; own: boolean }) {
+function Editor({ saved, revision }: { saved: Kit; revision: number }) {
   const put = usePutKit();
   const remove = useDeleteKit();
-  const { draft: kit, change } = useDraft(saved, put.mutateAsync);
+  const { draft: kit, change, kept } = useDraft(saved, revision, put.mutateAsync);
   const error = put.error ?? remove.error;
   return (
     <section aria-label={kit.name} className="min-w-0">
@@ -128,8 +129,13 @@ function Editor({ saved, own }: { saved: Kit; own: boolean }) {
         0 g means there is no scale. Up to {percent(kit.surplus)} more than needed is mixed where that
         measures better.
       </p>
-      {own && (
-        <button type="button" className="press mt-5" onClick={() => remove.mutate(kit.slug)}>
+      <KeptWord doc={`kit/${kit.slug}`} kept={kept} />
+      {revision > 0 && (
+        <button
+          type="button"
+          className="press mt-5"
+          onClick={() => remove.mutate({ entry: kit, read: revision })}
+        >
           {kit.slug.startsWith("own-") ? "Take this kit out" : "Put it back as it came"}
         </button>
       )}

@@ -1,6 +1,5 @@
 import { useCallback, useEffect, useRef, useState } from "react";
-
-const KEEP_AFTER_MS = 400;
+import type { Edited } from "../api/queries";
 
 interface Draft<T> {
   draft: T;
@@ -10,51 +9,41 @@ interface Draft<T> {
 }
 
 /**
- * Something that is edited in place and keeps itself: shown at once, kept a moment later and when the page is left.
- * What is kept elsewhere is followed as long as nothing is waiting here.
+ * Something that is edited in place and keeps itself at every change. What is kept elsewhere is followed as long as
+ * nothing is waiting here, and so is its revision: one that came since is somebody else's.
  */
-export function useDraft<T extends object>(saved: T, keep: (draft: T) => Promise<unknown>): Draft<T> {
+export function useDraft<T extends object>(
+  saved: T,
+  revision: number,
+  keep: (edited: Edited<T>) => Promise<unknown>,
+): Draft<T> {
   const [draft, setDraft] = useState(saved);
   const [keptText, setKeptText] = useState(() => JSON.stringify(saved));
   const text = JSON.stringify(draft);
-  const waiting = useRef<T | null>(null);
-  waiting.current = text === keptText ? null : draft;
+  const waits = useRef(false);
+  waits.current = text !== keptText;
   const keeping = useRef(keep);
   keeping.current = keep;
-
-  const flush = useCallback(() => {
-    const now = waiting.current;
-    if (!now) return;
-    keeping.current(now).then(
-      () => setKeptText(JSON.stringify(now)),
-      () => undefined, // the caller's mutation shows why; the draft stays as it is
-    );
-  }, []);
+  const read = useRef(revision);
+  if (!waits.current) read.current = revision;
 
   const savedText = JSON.stringify(saved);
   const seen = useRef(savedText);
   useEffect(() => {
     if (seen.current === savedText) return;
     seen.current = savedText;
-    if (waiting.current === null) {
-      setDraft(JSON.parse(savedText) as T);
-      setKeptText(savedText);
-    }
+    if (waits.current) return;
+    setDraft(JSON.parse(savedText) as T);
+    setKeptText(savedText);
   }, [savedText]);
 
   useEffect(() => {
     if (text === keptText) return;
-    const timer = window.setTimeout(flush, KEEP_AFTER_MS);
-    return () => window.clearTimeout(timer);
-  }, [text, keptText, flush]);
-
-  useEffect(() => {
-    window.addEventListener("pagehide", flush);
-    return () => {
-      window.removeEventListener("pagehide", flush);
-      flush();
-    };
-  }, [flush]);
+    keeping.current({ entry: JSON.parse(text) as T, read: read.current, typed: true }).then(
+      () => setKeptText(text),
+      () => undefined, // the caller's mutation shows why; the draft stays as it is
+    );
+  }, [text, keptText]);
 
   const change = useCallback((part: Partial<T>) => setDraft((now) => ({ ...now, ...part })), []);
   return { draft, change, kept: text === keptText };

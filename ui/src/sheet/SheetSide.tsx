@@ -270,7 +270,9 @@ function Takes({ sheet }: { sheet: MixSheet }) {
 function OtherJobs(props: { open: OpenJob; chosen: string[]; onChange: (ids: string[]) => void }) {
   const { open, chosen, onChange } = props;
   const jobs = useJobs();
-  const others = (jobs.data ?? []).filter((j) => j.id !== open.id && j.has_piece && !j.fault);
+  const others = (jobs.data ?? [])
+    .flatMap((page) => page.jobs)
+    .filter((j) => j.id !== open.id && j.has_piece && !j.fault);
   if (!others.length) return null;
   return (
     <details>

@@ -1,6 +1,7 @@
 import { useState } from "react";
 import { answer, api, Refused, type ShelfItem, type ShelfLine } from "../api/client";
 import { useCatalogue, useDeleteShelf, usePutShelf, useSettings } from "../api/queries";
+import { KeptWord } from "../keep/KeptWord";
 import { Failure } from "../parts/Failure";
 import { Choice, NumberField } from "../parts/fields";
 import { Alert, LABEL } from "../parts/notices";
@@ -11,10 +12,10 @@ const today = () => new Date().toISOString().slice(0, 10);
 
 /** One material: stock, packs, and its values, each with where it comes from and a way back. */
 export function MaterialPanel({ line }: { line: ShelfLine }) {
-  const put = usePutShelf();
-  const remove = useDeleteShelf();
   const { material } = line;
-  const { draft: item, change } = useDraft(line.item, put.mutateAsync);
+  const put = usePutShelf(material.name);
+  const remove = useDeleteShelf(material.name);
+  const { draft: item, change, kept } = useDraft(line.item, line.revision, put.mutateAsync);
   const overlay = (field: string, value: number, source: "label" | "measured") =>
     change({
       overlays: [
@@ -60,10 +61,15 @@ export function MaterialPanel({ line }: { line: ShelfLine }) {
           onDensity={(density) => overlay("bulk_density", density, "measured")}
         />
         {line.on_shelf && (
-          <button type="button" className="press mt-4" onClick={() => remove.mutate(material.slug)}>
+          <button
+            type="button"
+            className="press mt-4"
+            onClick={() => remove.mutate({ entry: item, read: line.revision })}
+          >
             Take off the shelf, with all its values
           </button>
         )}
+        {line.on_shelf && <KeptWord doc={`shelf/${material.slug}`} kept={kept} />}
         {put.error && (
           <Alert>
             {put.error.message} {fault && <span className="font-normal">Allowed: {fault.allowed}.</span>}

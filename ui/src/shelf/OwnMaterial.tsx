@@ -9,7 +9,7 @@ import { TextField } from "../parts/TextField";
 
 /** A material of one's own: starts as a copy of the nearest one there is, then gives way to what is weighed. */
 export function OwnMaterial({ lines, onAdded }: { lines: ShelfLine[]; onAdded: (slug: string) => void }) {
-  const put = usePutShelf();
+  const put = usePutShelf("");
   const [name, setName] = useState("");
   const [base, setBase] = useState("matt-paint");
   const [hex, setHex] = useState("#7f8f8a");
@@ -30,12 +30,15 @@ export function OwnMaterial({ lines, onAdded }: { lines: ShelfLine[]; onAdded: (
       own,
       note: "",
     };
-    put.mutate(item, {
-      onSuccess: () => {
-        setName("");
-        onAdded(slug);
+    put.mutate(
+      { entry: item, read: 0 },
+      {
+        onSuccess: () => {
+          setName("");
+          onAdded(slug);
+        },
       },
-    });
+    );
   }
 
   return (

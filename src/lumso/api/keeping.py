@@ -1,0 +1,163 @@
+"""Nothing lost: backups and the way back, the whole workshop as a file, and what was set aside."""
+
+import json
+from collections.abc import Iterator
+from contextlib import suppress
+from dataclasses import asdict
+from pathlib import Path
+from tempfile import NamedTemporaryFile
+from typing import Any
+
+from fastapi import APIRouter, Request, Response
+from fastapi.concurrency import run_in_threadpool
+from fastapi.responses import FileResponse, StreamingResponse
+from pydantic import BaseModel
+
+from lumso.store import aside, backup, export
+from lumso.store.aside import Aside, Kind
+
+from .context import Context, Here
+
+router = APIRouter(tags=["keeping"])
+
+
+class BackupOut(BaseModel):
+    """A backup that Lumso made."""
+
+    name: str
+    made_at: str
+    bytes: int
+    jobs: int
+
+
+class KeepingOut(BaseModel):
+    """Where the workshop is kept, and the backups of it, the newest first."""
+
+    data: str
+    folder: str
+    backups: list[BackupOut]
+
+
+class RestoredOut(BaseModel):
+    """How many jobs came back, and under which name what was there before is kept."""
+
+    jobs: int
+    before: str
+
+
+class AsideOut(BaseModel):
+    """An entry of the workshop that was set aside."""
+
+    id: int
+    kind: Kind
+    slug: str
+    name: str
+    why: str
+    at: str
+    returns: bool
+    """Whether it can be put back in its place; a setting or a job is kept as a file only."""
+
+
+@router.get("/backups")
+def list_backups(here: Here) -> KeepingOut:
+    """Where the workshop is kept, and the backups of it."""
+    path = here.db.path
+    made = [BackupOut(**asdict(b)) for b in backup.every(path)]
+    return KeepingOut(data=str(path), folder=str(backup.folder_of(path)), backups=made)
+
+
+@router.post("/backups", status_code=201)
+def make_backup(here: Here) -> BackupOut:
+    """Make a backup now. It is opened again to see that it is whole."""
+    return BackupOut(**asdict(backup.make(here.db.path)))
+
+
+FILE: dict[int | str, dict[str, Any]] = {200: {"content": {"application/zip": {}}}}
+
+
+@router.get("/backups/{name}", response_class=FileResponse, responses=FILE)
+def get_backup(name: str, here: Here) -> FileResponse:
+    """A backup as a file, to be kept elsewhere."""
+    return FileResponse(backup.named(here.db.path, name), media_type="application/zip", filename=f"lumso-{name}")
+
+
+def _restored(here: Context, archive: Path) -> RestoredOut:
+    said, before = backup.restore_running(here.db, archive)
+    here.forget()
+    return RestoredOut(jobs=said.jobs, before=before.name if before else "")
+
+
+@router.post("/backups/{name}/restore")
+def restore_backup(name: str, here: Here) -> RestoredOut:
+    """Go back to a backup. What is there now is kept beside it under another name."""
+    return _restored(here, backup.named(here.db.path, name))
+
+
+BINARY = {"schema": {"type": "string", "format": "binary"}}
+BODY = {"requestBody": {"required": True, "content": {"application/zip": BINARY}}}
+
+
+@router.post("/restore", openapi_extra=BODY)
+async def restore_file(request: Request, here: Here) -> RestoredOut:
+    """Go back to a backup that was kept elsewhere, sent as it is. What is there now is kept under another name."""
+    with NamedTemporaryFile(dir=here.db.path.parent, prefix=".lumso-", suffix=backup.SUFFIX) as sent:
+        async for piece in request.stream():
+            sent.write(piece)
+        sent.flush()
+        return await run_in_threadpool(_restored, here, Path(sent.name))
+
+
+@router.get("/export/everything.json", response_class=StreamingResponse)
+def export_everything(here: Here, revisions: bool = False) -> StreamingResponse:
+    """All of the workshop as open JSON: settings, entries, jobs, printed batches; revisions on request."""
+
+    def pieces() -> Iterator[bytes]:
+        for piece in export.everything(here.db, revisions):
+            yield piece.encode()
+
+    headers = {"Content-Disposition": 'attachment; filename="lumso-everything.json"'}
+    return StreamingResponse(pieces(), media_type="application/json", headers=headers)
+
+
+def _name(kept: Aside) -> str:
+    with suppress(ValueError, AttributeError, TypeError):
+        held = json.loads(kept.document)
+        return str((held.get("own") or {}).get("name") or held.get("name") or kept.slug)
+    return kept.slug
+
+
+@router.get("/aside")
+def list_aside(here: Here) -> list[AsideOut]:
+    """What was taken out of the workshop, or could not be read: the newest first."""
+    return [
+        AsideOut(
+            id=kept.id,
+            kind=kept.kind,
+            slug=kept.slug,
+            name=_name(kept),
+            why=kept.why,
+            at=kept.at,
+            returns=kept.kind not in ("setting", "job"),
+        )
+        for kept in aside.every(here.db)
+    ]
+
+
+@router.get("/aside/{number}/file", response_class=Response, responses={200: {"content": {"application/json": {}}}})
+def get_aside_file(number: int, here: Here) -> Response:
+    """The document as it was kept."""
+    kept = aside.get(here.db, number)
+    headers = {"Content-Disposition": f'attachment; filename="{kept.kind}.json"'}
+    return Response(kept.document, media_type="application/json", headers=headers)
+
+
+@router.post("/aside/{number}/back", status_code=204)
+def bring_back(number: int, here: Here) -> None:
+    """Put an entry back in its place. 412 where another has taken it meanwhile."""
+    aside.bring_back(here.db, number)
+
+
+@router.delete("/aside/{number}", status_code=204)
+def delete_aside(number: int, here: Here) -> None:
+    """Delete for good what was set aside."""
+    aside.delete(here.db, number)

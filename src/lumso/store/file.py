@@ -1,0 +1,108 @@
+"""What a database file is, looked at before it is opened for writing: whose it is, and whether all of it is there."""
+
+import sqlite3
+from contextlib import closing
+from dataclasses import dataclass
+from pathlib import Path
+from typing import Literal
+
+from .errors import Unwritable
+
+APPLICATION_ID = 0x4C756D73
+"""Whose file it is, in its head: "Lums"."""
+
+MAGIC = b"SQLite format 3\x00"
+CLOSED, IN_USE = 0, 1
+"""The file's own version number says whether it was closed: what is in use has its newest pages in a file beside it."""
+
+State = Literal["new", "whole", "without its -wal"]
+
+
+@dataclass(frozen=True)
+class Here:
+    """Which file stands at a path now, so that another in its place can be told."""
+
+    device: int
+    number: int
+
+
+def here(path: Path) -> Here | None:
+    """The file at a path; None where there is none."""
+    try:
+        found = path.stat()
+    except OSError:
+        return None
+    return Here(found.st_dev, found.st_ino)
+
+
+def wal_of(path: Path) -> Path:
+    """The file beside a database that holds what was written last."""
+    return path.with_name(f"{path.name}-wal")
+
+
+def _foreign(path: Path) -> Unwritable:
+    return Unwritable(f"{path} is not a Lumso database. Name another with --data, or restore a backup.")
+
+
+def _damaged(path: Path, how: str) -> Unwritable:
+    return Unwritable(
+        f"{path} is damaged: {how}. Nothing of it was touched. Keep a copy of it, and restore the newest backup with "
+        "`lumso restore`."
+    )
+
+
+def _bytes_short(head: bytes, size: int) -> int:
+    """How many bytes the head speaks of that are not there."""
+    page = int.from_bytes(head[16:18], "big")
+    page = 65536 if page == 1 else page
+    counted = head[24:28] == head[92:96]  # the page count is kept only where these agree
+    return max(0, page * int.from_bytes(head[28:32], "big") - size) if counted else 0
+
+
+def look(path: Path) -> State:
+    """What stands at a path, without touching it. Raises Unwritable for a file that is not ours, or not whole.
+
+    A file of a Lumso from before files said whose they are is known by its tables.
+    """
+    if not path.exists() or path.stat().st_size == 0:
+        return "new"
+    if not path.is_file():
+        raise Unwritable(f"{path} cannot be opened: it is no file. Name another with --data.")
+    try:
+        with path.open("rb") as file:
+            head = file.read(100)
+    except OSError as error:
+        raise Unwritable(f"{path} cannot be opened: {error.strerror}.") from None
+    if head[:16] != MAGIC or len(head) < 100:
+        raise _foreign(path)
+    beside = wal_of(path).exists()
+    if not beside and (short := _bytes_short(head, path.stat().st_size)):
+        raise _damaged(path, f"its last {short:,} bytes are missing")
+    said = int.from_bytes(head[68:72], "big")
+    if said not in (0, APPLICATION_ID):
+        raise _foreign(path)
+    # What stands beside it is read too; where nothing does, nothing is made.
+    how = "mode=ro" if beside else "mode=ro&immutable=1"
+    try:
+        with closing(sqlite3.connect(f"{path.absolute().as_uri()}?{how}", uri=True)) as connection:
+            names = {row[0] for row in connection.execute("SELECT name FROM sqlite_master")}
+            if names and not {"migration", "job"} <= names:
+                raise _foreign(path)
+            (fault,) = connection.execute("PRAGMA quick_check(1)").fetchone()
+            (mark,) = connection.execute("PRAGMA user_version").fetchone()
+    except sqlite3.DatabaseError as error:
+        name = getattr(error, "sqlite_errorname", "") or ""
+        if "NOTADB" in name or "CORRUPT" in name:
+            raise _damaged(path, str(error)) from None
+        raise
+    if fault != "ok":
+        raise _damaged(path, str(fault).splitlines()[0])
+    return "without its -wal" if mark == IN_USE and not beside else "whole"
+
+
+def thorough(path: Path) -> list[str]:
+    """Every fault of a database that is ours, page by page and row by row; reads all of it."""
+    with closing(sqlite3.connect(f"{path.absolute().as_uri()}?mode=ro", uri=True)) as connection:
+        faults = [str(row[0]) for row in connection.execute("PRAGMA integrity_check")]
+        loose = [f"{row[0]}: row {row[1]} refers to nothing" for row in connection.execute("PRAGMA foreign_key_check")]
+    return [fault for fault in faults if fault != "ok"] + loose

@@ -1,0 +1,46 @@
+"""Backups that make themselves: soon after the start, and every day while Lumso runs."""
+
+import logging
+from pathlib import Path
+from threading import Event, Thread
+
+from . import backup
+from .errors import NotFound, StoreError
+
+log = logging.getLogger("lumso")
+
+FIRST_AFTER_S, LOOK_EVERY_S = 20.0, 3600.0
+
+
+class Keeper:
+    """Looks now and then whether a backup is due, and makes it beside all else."""
+
+    def __init__(self, data: Path) -> None:
+        self.data = data
+        self._over = Event()
+        self._thread = Thread(target=self._keep, name="keeper", daemon=True)
+
+    def start(self) -> None:
+        """Begin to look."""
+        self._thread.start()
+
+    def stop(self) -> None:
+        """Look no more. A backup that is being made is completed first."""
+        self._over.set()
+        self._thread.join()
+
+    def look(self) -> None:
+        """Make a backup if one is due. What keeps it from being made is logged."""
+        try:
+            if backup.due(self.data):
+                backup.make(self.data)
+        except NotFound:
+            pass  # nothing to keep yet
+        except (StoreError, OSError) as error:
+            log.warning("no backup was made: %s", error)
+
+    def _keep(self) -> None:
+        wait = FIRST_AFTER_S
+        while not self._over.wait(wait):
+            self.look()
+            wait = LOOK_EVERY_S

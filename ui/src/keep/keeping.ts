@@ -1,0 +1,94 @@
+import type { QueryClient } from "@tanstack/react-query";
+import { NoAnswer, type Problem, Refused, revisionOf } from "../api/client";
+import { Sessions } from "../job/sessions";
+import { newId } from "../parts/say";
+import type { Edit } from "./edits";
+import { NotTaken, Outbox } from "./outbox";
+import { Pages } from "./pages";
+import { Lasting, Passing, type Store } from "./store";
+
+/** What this page keeps, and where: made once, before anything is shown. */
+export interface Keeping {
+  outbox: Outbox;
+  store: Store;
+  pages: Pages;
+  page: string;
+  /** Whether the browser keeps anything. */
+  lasting: boolean;
+  sessions: Sessions;
+}
+
+const SMALL = 60_000;
+/** Bytes that a browser still sends when its page is closed. */
+
+/** What follows from the documents of the workshop. */
+const FOLLOWS = ["unread", "settings", "catalogue", "shelf", "measure", "sheet", "jobs", "aside"];
+const FOLLOWS_TOO = ["advice", "steps", "mix-sheet"];
+
+async function send(edit: Edit): Promise<number> {
+  const body = edit.body === null ? null : JSON.stringify(edit.body);
+  const reply = await fetch(edit.path, {
+    method: edit.method,
+    headers: {
+      "Content-Type": "application/json",
+      "If-Match": `"${edit.read}"`,
+      "Idempotency-Key": edit.key,
+    },
+    body,
+    keepalive: (body?.length ?? 0) < SMALL,
+  }).catch(() => {
+    throw new NoAnswer();
+  });
+  if (reply.status >= 500 || reply.status === 401) throw new NoAnswer();
+  if (reply.ok) return revisionOf(reply);
+  const problem = (await reply.json().catch(() => ({ detail: reply.statusText }))) as Problem;
+  if (edit.method === "DELETE" && reply.status === 404) return 0; // gone already
+  const fault = problem.faults?.[0];
+  const says = `${problem.detail}${fault?.allowed ? ` Allowed: ${fault.allowed}.` : ""}`;
+  throw new NotTaken(says, reply.status === 412 ? (problem.head ?? 0) : null, new Refused(problem));
+}
+
+/** Open what this browser keeps. Where it keeps nothing, all goes on as long as the page is there. */
+export async function openKeeping(client: QueryClient): Promise<Keeping> {
+  const page = newId();
+  let store: Store;
+  let lasting = true;
+  try {
+    store = await Lasting.open();
+    await store.change((edits) => edits);
+  } catch {
+    store = new Passing();
+    lasting = false;
+  }
+  const pages = new Pages(store, page);
+  const others = new BroadcastChannel("lumso");
+  const outbox = new Outbox(
+    store,
+    {
+      send,
+      alive: pages.alive,
+      saved: () => {
+        for (const key of [...FOLLOWS, ...FOLLOWS_TOO]) void client.invalidateQueries({ queryKey: [key] });
+      },
+      tell: () => others.postMessage("look"),
+      now: () => Date.now(),
+      later: (ms, run) => {
+        const timer = window.setTimeout(run, ms);
+        return () => window.clearTimeout(timer);
+      },
+      newKey: newId,
+    },
+    page,
+  );
+  outbox.lasting = lasting;
+  others.onmessage = () => void outbox.look();
+  for (const event of ["online", "pageshow", "focus"])
+    window.addEventListener(event, () => void outbox.look());
+  window.addEventListener("pagehide", outbox.hurry);
+  pages.here();
+  await outbox.look();
+  const keeping = { outbox, store, pages, page, lasting };
+  const sessions = new Sessions(client, keeping as Keeping);
+  void sessions.pickUp();
+  return { ...keeping, sessions };
+}
