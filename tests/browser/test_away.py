@@ -28,7 +28,7 @@ def test_layers_added_swapped_moved_and_taken_out_while_the_server_is_away(page:
     loft.stop()
 
     add(page, "milk-paint")
-    expect(page.get_by_text(re.compile("Waiting for Lumso: a layer added"))).to_be_visible()
+    expect(page.get_by_text(re.compile("Waiting for the workshop: a layer added"))).to_be_visible()
     assert layers(page) == ["Paint wash on raw wood", "Clear coat", "Milk paint"]
     row(page, "Milk paint")
     page.get_by_label("Mix", exact=True).select_option("paint-plain")
@@ -70,7 +70,7 @@ def test_a_closed_tab_loses_nothing_that_was_entered_while_the_server_was_away(p
     page.wait_for_load_state("networkidle")
     loft.stop()
     add(page, "milk-paint")
-    expect(page.get_by_text(re.compile("Waiting for Lumso"))).to_be_visible()
+    expect(page.get_by_text(re.compile("Waiting for the workshop"))).to_be_visible()
     page.goto("about:blank")
     loft.start()
     page.goto(address)

@@ -1,9 +1,10 @@
-import { useEffect, useState } from "react";
+import { useEffect } from "react";
 import { Link, NavLink, Route, Routes } from "react-router";
 import { JobsView } from "./jobs/JobsView";
 import { useWaiting } from "./keep/hooks";
 import { Later, LaterView } from "./parts/later";
 import { Mishap } from "./parts/Mishap";
+import { useLong } from "./parts/useLong";
 import { QuickPot } from "./quick/QuickPot";
 
 const JobView = new LaterView(() => import("./job/JobView").then((m) => m.JobView));
@@ -16,6 +17,19 @@ const ShelfView = new LaterView(() => import("./shelf/ShelfView").then((m) => m.
 const KeptView = new LaterView(() => import("./kept/KeptView").then((m) => m.KeptView));
 const KitView = new LaterView(() => import("./kit/KitView").then((m) => m.KitView));
 
+const VIEWS = [
+  JobView,
+  BatchView,
+  BookView,
+  CompareView,
+  RecipeView,
+  ChangeView,
+  ShelfView,
+  KitView,
+  KeptView,
+];
+const AHEAD_AFTER_MS = 1000;
+
 const PLACES = [
   ["/", "Jobs"],
   ["/book", "Recipe book"],
@@ -25,6 +39,13 @@ const PLACES = [
 
 /** The frame of every screen: where one is, the way back, and the quick pot, always in the same place. */
 export function App() {
+  useEffect(() => {
+    // Fetched once there is time, so that every place opens when the server is away.
+    const timer = window.setTimeout(() => {
+      for (const view of VIEWS) view.ahead();
+    }, AHEAD_AFTER_MS);
+    return () => window.clearTimeout(timer);
+  }, []);
   return (
     <>
       <a href="#main" className="press sr-only focus:not-sr-only focus:absolute focus:z-30">
@@ -77,12 +98,7 @@ const AFTER_MS = 1500;
 /** What waits to be saved, when it does so for longer than saving takes, or was refused. */
 function NotSaved() {
   const { count, refused } = useWaiting();
-  const [long, setLong] = useState(false);
-  useEffect(() => {
-    if (!count) return setLong(false);
-    const timer = window.setTimeout(() => setLong(true), AFTER_MS);
-    return () => window.clearTimeout(timer);
-  }, [count]);
+  const long = useLong(count > 0, AFTER_MS);
   return (
     <div role="status" className="flex">
       {count > 0 && (long || refused > 0) && (

@@ -147,14 +147,6 @@ export function useBetter() {
   return useQuery<BetterEntry[]>({ queryKey: ["better"], queryFn: () => answer(api.GET("/api/better")) });
 }
 
-/** Look again at what depends on values known better. */
-export function useRefetchBetter() {
-  const client = useQueryClient();
-  return () => {
-    for (const key of ["better", "catalogue", "measure"]) void client.invalidateQueries({ queryKey: [key] });
-  };
-}
-
 /** Where a mix was planned: the server measures what it planned itself. */
 export type MixSource =
   | { job: Job; batch: string; with_jobs?: string[]; what_if?: WhatIf | null }
@@ -340,6 +332,26 @@ export const useDeleteKit = () =>
   useKeep(({ entry, read }: Edited<Kit>) =>
     putting("kit", "kits", entry.slug, `Kit: ${entry.name}`, null, read),
   );
+
+/** A value of the book that is known better: null puts the book's own back. */
+interface Known {
+  entry: BetterEntry;
+  field: string;
+  name: string;
+  body: { value: number; source: "label" | "measured"; on: string } | null;
+}
+
+export const betterDoc = (entry: BetterEntry, field: string) => `better/${entry.kind}/${entry.slug}/${field}`;
+
+export const useKnowBetter = () =>
+  useKeep(({ entry, field, name, body }: Known) => ({
+    doc: betterDoc(entry, field),
+    label: `${entry.name}: ${name.toLowerCase()}`,
+    method: body ? "PUT" : "DELETE",
+    path: `/api/${betterDoc(entry, field)}`,
+    body,
+    read: 0,
+  }));
 
 const shelved = (name: string) => `Shelf: ${name}`;
 

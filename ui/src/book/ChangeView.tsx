@@ -3,6 +3,7 @@ import {
   type Amount,
   type Catalogue,
   type Component,
+  NoAnswer,
   type PotWant,
   type Recipe,
   Refused,
@@ -49,8 +50,8 @@ function Form({ saved, catalogue }: { saved: Recipe; catalogue: Catalogue }) {
   const sheet = useSheet(recipe, "", WANT, settings.data?.measures ?? "");
   const changeComponent = (id: string, part: Partial<Component>) =>
     change({ components: recipe.components.map((c) => (c.id === id ? { ...c, ...part } : c)) });
-  const error = sheet.error ?? put.error;
-  const fault = error instanceof Refused ? error.problem.faults?.[0] : undefined;
+  const error = [sheet.error, put.error].find((e) => e instanceof Refused);
+  const fault = error?.problem.faults?.[0];
 
   function add(slug: string) {
     const material = catalogue.materials.find((m) => m.slug === slug);
@@ -163,6 +164,7 @@ function Form({ saved, catalogue }: { saved: Recipe; catalogue: Catalogue }) {
         <div className="mt-6 max-w-xl">{sheet.data && <Shares sheet={sheet.data} />}</div>
       </div>
       <section aria-label="The pot" className="border-ink bg-enamel p-4 max-lg:border-t-2 lg:border-l-2">
+        {sheet.error instanceof NoAnswer && <p className="text-soft">Waiting for the workshop…</p>}
         {sheet.data && !sheet.error && (
           <Pot
             mix={sheet.data.mix}

@@ -46,30 +46,36 @@ export function JobView() {
   // A pot with no piece has nothing to lay layers on: it is a mix and nothing else.
   const now = open.job.piece ? (side ?? "finish") : "mix";
   const at = { open, catalogue: catalogue.data, zone, layer };
+  const old = open.stale && (open.saveState === "waiting" || open.waiting.length > 0);
   const setLayer = (index: number) => setPicked({ zone, layer: index });
   return (
     <>
       <JobBar open={open} sides={open.job.piece ? now : ""} />
-      <div className="grid min-h-[calc(100dvh-7rem)] grid-cols-[minmax(0,1fr)] lg:grid-cols-[minmax(18rem,21rem)_minmax(20rem,27rem)_minmax(0,1fr)]">
+      <div
+        data-stale={old || undefined}
+        className="grid min-h-[calc(100dvh-7rem)] grid-cols-[minmax(0,1fr)] lg:grid-cols-[minmax(18rem,21rem)_minmax(20rem,27rem)_minmax(0,1fr)]"
+      >
         <PieceColumn {...at} onZone={(index) => setPicked({ zone: index, layer: 0 })} />
         {now === "finish" && <Later view={FinishSide} given={{ ...at, onLayer: setLayer }} />}
         {now === "mix" && <Later view={MixSide} given={{ ...at, onLayer: setLayer }} />}
         {now === "sheet" && <Later view={SheetSide} given={at} />}
         {now === "steps" && <Later view={StepsSide} given={{ open, zone }} />}
       </div>
-      {now === "mix" && <PotInReach open={open} zone={zone} layer={layer} />}
+      {now === "mix" && <PotInReach open={open} zone={zone} layer={layer} old={old} />}
       <Elsewhere open={open} />
     </>
   );
 }
 
 /** On a narrow screen the pot is below the fold: its amounts stay in reach at the foot. */
-function PotInReach({ open, zone, layer }: { open: OpenJob; zone: number; layer: number }) {
+function PotInReach(props: { open: OpenJob; zone: number; layer: number; old: boolean }) {
+  const { open, zone, layer, old } = props;
   const mix = open.plan.zones[zone]?.layers[layer]?.pots[0]?.mix;
   if (!mix) return null;
   return (
     <a
       href="#pot"
+      data-stale={old || undefined}
       className="sticky bottom-0 z-[5] flex min-h-[72px] flex-wrap items-center gap-x-4 border-t-2 border-ink bg-dark px-4 py-2 text-enamel lg:hidden"
     >
       <span className="numeral text-2xl">

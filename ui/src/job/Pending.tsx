@@ -13,8 +13,8 @@ export function Pending({ open }: { open: OpenJob }) {
       )}
       {(waiting.length > 0 || (stale && open.saveState === "waiting")) && (
         <p role="status" className="narrow w-full border-l-4 border-line pl-2 text-sm">
-          {waiting.length > 0 && <>Waiting for Lumso: {waiting.join(", ")}. </>}
-          {stale && "The amounts are from before your last change."}
+          {waiting.length > 0 && <>Waiting for the workshop: {waiting.join(", ")}. </>}
+          {stale && "The hatched amounts are from before your last change."}
         </p>
       )}
       {refused.map((refusal) => (

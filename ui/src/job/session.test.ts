@@ -61,8 +61,10 @@ class World implements Outside {
   private done = new Map<string, Saved>();
   /** Whether what is saved is answered: a server may be gone before it says so. */
   answers = true;
+  refusesSaves = false;
   save = ({ job, revision, key }: Sent) =>
     this.answer(() => {
+      if (this.refusesSaves) throw new Error("That cannot be used.");
       const before = this.done.get(key);
       if (before) return before;
       if (this.overtaken || revision !== this.revision) throw new Overtaken("changed elsewhere");
@@ -75,8 +77,13 @@ class World implements Outside {
       if (!this.answers) throw new Unanswered("Lumso is not answering.");
       return saved;
     });
-  step = (way: "undo" | "redo") =>
-    this.answer(() => ({ ...this.job, way, revision: 1, job: START, plan: {} }) as unknown as JobReply);
+  stepKeys: string[] = [];
+  step = (way: "undo" | "redo", _: number, key: string) => {
+    this.stepKeys.push(key);
+    return this.answer(
+      () => ({ ...this.job, way, revision: 1, job: START, plan: {} }) as unknown as JobReply,
+    );
+  };
   lasting = true;
   kept = async () => this.held;
   keep = async (kept: Kept | null) => {
@@ -208,6 +215,12 @@ describe("edits that Lumso decides", () => {
     expect(recipes()).toEqual([]);
     await world.passes(500);
     expect(now().saveState).toBe("saved");
+
+    // The tab is closed: what was refused is there with what was entered.
+    world.timers = [];
+    await opened();
+    expect(now().refused.map((r) => r.label)).toEqual(["a layer added"]);
+    expect(session.isDone()).toBe(false);
     world.refuses = "";
     const [refusal] = now().refused;
     if (refusal) session.tryAgain(refusal);
@@ -280,6 +293,22 @@ describe("undo and redo", () => {
     expect(now().waiting).toEqual([]);
   });
 
+  it("asked again because no answer came are the same step", async () => {
+    world.revision = 3;
+    world.job = { ...START, name: "Later" };
+    await opened();
+    world.up = false;
+    session.undo();
+    await world.passes();
+    session.undo();
+    await world.passes();
+    world.up = true;
+    session.undo();
+    await world.passes();
+    expect(new Set(world.stepKeys).size).toBe(1);
+    expect(now().job.name).toBe("Rack");
+  });
+
   it("ask the server for what was done before the page was opened", async () => {
     world.revision = 3;
     world.job = { ...START, name: "Later" };
@@ -303,6 +332,55 @@ describe("saving", () => {
     await world.passes(2100);
     expect(now().saveState).toBe("saved");
     expect(now().says).toBe("");
+  });
+
+  it("is not met by itself when the answer was lost, also not after the page was closed", async () => {
+    world.answers = false;
+    rename("A");
+    await world.passes(500);
+    expect(now().saveState).toBe("waiting");
+    expect(world.held?.sent?.job.name).toBe("A");
+    world.answers = true;
+    world.timers = []; // the page is closed
+    session = new JobSession(world);
+    const seen: boolean[] = [];
+    session.subscribe(() => seen.push(session.isDone()));
+    await session.open();
+    expect(seen).not.toContain(true);
+    rename("B");
+    await world.passes(3000);
+    expect(world.saves.map((j) => j.name)).toEqual(["A", "B"]);
+    expect(now().saveState).toBe("saved");
+  });
+
+  it("keeps the key of a save before it is on its way", async () => {
+    rename("A");
+    await world.passes(300);
+    world.hold = [];
+    await world.passes(200);
+    expect(world.held?.sent?.job.name).toBe("A");
+  });
+
+  it("is refused with its words, and what is entered next is a save of its own", async () => {
+    rename("unfit");
+    world.refusesSaves = true;
+    await world.passes(500);
+    expect(now().saveState).toBe("refused");
+    expect(now().says).toBe("That cannot be used.");
+    expect(world.held?.base.name).toBe("unfit");
+    world.refusesSaves = false;
+    rename("fit");
+    await world.passes(500);
+    expect(world.saves.map((j) => j.name)).toEqual(["fit"]);
+    expect(now().saveState).toBe("saved");
+  });
+
+  it("says where the browser keeps nothing", async () => {
+    world.lasting = false;
+    world.up = false;
+    rename("A");
+    await world.passes(500);
+    expect(now().kept).toBe(false);
   });
 
   it("saves what was edited during a save after it", async () => {

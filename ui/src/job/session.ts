@@ -131,8 +131,6 @@ export class JobSession {
   isStuck = (): boolean =>
     this.refused.length > 0 || this.state === "refused" || this.state === "changed elsewhere";
 
-  isOpen = (): boolean => this.base !== null || this.failed !== null;
-
   /** Open the job, with what was left unsaved of it in this browser. */
   async open(): Promise<void> {
     this.failed = null;
@@ -140,7 +138,8 @@ export class JobSession {
       const got = await this.outside.load();
       const left = await this.outside.kept();
       this.take(got, left !== null);
-      if (!left) return;
+      if (!left) return this.emit();
+      // What is not saved is there before anybody is told: nobody is to think it done.
       const { revision, base, queue, sent, refused } = left;
       Object.assign(this, { revision, base, queue, sent, refused });
       this.run();
@@ -224,6 +223,7 @@ export class JobSession {
       this.future = [];
       this.take(theirs, false);
       this.keepHere();
+      this.emit();
     });
   };
 
@@ -262,7 +262,7 @@ export class JobSession {
   }
 
   /** Whether all that was entered is saved, or let go. */
-  isDone = (): boolean => this.failed !== null || (this.isClean() && !this.refused.length);
+  isDone = (): boolean => this.isClean() && !this.refused.length;
 
   private remember(label: string, patch: Patch | null): void {
     if (!this.base) return;
@@ -391,6 +391,7 @@ export class JobSession {
     try {
       this.take(await this.outside.step(way, revision, key), false);
       this.stepping = null;
+      this.emit();
     } catch (error) {
       this.says = (error as Error).message;
       if (error instanceof Overtaken) this.state = "changed elsewhere";
@@ -405,7 +406,6 @@ export class JobSession {
     Object.assign(this, { base: got.job, saved: got.job, revision: got.revision, plan: got.plan });
     Object.assign(this, { planned: got.job, state: dirty ? "saving" : "saved", says: "" });
     this.server = { undo: got.can_undo, redo: got.can_redo };
-    this.emit();
   }
 
   private keepHere(): void {

@@ -1,16 +1,37 @@
 import type { QueryClient } from "@tanstack/react-query";
 import type { Keeping } from "../keep/keeping";
-import { outsideOf } from "./outside";
-import { JobSession } from "./session";
+import type { Draft } from "../keep/store";
+import { keptOf, outsideOf } from "./outside";
+import { JobSession, Unanswered } from "./session";
+
+/** A job that is not saved, or not wholly: what was kept of it where it is not open. */
+export interface Unsaved {
+  id: string;
+  name: string;
+  /** Null where another page of this browser sees to it. */
+  session: JobSession | null;
+  draft: Draft | null;
+}
+
+interface Held {
+  session: JobSession;
+  shown: number;
+  draft: Draft | null;
+  stop: () => void;
+}
+
+const TRY_AGAIN_MS = 2000;
 
 /**
  * The jobs that are worked on by this page: those on the screen, those that were left before all was saved, and those
  * that were left unsaved by a page that is no more. Each goes on until all of it is saved, or refused and listed.
  */
 export class Sessions {
-  private held = new Map<string, { session: JobSession; shown: number; stop: () => void }>();
+  private held = new Map<string, Held>();
   private listeners = new Set<() => void>();
-  private view: { id: string; session: JobSession }[] = [];
+  private view: Unsaved[] = [];
+  /** What other pages of this browser keep, and see to. */
+  private others: Draft[] = [];
 
   constructor(
     private readonly client: QueryClient,
@@ -26,12 +47,12 @@ export class Sessions {
   unsaved = () => this.view;
 
   /** The session of a job, opened where it is not. */
-  of(id: string): JobSession {
+  of(id: string, draft: Draft | null = null): JobSession {
     const held = this.held.get(id);
     if (held) return held.session;
     const session = new JobSession(outsideOf(id, this.client, this.keeping));
     const stop = session.subscribe(() => this.look(id));
-    this.held.set(id, { session, shown: 0, stop });
+    this.held.set(id, { session, shown: 0, draft, stop });
     void session.open();
     return session;
   }
@@ -52,17 +73,50 @@ export class Sessions {
   async pickUp(): Promise<void> {
     const alive = await this.keeping.pages.alive();
     const drafts = await this.keeping.store.drafts().catch(() => []);
-    for (const draft of drafts) if (!alive.has(draft.page)) this.of(draft.job);
+    for (const draft of drafts) if (!alive.has(draft.page)) this.of(draft.job, draft);
+    this.others = drafts.filter((d) => alive.has(d.page) && d.page !== this.keeping.page);
+    this.tell();
+  }
+
+  /** Let go of what was kept of a job that cannot be opened. */
+  async letGo({ id, draft }: Unsaved): Promise<void> {
+    if (draft) await this.keeping.store.dropDraft(id, draft.page);
+    this.forget(id);
+    this.tell();
+  }
+
+  private forget(id: string): void {
+    this.held.get(id)?.stop();
+    this.held.delete(id);
   }
 
   private look(id: string): void {
     const held = this.held.get(id);
-    if (held && !held.shown && held.session.isOpen() && held.session.isDone()) {
-      held.stop();
-      this.held.delete(id);
-    }
-    const left = [...this.held].filter(([, h]) => h.session.isOpen() && !h.session.isDone());
-    this.view = left.map(([job, h]) => ({ id: job, session: h.session }));
+    if (held?.session.failed instanceof Unanswered && held.draft)
+      window.setTimeout(() => void held.session.open(), TRY_AGAIN_MS);
+    if (held && !held.shown && isDone(held)) this.forget(id);
+    this.tell();
+  }
+
+  private tell(): void {
+    const elsewhere = this.others.map((draft) => {
+      return { id: draft.job, name: keptOf(draft.kept).base.name, session: null, draft };
+    });
+    const mine = [...this.held]
+      .filter(([, held]) => !isDone(held))
+      .map(([id, { session, draft }]) => ({
+        id,
+        session,
+        draft,
+        name: session.shown()?.job.name ?? (draft ? keptOf(draft.kept).base.name : ""),
+      }));
+    this.view = [...mine, ...elsewhere];
     for (const listener of this.listeners) listener();
   }
+}
+
+/** Whether nothing of it is left to do: one that was left unsaved has to be opened before that can be said. */
+function isDone({ session, draft }: Held): boolean {
+  if (session.shown()) return session.isDone();
+  return draft === null;
 }

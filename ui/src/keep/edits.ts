@@ -28,21 +28,26 @@ export type Change = Pick<Edit, "doc" | "label" | "method" | "path" | "body" | "
   read: number;
 };
 
-const lastOf = (edits: Edit[], doc: string) => edits.findLast((e) => e.doc === doc);
+/** The last edit of a document that a page holds. */
+export const lastOf = (edits: Edit[], { doc, page }: Pick<Edit, "doc" | "page">) =>
+  edits.findLast((e) => e.doc === doc && e.page === page);
+
+/** The edit that the same page made of the same document after one of them. */
 const nextOf = (edits: Edit[], key: string) => {
   const at = edits.findIndex((e) => e.key === key);
-  const doc = edits[at]?.doc;
-  return edits.slice(at + 1).find((e) => e.doc === doc);
+  const mine = edits[at];
+  return mine && edits.slice(at + 1).find((e) => e.doc === mine.doc && e.page === mine.page);
 };
 const without = (edits: Edit[], key: string) => edits.filter((e) => e.key !== key);
 
 /**
  * The edits with one more. A document is edited whole: what was never sent gives way to what is newer, and so does what
- * was refused. What may be saved already stays in front, and this one is made from what that comes to.
+ * was refused. What may be saved already stays in front, and this one is made from what that comes to. What another
+ * page holds is left to it.
  */
 export function added(edits: Edit[], change: Change): Edit[] {
   const fresh = { version: 1, tried: false, says: null, head: null } as const;
-  const last = lastOf(edits, change.doc);
+  const last = lastOf(edits, change);
   if (!last) return [...edits, { ...change, ...fresh }];
   if (last.head !== null) return edits.map((e) => (e === last ? { ...e, ...change, read: e.read } : e));
   if (last.tried && last.says === null) return [...edits, { ...change, ...fresh, read: null }];
@@ -71,9 +76,14 @@ export function refused(edits: Edit[], key: string, says: string, head: number |
   );
 }
 
-/** The edits with one of them about to be sent from a page. */
-export function sending(edits: Edit[], key: string, page: string): Edit[] {
-  return edits.map((e) => (e.key === key ? { ...e, tried: true, page } : e));
+/** The edits with those of pages that are no more taken over by one that is. */
+export function takenOver(edits: Edit[], page: string, alive: ReadonlySet<string>): Edit[] {
+  return edits.map((e) => (alive.has(e.page) ? e : { ...e, page }));
+}
+
+/** The edits with one of them about to be sent. */
+export function sending(edits: Edit[], key: string): Edit[] {
+  return edits.map((e) => (e.key === key ? { ...e, tried: true } : e));
 }
 
 /** The edits with a refused one to be sent again, over what was changed elsewhere, under a key of its own. */

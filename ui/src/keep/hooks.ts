@@ -29,7 +29,7 @@ export function useUnsavedJobs() {
 export function useWaiting(): { count: number; refused: number } {
   const edits = useEdits();
   const jobs = useUnsavedJobs();
-  const stuck = jobs.filter(({ session }) => session.isStuck()).length;
+  const stuck = jobs.filter(({ session }) => session?.isStuck()).length;
   const refused = edits.filter((e) => e.says !== null).length + stuck;
   return { count: edits.length + jobs.length, refused };
 }

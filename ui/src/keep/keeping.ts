@@ -18,11 +18,12 @@ export interface Keeping {
   sessions: Sessions;
 }
 
+const LOOK_EVERY_MS = 5000;
 const SMALL = 60_000;
 /** Bytes that a browser still sends when its page is closed. */
 
 /** What follows from the documents of the workshop. */
-const FOLLOWS = ["unread", "settings", "catalogue", "shelf", "measure", "sheet", "jobs", "aside"];
+const FOLLOWS = ["unread", "settings", "catalogue", "shelf", "measure", "sheet", "jobs", "aside", "better"];
 const FOLLOWS_TOO = ["advice", "steps", "mix-sheet"];
 
 async function send(edit: Edit): Promise<number> {
@@ -89,6 +90,8 @@ export async function openKeeping(client: QueryClient): Promise<Keeping> {
   await outbox.look();
   const keeping = { outbox, store, pages, page, lasting };
   const sessions = new Sessions(client, keeping as Keeping);
-  void sessions.pickUp();
+  await sessions.pickUp();
+  // A page that is closed while others are open leaves its edits to them.
+  window.setInterval(() => void outbox.look().then(() => sessions.pickUp()), LOOK_EVERY_MS);
   return { ...keeping, sessions };
 }

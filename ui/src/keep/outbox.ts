@@ -1,5 +1,16 @@
 import { NoAnswer } from "../api/client";
-import { added, again, type Change, type Edit, letGo, refused, sending, settled } from "./edits";
+import {
+  added,
+  again,
+  type Change,
+  type Edit,
+  lastOf,
+  letGo,
+  refused,
+  sending,
+  settled,
+  takenOver,
+} from "./edits";
 import { Passing, type Store } from "./store";
 
 /** A refusal of the server that is about the document, with the revision that counts there, where it says one. */
@@ -43,6 +54,8 @@ export class Outbox {
   lasting = true;
   /** What was saved from here, until it is seen to be there. */
   readonly saved = new Map<string, { body: unknown; revision: number }>();
+  private held: Edit[] = [];
+  private changing: ((edits: Edit[]) => Edit[])[] = [];
   private known = new Map<string, number>();
   private busy = new Set<string>();
   private pauses = new Map<string, () => void>();
@@ -68,7 +81,8 @@ export class Outbox {
 
   /** Look at what is kept, whoever put it there, and send what nobody else sends. */
   look = async (): Promise<void> => {
-    await this.change((edits) => edits, false);
+    const alive = await this.world.alive();
+    await this.change((edits) => takenOver(edits, this.page, alive), false);
     for (const doc of new Set(this.edits.map((e) => e.doc))) void this.send(doc);
   };
 
@@ -80,11 +94,13 @@ export class Outbox {
     const key = this.world.newKey();
     const read = Math.max(change.read, this.known.get(change.doc) ?? 0);
     const outcome = new Promise<Outcome>((done, failed) => this.waiting.set(key, { done, failed }));
-    const before = this.of(change.doc);
-    await this.change((edits) =>
-      added(edits, { ...change, read, key, page: this.page, at: this.world.now() }),
-    );
-    if (before && !this.edits.some((e) => e.key === before.key)) this.done(before.key, "kept");
+    const whole = { ...change, read, key, page: this.page, at: this.world.now() };
+    let before: Edit | undefined;
+    await this.change((edits) => {
+      before = lastOf(edits, whole);
+      return added(edits, whole);
+    });
+    if (before && !this.edits.some((e) => e.key === before?.key)) this.done(before.key, "kept");
     this.pauses.get(change.doc)?.();
     if (afterMs)
       this.pauses.set(
@@ -98,9 +114,8 @@ export class Outbox {
   /** The page is being left: what was not sent yet is, while there is time. Sent twice under its key it is made once. */
   hurry = (): void => {
     for (const doc of [...this.pauses.keys()]) {
-      const first = this.edits.find((e) => e.doc === doc);
-      if (first && first.page === this.page && !first.tried && first.says === null)
-        void this.world.send(first).catch(() => undefined);
+      const first = this.edits.find((e) => e.doc === doc && e.page === this.page);
+      if (first && !first.tried && first.says === null) void this.world.send(first).catch(() => undefined);
     }
   };
 
@@ -123,17 +138,26 @@ export class Outbox {
     void this.send(edit.doc);
   };
 
+  /** Change the edits: to be seen at once, and kept before anything else is done. */
   private async change(run: (edits: Edit[]) => Edit[], tell = true): Promise<void> {
+    this.changing.push(run);
+    this.show();
     try {
-      this.edits = await this.store.change(run);
+      this.held = await this.store.change(run);
     } catch {
       // The browser keeps nothing more: as long as this page is there, all goes on, and says so.
-      const held = this.edits;
+      const held = this.held;
       this.store = new Passing();
       this.lasting = false;
-      this.edits = await this.store.change(() => run(held));
+      this.held = await this.store.change(() => run(held));
     }
+    this.changing = this.changing.filter((r) => r !== run);
     if (tell) this.world.tell();
+    this.show();
+  }
+
+  private show(): void {
+    this.edits = this.changing.reduce((edits, run) => run(edits), this.held);
     for (const listener of this.listeners) listener();
   }
 
@@ -154,10 +178,11 @@ export class Outbox {
 
   /** Send the first edit of a document; whether there is more to send. */
   private async sendFirst(doc: string): Promise<boolean> {
-    const first = this.edits.find((e) => e.doc === doc);
-    if (!first || first.says !== null || (this.pauses.has(doc) && !first.tried)) return false;
-    if (first.page !== this.page && (await this.world.alive()).has(first.page)) return false;
-    await this.change((edits) => sending(edits, first.key, this.page));
+    const first = this.edits.find(
+      (e) => e.doc === doc && e.page === this.page && e.says === null && e.read !== null,
+    );
+    if (!first || (this.pauses.has(doc) && !first.tried)) return false;
+    await this.change((edits) => sending(edits, first.key));
     const mine = this.edits.find((e) => e.key === first.key);
     if (!mine) return true; // another took its place meanwhile
     try {

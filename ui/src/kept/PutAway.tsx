@@ -31,7 +31,7 @@ export function PutAway() {
   const some = list.length + out.length > 0 || search !== "";
   return (
     <section aria-labelledby="away" className="mt-6 border-t-2 border-ink pt-3">
-      <div className="flex flex-wrap items-end justify-between gap-3">
+      <div className="mb-2 flex flex-wrap items-end justify-between gap-3">
         <h2 id="away" className="text-lg font-bold">
           Put away
         </h2>

@@ -1,8 +1,10 @@
 import type { ReactNode } from "react";
 import { Link } from "react-router";
-import type { JobSession } from "../job/session";
+import { Unanswered } from "../job/session";
+import type { Unsaved } from "../job/sessions";
 import type { Edit } from "../keep/edits";
 import { useEdits, useKeeping, useUnsavedJobs } from "../keep/hooks";
+import { download } from "../parts/download";
 import { Row } from "../parts/notices";
 import { when } from "../parts/say";
 
@@ -24,8 +26,8 @@ export function Waiting() {
       )}
       {nothing && <p className="text-soft">Nothing: all that was entered here is saved.</p>}
       <ul>
-        {jobs.map(({ id, session }) => (
-          <JobLine key={id} id={id} session={session} />
+        {jobs.map((job) => (
+          <JobLine key={job.id + (job.draft?.page ?? "")} job={job} />
         ))}
         {edits.map((edit) => (
           <EditLine key={edit.key} edit={edit} />
@@ -47,9 +49,37 @@ function Line({ name, says, children }: { name: ReactNode; says: string; childre
   );
 }
 
-function JobLine({ id, session }: { id: string; session: JobSession }) {
+/** A job that was kept here and cannot be opened any more: its text is not lost. */
+function LostJob({ job }: { job: Unsaved }) {
+  const { sessions } = useKeeping();
+  const file = () => {
+    const text = JSON.stringify((job.draft?.kept as { base?: unknown } | undefined)?.base, null, 2);
+    download(new Blob([text], { type: "application/json" }), "job.json");
+  };
+  return (
+    <Line
+      name={<span className="bg-tape px-2 py-0.5">{job.name}</span>}
+      says={`Refused: ${job.session?.failed?.message}`}
+    >
+      <Row>
+        <button type="button" className="press" onClick={file}>
+          Save it as a file
+        </button>
+        <button type="button" className="press" onClick={() => void sessions.letGo(job)}>
+          Let it go
+        </button>
+      </Row>
+    </Line>
+  );
+}
+
+function JobLine({ job }: { job: Unsaved }) {
+  const { id, session } = job;
+  if (!session)
+    return <Line name={job.name} says="Kept by another page of this browser, which sees to it." />;
   const shown = session.shown();
-  if (!shown) return null;
+  if (session.failed && !(session.failed instanceof Unanswered)) return <LostJob job={job} />;
+  if (!shown) return <Line name={job.name} says="Kept here; it is being opened, to be saved." />;
   const refused = shown.refused.map((r) => `${r.label}: ${r.says}`);
   const says =
     shown.saveState === "changed elsewhere"

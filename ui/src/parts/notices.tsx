@@ -71,5 +71,5 @@ export function Term({ name, children }: { name: string; children: ReactNode }) 
 
 /** Buttons in a row that belong together, edge to edge. */
 export function Row({ children }: { children: ReactNode }) {
-  return <div className="flex flex-wrap [&>*+*]:-ml-0.5">{children}</div>;
+  return <div className="flex flex-wrap pt-0.5 pl-0.5 [&>*]:-mt-0.5 [&>*]:-ml-0.5">{children}</div>;
 }

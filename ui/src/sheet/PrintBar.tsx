@@ -50,7 +50,7 @@ export function PrintBar({
               key={p.what}
               type="button"
               className={`press grow px-2 ${i ? "-ml-0.5" : ""}`}
-              disabled={open.saveState !== "saved"}
+              disabled={open.saveState !== "saved" || open.stale}
               onClick={() => void print(p.what, p.name)}
             >
               {p.name}

@@ -1,8 +1,9 @@
 import { useState } from "react";
-import { answer, api, type BetterEntry } from "../api/client";
-import { useBetter, useRefetchBetter } from "../api/queries";
+import type { BetterEntry } from "../api/client";
+import { betterDoc, useBetter, useKnowBetter } from "../api/queries";
+import { useKept } from "../keep/hooks";
 import { Choice, NumberField } from "../parts/fields";
-import { LABEL } from "../parts/notices";
+import { Alert, LABEL } from "../parts/notices";
 import { lasts, say } from "../parts/say";
 
 const KINDS: Record<BetterEntry["kind"], string> = {
@@ -85,22 +86,17 @@ export function Better() {
 }
 
 function One({ entry, value }: { entry: BetterEntry; value: BetterValue }) {
-  const refetch = useRefetchBetter();
+  const know = useKnowBetter();
+  const kept = useKept(betterDoc(entry, value.field));
   const [open, setOpen] = useState(false);
   const [typed, setTyped] = useState(value.value ?? value.least);
   const [source, setSource] = useState("label");
   const own = value.source !== "starting value";
-  const at = { params: { path: { kind: entry.kind, slug: entry.slug, field: value.field } } };
-  async function keep() {
+  const of = { entry, field: value.field, name: value.name };
+  function keep() {
     const on = new Date().toISOString().slice(0, 10);
     const body = { value: typed, source: source as "label" | "measured", on };
-    await answer(api.PUT("/api/better/{kind}/{slug}/{field}", { ...at, body }));
-    setOpen(false);
-    refetch();
-  }
-  async function putBack() {
-    await answer(api.DELETE("/api/better/{kind}/{slug}/{field}", at));
-    refetch();
+    know.mutate({ ...of, body }, { onSuccess: () => setOpen(false) });
   }
   return (
     <li className="border-t border-line py-1.5">
@@ -108,7 +104,10 @@ function One({ entry, value }: { entry: BetterEntry; value: BetterValue }) {
         <span>
           <span className={LABEL}>{value.name}</span>
           <span className="numeral text-lg">{shown(value.value, value.unit)}</span>{" "}
-          <span className="narrow text-sm text-soft">{value.source}</span>
+          <span className="narrow text-sm text-soft">
+            {kept.state === "kept here" ? "kept here, waiting for the workshop" : value.source}
+          </span>
+          {kept.says && <Alert quiet>{kept.says}</Alert>}
         </span>
         <span className="flex">
           <button
@@ -125,7 +124,7 @@ function One({ entry, value }: { entry: BetterEntry; value: BetterValue }) {
               type="button"
               className="press -ml-0.5 text-sm"
               aria-label={`Put back: ${value.name}`}
-              onClick={() => void putBack()}
+              onClick={() => know.mutate({ ...of, body: null })}
             >
               Put back
             </button>
@@ -143,7 +142,7 @@ function One({ entry, value }: { entry: BetterEntry; value: BetterValue }) {
             onChange={setTyped}
           />
           <Choice label="says" value={source} options={SOURCES} onChange={setSource} />
-          <button type="button" className="press press-strong" onClick={() => void keep()}>
+          <button type="button" className="press press-strong" onClick={keep}>
             Keep
           </button>
         </div>
