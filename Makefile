@@ -4,7 +4,7 @@ VENV   := .venv
 BIN    := $(VENV)/bin
 PORT   ?= 8321
 
-.PHONY: demo test check lint types install ui browser bench api-types schemas lock screenshots
+.PHONY: demo test check lint types install ui browser bench fuzz api-types schemas lock screenshots
 
 demo: install ui
 	$(BIN)/lumso demo --port $(PORT)
@@ -49,6 +49,10 @@ lint: install ui/node_modules/.installed
 types: install ui/node_modules/.installed
 	$(BIN)/mypy
 	cd ui && npm run --silent types
+
+# Every call of the API asked hundreds of times, with what it allows and what it does not.
+fuzz: install
+	FUZZ_EXAMPLES=200 $(BIN)/pytest tests/api/test_fuzz.py
 
 bench: install ui browser
 	$(BIN)/python tools/bench.py

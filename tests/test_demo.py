@@ -6,7 +6,7 @@ from lumso.catalogue import shipped
 from lumso.core.job.job import Job
 from lumso.demo import demo_jobs, demo_workshop, seed
 from lumso.formats.jobfile import from_json, to_json
-from lumso.store import jobs
+from lumso.store import jobs, settings
 from lumso.store.database import Database
 from tests.conftest import planned
 
@@ -58,3 +58,35 @@ def test_seeding_fills_an_empty_database_once(db: Database) -> None:
     assert seed(db, catalogue) == 0
     assert from_json(jobs.every(db)[0].document).name == "Programme rack"
     assert demo_workshop(catalogue).kits
+
+
+def test_what_was_put_away_or_chosen_is_not_written_over_by_the_demo_started_again(db: Database) -> None:
+    catalogue = shipped()
+    seed(db, catalogue)
+    for job in jobs.every(db):
+        jobs.put_away(db, job.id, away=True)
+        jobs.delete(db, job.id)
+    settings.put(db, "workshop", '{"measures": "us"}')
+    assert seed(db, catalogue) == 0
+    assert jobs.every(db) == []
+    assert settings.get(db, "workshop").document == '{"measures": "us"}'
+
+
+def test_seeding_that_is_cut_short_leaves_nothing_and_is_done_again(
+    db: Database, monkeypatch: pytest.MonkeyPatch
+) -> None:
+    create = jobs.create
+    made: list[str] = []
+
+    def dies(db: Database, name: str, document: str) -> jobs.StoredJob:
+        if len(made) == 3:
+            raise KeyboardInterrupt
+        made.append(name)
+        return create(db, name, document)
+
+    monkeypatch.setattr(jobs, "create", dies)
+    with pytest.raises(KeyboardInterrupt):
+        seed(db, shipped())
+    assert db.is_untouched()
+    monkeypatch.setattr(jobs, "create", create)
+    assert seed(db, shipped()) == len(JOBS)

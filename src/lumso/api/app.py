@@ -1,12 +1,14 @@
 """The application: the API under /api, the built interface everywhere else."""
 
+from functools import partial
 from pathlib import Path
 
-from fastapi import FastAPI, HTTPException
+from fastapi import FastAPI, HTTPException, Request
 from fastapi.middleware.gzip import GZipMiddleware
 from fastapi.responses import FileResponse, JSONResponse
 from fastapi.staticfiles import StaticFiles
 from starlette.responses import Response
+from starlette.routing import Match
 from starlette.types import Scope
 
 from lumso import __version__
@@ -15,8 +17,10 @@ from lumso.store.database import Database
 
 from . import better, book, errors, finish, jobs, keeping, planning, sheets, workshop
 from .context import Context
+from .description import describe
 from .door import Door
 
+METHODS = ["DELETE", "GET", "HEAD", "OPTIONS", "PATCH", "POST", "PUT", "TRACE"]
 WEB = Path(__file__).parent.parent / "web"
 
 
@@ -40,8 +44,18 @@ def create_app(db: Database, catalogue: Catalogue, web: Path = WEB,
     for part in (jobs, planning, finish, sheets, workshop, better, keeping, book):
         app.include_router(part.router, prefix="/api", responses=errors.RESPONSES)
 
-    @app.api_route("/api/{rest:path}", methods=["GET", "POST", "PUT", "DELETE"], include_in_schema=False)
-    def no_such_call(rest: str) -> None:
+    known = list(app.routes)
+
+    @app.api_route("/api/{rest:path}", methods=METHODS, include_in_schema=False)
+    def no_such_call(rest: str, request: Request) -> None:
+        allowed: set[str] = set()
+        for method in METHODS:
+            scope = {**request.scope, "method": method}
+            if any(route.matches(scope)[0] is Match.FULL for route in known):
+                allowed.add(method)
+        if allowed:
+            says = f"{request.method} is not what can be done at /api/{rest}."
+            raise HTTPException(405, says, {"Allow": ", ".join(sorted(allowed))})
         raise HTTPException(404, f"There is nothing at /api/{rest}.")
 
     app.add_middleware(GZipMiddleware, minimum_size=1024, compresslevel=1)
@@ -56,4 +70,5 @@ def create_app(db: Database, catalogue: Catalogue, web: Path = WEB,
             raise HTTPException(503, "The interface is not built. Run `make ui`.")
         return FileResponse(web / "index.html", headers={"Cache-Control": "no-cache"})
 
+    app.openapi = partial(describe, app)  # type: ignore[method-assign]
     return app

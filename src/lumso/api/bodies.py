@@ -4,17 +4,23 @@ The core's types are plain dataclasses, whose validation would be built again fo
 it once. What is sent and received is the document itself.
 """
 
-from pydantic import RootModel
+from pydantic import RootModel, model_validator
 
 from lumso.core.book.catalogue import Entries
 from lumso.core.book.recipes import Recipe
 from lumso.core.job.job import Job
 from lumso.core.plan.plan import Plan
 from lumso.core.work.steps import Procedure
+from lumso.formats import jobfile
 
 
 class JobBody(RootModel[Job]):
-    """A job file."""
+    """A job file. One of an earlier version, as a browser may have kept it, is read as this version has it."""
+
+    @model_validator(mode="before")
+    @classmethod
+    def _current(cls, sent: object) -> object:
+        return sent if isinstance(sent, Job) else jobfile.current(sent)
 
 
 class RecipeBody(RootModel[Recipe]):

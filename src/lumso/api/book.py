@@ -142,7 +142,7 @@ def export_json(what: Literal["recipes", "kits", "shelf", "workshop"], here: Her
     return Response(files.to_json(_export(here, what)), media_type="application/json", headers=headers)
 
 
-@router.get("/export/shelf.csv")
+@router.get("/export/shelf.csv", response_class=Response, responses={200: {"content": {"text/csv": {}}}})
 def export_csv(here: Here) -> Response:
     """The shelf as a table."""
     headers = {"Content-Disposition": 'attachment; filename="lumso-shelf.csv"'}

@@ -1,5 +1,6 @@
 """Exceptions as problem details (RFC 9457), in one place. No traceback reaches a user."""
 
+from collections.abc import Mapping
 from typing import Any
 
 from fastapi import FastAPI, Request
@@ -65,9 +66,10 @@ STATUS: tuple[tuple[type[LumsoError], int, str], ...] = (
 )
 
 
-def reply(problem: ProblemOut) -> JSONResponse:
+def reply(problem: ProblemOut, headers: Mapping[str, str] | None = None) -> JSONResponse:
     """Problem details as an answer."""
-    return JSONResponse(problem.model_dump(exclude_none=True), problem.status, media_type="application/problem+json")
+    body = problem.model_dump(exclude_none=True)
+    return JSONResponse(body, problem.status, headers, media_type="application/problem+json")
 
 
 def _out(fault: Fault) -> FaultOut:
@@ -114,7 +116,8 @@ def install(app: FastAPI) -> None:
                 title=str(error.detail),
                 status=error.status_code,
                 detail=str(error.detail),
-            )
+            ),
+            error.headers,
         )
 
 

@@ -29,14 +29,15 @@ def demo_workshop(catalogue: Catalogue) -> WorkshopFile:
 
 
 def seed(db: Database, catalogue: Catalogue) -> int:
-    """Put the demo jobs and workshop into an empty database; returns how many jobs. One with jobs is left alone."""
-    if jobs.every(db):
+    """Put the demo jobs and workshop into a database nobody has used, all or nothing; returns how many jobs."""
+    if not db.is_untouched():
         return 0
     file = demo_workshop(catalogue)
-    entries.put(db, [("kit", k.slug, workshop.document("kit", k)) for k in file.kits])
-    entries.put(db, [("shelf", i.slug, workshop.document("shelf", i)) for i in file.shelf])
-    settings.put(db, "workshop", json.dumps({"measures": "metric", "kit": file.kits[0].slug}))
     made = [embed(job, catalogue) for job in demo_jobs()]
-    for job in made:
-        jobs.create(db, job.name, jobfile.to_json(job))
+    with db.write():
+        entries.put(db, [("kit", k.slug, workshop.document("kit", k)) for k in file.kits])
+        entries.put(db, [("shelf", i.slug, workshop.document("shelf", i)) for i in file.shelf])
+        settings.put(db, "workshop", json.dumps({"measures": "metric", "kit": file.kits[0].slug}))
+        for job in made:
+            jobs.create(db, job.name, jobfile.to_json(job))
     return len(made)

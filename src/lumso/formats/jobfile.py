@@ -6,11 +6,11 @@ from typing import Any
 from lumso.catalogue.load import faults_in
 from lumso.core.book.catalogue import Catalogue
 from lumso.core.errors import LumsoError
-from lumso.core.job.job import Job
+from lumso.core.job.job import MOST_LAYERS, MOST_POTS, MOST_ZONES, Job
 from lumso.core.measure.lengths import parse_length
 from lumso.formats.validators import adapter
 
-from .reading import MOST_SHOWN, Fault, UnfitDocument, parse_json, read
+from .reading import MOST_SHOWN, Fault, UnfitDocument, parse_json, read, refuse_crowds
 from .versions import Upgrades, upgraded
 
 ADAPTER = adapter(Job)
@@ -174,9 +174,19 @@ def entry_faults(job: Job, catalogue: Catalogue) -> list[Fault]:
     return faults[:MOST_SHOWN]
 
 
+MOST = {"zones": MOST_ZONES, "layers": MOST_LAYERS, "pots": MOST_POTS}
+"""How long the lists of a job may be: looked at before what they hold."""
+
+
+def current(document: object, source: str = "The job") -> object:
+    """Parsed JSON of a job of this or an earlier version as this version has it. Raises UnfitDocument."""
+    refuse_crowds(document, source, MOST)
+    return upgraded(document, source, FORMAT, "job", UPGRADES)
+
+
 def from_document(document: object, source: str = "The job") -> Job:
     """A job from parsed JSON of this or an earlier version. Raises UnfitDocument."""
-    job = read(ADAPTER, upgraded(document, source, FORMAT, "job", UPGRADES), source)
+    job = read(ADAPTER, current(document, source), source)
     if faults := lengths_disagree(job):
         raise UnfitDocument(source, faults)
     return job

@@ -153,6 +153,28 @@ def read(adapter: TypeAdapter[T], document: object, source: str) -> T:
         raise UnfitDocument(source, faults_of(found, document)) from None
 
 
+MOST_OF_ANYTHING = 2_000
+"""How long a list may be where nothing else is said of it."""
+
+
+def refuse_crowds(document: object, source: str, most: Mapping[str, int]) -> None:
+    """Refuse lists longer than may be, before any of what they hold is looked at: a fault in each of them takes long.
+
+    `most` is how long the list of a name may be. Raises UnfitDocument.
+    """
+    waiting: list[tuple[str, object]] = [("", document)]
+    while waiting:
+        at, value = waiting.pop()
+        if isinstance(value, dict):
+            waiting += [(f"{at}/{key}", v) for key, v in value.items() if isinstance(v, dict | list)]
+        elif isinstance(value, list):
+            bound = most.get(at.rpartition("/")[2], MOST_OF_ANYTHING)
+            if len(value) > bound:
+                says = f"There are {len(value):,} in this list."
+                raise UnfitDocument(source, [Fault(at, says, f"{len(value):,}", f"at most {bound:,}")])
+            waiting += [(f"{at}/{i}", v) for i, v in enumerate(value) if isinstance(v, dict | list)]
+
+
 def read_json(adapter: TypeAdapter[T], text: str | bytes, source: str) -> T:
     """The same from JSON text; text that is no JSON, or holds NaN, is refused with its place."""
     return read(adapter, parse_json(text, source), source)

@@ -24,9 +24,10 @@ from lumso.core.workshop.shelf import BOUNDS, Overlay, ShelfItem, with_overlays
 from lumso.core.workshop.workshop import Workshop
 from lumso.formats.validators import adapter
 
-from .reading import Fault, UnfitDocument, read_json
+from .reading import Fault, UnfitDocument, parse_json, read, read_json, refuse_crowds
 
 FORMAT = "lumso-workshop-file"
+MOST = {"shelf": 20_000}
 
 
 @dataclass(frozen=True)
@@ -103,7 +104,9 @@ def check(file: WorkshopFile, catalogue: Catalogue, source: str) -> WorkshopFile
 
 def from_json(text: str | bytes, catalogue: Catalogue, source: str = "The file") -> WorkshopFile:
     """A workshop file from JSON text. Raises UnfitDocument."""
-    return check(read_json(FILE, text, source), catalogue, source)
+    document = parse_json(text, source)
+    refuse_crowds(document, source, MOST)
+    return check(read(FILE, document, source), catalogue, source)
 
 
 def arrivals(file: WorkshopFile, workshop: Workshop) -> tuple[Arrival, ...]:
@@ -140,17 +143,25 @@ def shelf_to_csv(workshop: Workshop, catalogue: Catalogue) -> str:
     for item in workshop.shelf:
         known = {o.field: o for o in item.overlays}
         material = item.own or catalogue.materials.get(item.slug)
-        values = [f"{known[f].value:g} {known[f].source}" if f in known else "" for f in BOUNDS]
-        name = material.name if material else item.slug
-        rows.writerow(
-            [item.slug, _safe(name), f"{item.on_hand:g}", item.unit, item.opened_on, _safe(item.note), *values]
-        )
+        values = [f"{known[f].value!r} {known[f].source}" if f in known else "" for f in BOUNDS]
+        texts = (item.slug, material.name if material else item.slug)
+        more = (item.unit, _safe(item.opened_on), _safe(item.note))
+        rows.writerow([*map(_safe, texts), repr(item.on_hand), *more, *values])
     return out.getvalue()
 
 
+FORMULA = ("=", "+", "-", "@", "'")
+"""What a spreadsheet takes for the beginning of a formula, and the sign that keeps it from that."""
+
+
 def _safe(text: str) -> str:
-    """Text that a spreadsheet will not take for a formula."""
-    return f"'{text}" if text[:1] in ("=", "+", "-", "@", "\t", "\r") else text
+    """Text that a spreadsheet takes for text, with one apostrophe before it where it would not, or would be trimmed."""
+    return f"'{text}" if text.startswith(FORMULA) or text != text.strip() else text
+
+
+def _plain(cell: str) -> str:
+    """The text that was made safe."""
+    return cell.removeprefix("'") if cell.startswith("'") else cell.strip()
 
 
 def shelf_from_csv(text: str, workshop: Workshop, catalogue: Catalogue, today: str, source: str) -> WorkshopFile:
@@ -169,7 +180,7 @@ def shelf_from_csv(text: str, workshop: Workshop, catalogue: Catalogue, today: s
     items: list[ShelfItem] = []
     faults: list[Fault] = []
     for number, cells in enumerate(lines[1:], 2):
-        row = dict(zip_longest(lines[0], (c.strip() for c in cells[: len(lines[0])]), fillvalue=""))
+        row = dict(zip_longest(lines[0], map(_plain, cells[: len(lines[0])]), fillvalue=""))
         if not any(row.values()):
             continue
         try:
@@ -205,7 +216,7 @@ def _item(row: Mapping[str, str], have: Mapping[str, ShelfItem], today: str) -> 
         on_hand=_number(row["on_hand"] or "0", "on_hand"),
         unit=unit,
         opened_on=row.get("opened_on", item.opened_on),
-        note=row.get("note", item.note).removeprefix("'"),
+        note=row.get("note", item.note),
         overlays=tuple(known.values()),
     )
 

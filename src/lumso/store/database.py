@@ -7,7 +7,7 @@ from contextlib import contextmanager, suppress
 from datetime import UTC, datetime
 from importlib import resources
 from pathlib import Path
-from threading import Condition, Lock
+from threading import Condition, RLock
 from typing import Literal
 
 from . import file
@@ -53,7 +53,7 @@ class Database:
         A file that is not ours, is newer, damaged, or lacks what was written last is refused, and not touched.
         """
         self.path = path
-        self._writing = Lock()
+        self._writing = RLock()
         self._nobody, self._reading = Condition(), 0
         self._idle: list[sqlite3.Connection] = []
         self._here: file.Here | None = None
@@ -129,8 +129,11 @@ class Database:
 
     @contextmanager
     def write(self) -> Iterator[sqlite3.Connection]:
-        """A transaction: committed when the block ends, taken back when it raises."""
+        """A transaction: committed when the block ends, taken back when it raises. One inside another is part of it."""
         with self._writing, self._translating():
+            if self._writer.in_transaction:
+                yield self._writer
+                return
             self._still_here()
             self._writer.execute("BEGIN IMMEDIATE")
             try:
@@ -151,6 +154,12 @@ class Database:
             with self._nobody:
                 self._reading -= 1
                 self._nobody.notify_all()
+
+    def is_untouched(self) -> bool:
+        """Whether nobody ever kept anything here."""
+        tables = ("job", "workshop_entry", "setting", "set_aside", "answered")
+        with self.read() as connection:
+            return not any(connection.execute(f"SELECT 1 FROM {table} LIMIT 1").fetchone() for table in tables)
 
     def version(self) -> int:
         """A number that changes whenever the workshop does: what was read of it at the same number is still true."""

@@ -3121,12 +3121,12 @@ export interface components {
         };
         /**
          * JobBody
-         * @description A job file.
+         * @description A job file. One of an earlier version, as a browser may have kept it, is read as this version has it.
          */
         "JobBody-Input": components["schemas"]["Job-Input"];
         /**
          * JobBody
-         * @description A job file.
+         * @description A job file. One of an earlier version, as a browser may have kept it, is read as this version has it.
          */
         "JobBody-Output": components["schemas"]["Job-Output"];
         /**
@@ -6994,7 +6994,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ProblemOut"];
+                    "application/problem+json": components["schemas"]["ProblemOut"];
                 };
             };
         };
@@ -7023,7 +7023,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ProblemOut"];
+                    "application/problem+json": components["schemas"]["ProblemOut"];
                 };
             };
         };
@@ -7052,7 +7052,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ProblemOut"];
+                    "application/problem+json": components["schemas"]["ProblemOut"];
                 };
             };
         };
@@ -7083,7 +7083,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ProblemOut"];
+                    "application/problem+json": components["schemas"]["ProblemOut"];
                 };
             };
         };
@@ -7112,7 +7112,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ProblemOut"];
+                    "application/problem+json": components["schemas"]["ProblemOut"];
                 };
             };
         };
@@ -7141,7 +7141,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ProblemOut"];
+                    "application/problem+json": components["schemas"]["ProblemOut"];
                 };
             };
         };
@@ -7172,7 +7172,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ProblemOut"];
+                    "application/problem+json": components["schemas"]["ProblemOut"];
                 };
             };
         };
@@ -7203,7 +7203,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ProblemOut"];
+                    "application/problem+json": components["schemas"]["ProblemOut"];
                 };
             };
         };
@@ -7234,7 +7234,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ProblemOut"];
+                    "application/problem+json": components["schemas"]["ProblemOut"];
                 };
             };
         };
@@ -7265,7 +7265,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ProblemOut"];
+                    "application/problem+json": components["schemas"]["ProblemOut"];
                 };
             };
         };
@@ -7294,7 +7294,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ProblemOut"];
+                    "application/problem+json": components["schemas"]["ProblemOut"];
                 };
             };
         };
@@ -7329,7 +7329,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ProblemOut"];
+                    "application/problem+json": components["schemas"]["ProblemOut"];
                 };
             };
         };
@@ -7360,7 +7360,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ProblemOut"];
+                    "application/problem+json": components["schemas"]["ProblemOut"];
                 };
             };
         };
@@ -7391,7 +7391,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ProblemOut"];
+                    "application/problem+json": components["schemas"]["ProblemOut"];
                 };
             };
         };
@@ -7424,7 +7424,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ProblemOut"];
+                    "application/problem+json": components["schemas"]["ProblemOut"];
                 };
             };
         };
@@ -7453,7 +7453,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ProblemOut"];
+                    "application/problem+json": components["schemas"]["ProblemOut"];
                 };
             };
         };
@@ -7473,7 +7473,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": unknown;
+                    "text/csv": unknown;
                 };
             };
             /** @description Problem details */
@@ -7482,7 +7482,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ProblemOut"];
+                    "application/problem+json": components["schemas"]["ProblemOut"];
                 };
             };
         };
@@ -7513,7 +7513,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ProblemOut"];
+                    "application/problem+json": components["schemas"]["ProblemOut"];
                 };
             };
         };
@@ -7546,7 +7546,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ProblemOut"];
+                    "application/problem+json": components["schemas"]["ProblemOut"];
                 };
             };
         };
@@ -7577,7 +7577,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ProblemOut"];
+                    "application/problem+json": components["schemas"]["ProblemOut"];
                 };
             };
         };
@@ -7610,7 +7610,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ProblemOut"];
+                    "application/problem+json": components["schemas"]["ProblemOut"];
                 };
             };
         };
@@ -7643,7 +7643,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ProblemOut"];
+                    "application/problem+json": components["schemas"]["ProblemOut"];
                 };
             };
         };
@@ -7676,7 +7676,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ProblemOut"];
+                    "application/problem+json": components["schemas"]["ProblemOut"];
                 };
             };
         };
@@ -7710,7 +7710,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ProblemOut"];
+                    "application/problem+json": components["schemas"]["ProblemOut"];
                 };
             };
         };
@@ -7746,7 +7746,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ProblemOut"];
+                    "application/problem+json": components["schemas"]["ProblemOut"];
                 };
             };
         };
@@ -7782,7 +7782,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ProblemOut"];
+                    "application/problem+json": components["schemas"]["ProblemOut"];
                 };
             };
         };
@@ -7818,7 +7818,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ProblemOut"];
+                    "application/problem+json": components["schemas"]["ProblemOut"];
                 };
             };
         };
@@ -7849,7 +7849,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ProblemOut"];
+                    "application/problem+json": components["schemas"]["ProblemOut"];
                 };
             };
         };
@@ -7889,7 +7889,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ProblemOut"];
+                    "application/problem+json": components["schemas"]["ProblemOut"];
                 };
             };
         };
@@ -7920,7 +7920,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ProblemOut"];
+                    "application/problem+json": components["schemas"]["ProblemOut"];
                 };
             };
         };
@@ -7953,7 +7953,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ProblemOut"];
+                    "application/problem+json": components["schemas"]["ProblemOut"];
                 };
             };
         };
@@ -7984,7 +7984,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ProblemOut"];
+                    "application/problem+json": components["schemas"]["ProblemOut"];
                 };
             };
         };
@@ -8015,7 +8015,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ProblemOut"];
+                    "application/problem+json": components["schemas"]["ProblemOut"];
                 };
             };
         };
@@ -8046,7 +8046,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ProblemOut"];
+                    "application/problem+json": components["schemas"]["ProblemOut"];
                 };
             };
         };
@@ -8077,7 +8077,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ProblemOut"];
+                    "application/problem+json": components["schemas"]["ProblemOut"];
                 };
             };
         };
@@ -8112,7 +8112,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ProblemOut"];
+                    "application/problem+json": components["schemas"]["ProblemOut"];
                 };
             };
         };
@@ -8148,7 +8148,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ProblemOut"];
+                    "application/problem+json": components["schemas"]["ProblemOut"];
                 };
             };
         };
@@ -8184,7 +8184,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ProblemOut"];
+                    "application/problem+json": components["schemas"]["ProblemOut"];
                 };
             };
         };
@@ -8224,7 +8224,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ProblemOut"];
+                    "application/problem+json": components["schemas"]["ProblemOut"];
                 };
             };
         };
@@ -8258,7 +8258,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ProblemOut"];
+                    "application/problem+json": components["schemas"]["ProblemOut"];
                 };
             };
         };
@@ -8291,7 +8291,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ProblemOut"];
+                    "application/problem+json": components["schemas"]["ProblemOut"];
                 };
             };
         };
@@ -8324,7 +8324,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ProblemOut"];
+                    "application/problem+json": components["schemas"]["ProblemOut"];
                 };
             };
         };
@@ -8357,7 +8357,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ProblemOut"];
+                    "application/problem+json": components["schemas"]["ProblemOut"];
                 };
             };
         };
@@ -8390,7 +8390,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ProblemOut"];
+                    "application/problem+json": components["schemas"]["ProblemOut"];
                 };
             };
         };
@@ -8430,7 +8430,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ProblemOut"];
+                    "application/problem+json": components["schemas"]["ProblemOut"];
                 };
             };
         };
@@ -8464,7 +8464,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ProblemOut"];
+                    "application/problem+json": components["schemas"]["ProblemOut"];
                 };
             };
         };
@@ -8497,7 +8497,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ProblemOut"];
+                    "application/problem+json": components["schemas"]["ProblemOut"];
                 };
             };
         };
@@ -8530,7 +8530,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ProblemOut"];
+                    "application/problem+json": components["schemas"]["ProblemOut"];
                 };
             };
         };
@@ -8563,7 +8563,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ProblemOut"];
+                    "application/problem+json": components["schemas"]["ProblemOut"];
                 };
             };
         };
@@ -8592,7 +8592,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ProblemOut"];
+                    "application/problem+json": components["schemas"]["ProblemOut"];
                 };
             };
         };
@@ -8625,7 +8625,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ProblemOut"];
+                    "application/problem+json": components["schemas"]["ProblemOut"];
                 };
             };
         };
@@ -8665,7 +8665,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ProblemOut"];
+                    "application/problem+json": components["schemas"]["ProblemOut"];
                 };
             };
         };
@@ -8699,7 +8699,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ProblemOut"];
+                    "application/problem+json": components["schemas"]["ProblemOut"];
                 };
             };
         };
@@ -8732,7 +8732,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ProblemOut"];
+                    "application/problem+json": components["schemas"]["ProblemOut"];
                 };
             };
         };
@@ -8761,7 +8761,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ProblemOut"];
+                    "application/problem+json": components["schemas"]["ProblemOut"];
                 };
             };
         };
@@ -8791,7 +8791,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ProblemOut"];
+                    "application/problem+json": components["schemas"]["ProblemOut"];
                 };
             };
         };
@@ -8820,7 +8820,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ProblemOut"];
+                    "application/problem+json": components["schemas"]["ProblemOut"];
                 };
             };
         };
@@ -8858,7 +8858,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ProblemOut"];
+                    "application/problem+json": components["schemas"]["ProblemOut"];
                 };
             };
         };
