@@ -52,7 +52,9 @@ def test_a_shipped_kit_can_be_changed_and_put_back(client: TestClient) -> None:
 
 
 def shelf_line(client: TestClient, slug: str) -> dict[str, Any]:
-    found: dict[str, Any] = next(x for x in client.get("/api/shelf").json() if x["material"]["slug"] == slug)
+    found: dict[str, Any] = next(
+        x for x in client.get("/api/shelf?most=200").json()["lines"] if x["material"]["slug"] == slug
+    )
     return found
 
 
@@ -239,3 +241,22 @@ def test_a_grade_of_wool_is_called_in_the_book_what_the_steps_call_it(client: Te
     assert [w["grit"] for w in wools] == [240, 320, 400, 800]  # coarse to fine, as the steps of the stepper
     for wool in wools:
         assert Sanding(wool["grit"], "polish", "steel wool").named == f"{wool['grade']} steel wool"
+
+
+def test_the_shelf_is_had_a_page_at_a_time_and_searched(client: TestClient) -> None:
+    fill(client)
+    seen: list[str] = []
+    after = ""
+    while True:
+        page = client.get("/api/shelf", params={"on": False, "most": 30, "after": after}).json()
+        assert not any(line["on_shelf"] for line in page["lines"])
+        seen += [line["material"]["name"] for line in page["lines"]]
+        if not (after := page["more"]):
+            break
+    assert seen == sorted(seen)
+    assert len(seen) == page["count"] == len(set(seen)) > 30
+    on = client.get("/api/shelf", params={"on": True}).json()
+    assert [line["material"]["slug"] for line in on["lines"]] == ["chalk"]
+    found = client.get("/api/shelf", params={"search": "CHALK"}).json()
+    assert found["count"] == len(found["lines"]) >= 1
+    assert all("chalk" in line["material"]["name"].lower() for line in found["lines"])

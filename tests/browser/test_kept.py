@@ -66,7 +66,7 @@ def test_every_kind_of_document_edited_while_the_server_is_away_is_saved_by_anot
     catalogue = ask(loft, "/catalogue")
     assert "Loft veil, renamed away" in {r["name"] for r in catalogue["recipes"]}
     assert {k["slug"]: k["name"] for k in catalogue["kits"]}[ask(loft, "/workshop")["kit"]] == "Scale, renamed away"
-    assert 1234 in {line["item"]["on_hand"] for line in ask(loft, "/shelf")}
+    assert 1234 in {line["item"]["on_hand"] for line in ask(loft, "/shelf?on=true")["lines"]}
 
 
 def test_two_pages_at_one_kit_lose_neither_and_the_painter_says_which_goes_on(page: Page, loft: Running) -> None:

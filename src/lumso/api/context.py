@@ -18,6 +18,7 @@ from lumso.core.plan.plan import Plan, plan_of
 from lumso.core.work.work import Work, work
 from lumso.core.workshop.better import Better
 from lumso.core.workshop.known import book_of, known_to
+from lumso.core.workshop.shelf import ShelfItem
 from lumso.core.workshop.workshop import Workshop
 from lumso.formats.reading import UnfitDocument, read_json
 from lumso.formats.workshop import DOCUMENT
@@ -158,6 +159,11 @@ class Context:
     def workshop(self) -> Workshop:
         """The user's workshop, read again when anybody has changed it. What cannot be read takes nothing with it."""
         return self.held().workshop
+
+    def on_shelf(self) -> Mapping[str, ShelfItem]:
+        """What is on the shelf, by slug."""
+        workshop = self.workshop()
+        return self.memo.recall("on the shelf", (workshop,), lambda: {item.slug: item for item in workshop.shelf})
 
     def unread(self) -> tuple[Unread, ...]:
         """What is kept in the workshop and cannot be read."""

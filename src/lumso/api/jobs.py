@@ -30,7 +30,7 @@ log = logging.getLogger("lumso")
 
 CANNOT = "Lumso made a mistake of its own in it. It is kept as it is; the log says more."
 
-PATIENCE_S = 0.3
+PATIENCE_S = 0.06
 MOST_HEXES = 8
 
 router = APIRouter(prefix="/jobs", tags=["jobs"])
@@ -215,7 +215,7 @@ def list_jobs(
     here: Here,
     search: Annotated[str, Query(max_length=200)] = "",
     away: bool = False,
-    after: Annotated[str, Query(max_length=20, pattern="^[0-9]*$")] = "",
+    after: Annotated[str, Query(max_length=15, pattern="^[0-9]*$")] = "",
     most: Annotated[int, Query(ge=1, le=200)] = 50,
 ) -> JobsOut:
     """Jobs, the one last worked on first, each with what to do next: a page of them, whose name holds `search`."""

@@ -4,11 +4,11 @@ import json
 from collections.abc import Iterator
 from contextlib import suppress
 from dataclasses import asdict
-from pathlib import Path
+from pathlib import Path as FilePath
 from tempfile import NamedTemporaryFile
-from typing import Any
+from typing import Annotated, Any
 
-from fastapi import APIRouter, Request, Response
+from fastapi import APIRouter, Path, Request, Response
 from fastapi.concurrency import run_in_threadpool
 from fastapi.responses import FileResponse, StreamingResponse
 from pydantic import BaseModel
@@ -17,6 +17,8 @@ from lumso.store import aside, backup, export
 from lumso.store.aside import Aside, Kind
 
 from .context import Context, Here
+
+Number = Annotated[int, Path(ge=1, le=2**53)]
 
 router = APIRouter(tags=["keeping"])
 
@@ -81,7 +83,7 @@ def get_backup(name: str, here: Here) -> FileResponse:
     return FileResponse(backup.named(here.db.path, name), media_type="application/zip", filename=f"lumso-{name}")
 
 
-def _restored(here: Context, archive: Path) -> RestoredOut:
+def _restored(here: Context, archive: FilePath) -> RestoredOut:
     said, before = backup.restore_running(here.db, archive)
     here.forget()
     return RestoredOut(jobs=said.jobs, before=before.name if before else "")
@@ -104,7 +106,7 @@ async def restore_file(request: Request, here: Here) -> RestoredOut:
         async for piece in request.stream():
             sent.write(piece)
         sent.flush()
-        return await run_in_threadpool(_restored, here, Path(sent.name))
+        return await run_in_threadpool(_restored, here, FilePath(sent.name))
 
 
 @router.get("/export/everything.json", response_class=StreamingResponse)
@@ -144,7 +146,7 @@ def list_aside(here: Here) -> list[AsideOut]:
 
 
 @router.get("/aside/{number}/file", response_class=Response, responses={200: {"content": {"application/json": {}}}})
-def get_aside_file(number: int, here: Here) -> Response:
+def get_aside_file(number: Number, here: Here) -> Response:
     """The document as it was kept."""
     kept = aside.get(here.db, number)
     headers = {"Content-Disposition": f'attachment; filename="{kept.kind}.json"'}
@@ -152,12 +154,12 @@ def get_aside_file(number: int, here: Here) -> Response:
 
 
 @router.post("/aside/{number}/back", status_code=204)
-def bring_back(number: int, here: Here) -> None:
+def bring_back(number: Number, here: Here) -> None:
     """Put an entry back in its place. 412 where another has taken it meanwhile."""
     aside.bring_back(here.db, number)
 
 
 @router.delete("/aside/{number}", status_code=204)
-def delete_aside(number: int, here: Here) -> None:
+def delete_aside(number: Number, here: Here) -> None:
     """Delete for good what was set aside."""
     aside.delete(here.db, number)

@@ -3,7 +3,7 @@
 from hashlib import sha256
 from typing import Annotated
 
-from fastapi import APIRouter, Header, Response
+from fastapi import APIRouter, Header, Query, Response
 from pydantic import BaseModel, ConfigDict, Field
 
 from lumso.core.book.catalogue import Catalogue, pick
@@ -286,13 +286,44 @@ def _line(material: Material, item: ShelfItem | None, revision: int) -> ShelfLin
     return ShelfLine(material=now, item=kept, on_shelf=item is not None, values=values, revision=revision)
 
 
+class ShelfOut(BaseModel):
+    """A page of the shelf, and how many there are in all."""
+
+    lines: list[ShelfLine]
+    count: int
+    more: str
+    """What to ask for the next page; empty on the last one."""
+
+
+def _in_order(here: Context) -> list[tuple[bool, str, str]]:
+    """Every material: whether it is on the shelf, its name and its slug; by name."""
+    items = here.on_shelf()
+    names = {m.slug: m.name for m in here.catalogue.materials.values()}
+    names |= {item.slug: item.own.name for item in items.values() if item.own}
+    return sorted(((slug in items, name, slug) for slug, name in names.items()), key=lambda m: (m[1], m[2]))
+
+
 @router.get("/shelf")
-def get_shelf(here: Here) -> list[ShelfLine]:
-    """Every material, with what the shelf knows of it; what is on the shelf first."""
-    items = {item.slug: item for item in here.workshop().shelf}
-    materials = {**here.catalogue.materials, **{i.slug: i.own for i in items.values() if i.own}}
-    lines = [_line(m, items.get(slug), here.revision("shelf", slug)) for slug, m in materials.items()]
-    return sorted(lines, key=lambda line: (not line.on_shelf, line.material.name))
+def get_shelf(
+    here: Here,
+    on: bool | None = None,
+    search: Annotated[str, Query(max_length=200)] = "",
+    after: Annotated[str, Query(max_length=15, pattern="^[0-9]*$")] = "",
+    most: Annotated[int, Query(ge=1, le=200)] = 40,
+) -> ShelfOut:
+    """Materials by name, with what the shelf knows of them: those on it, those not, or all; a page of them."""
+    held = here.memo.recall("shelf", (here.db.version(),), lambda: _in_order(here))
+    sought = search.strip().casefold()
+    found = [m for m in held if on in (None, m[0]) and sought in m[1].casefold()]
+    start = int(after or 0)
+    items = here.on_shelf()
+    lines = []
+    for _, _, slug in found[start : start + most]:
+        item = items.get(slug)
+        material = (item and item.own) or here.catalogue.materials[slug]
+        lines.append(_line(material, item, here.revision("shelf", slug)))
+    more = str(start + most) if start + most < len(found) else ""
+    return ShelfOut(lines=lines, count=len(found), more=more)
 
 
 @router.put("/shelf/{slug:path}")

@@ -143,10 +143,10 @@ def shelf_to_csv(workshop: Workshop, catalogue: Catalogue) -> str:
     for item in workshop.shelf:
         known = {o.field: o for o in item.overlays}
         material = item.own or catalogue.materials.get(item.slug)
-        values = [f"{known[f].value!r} {known[f].source}" if f in known else "" for f in BOUNDS]
+        values = [f"{_written(known[f].value)} {known[f].source}" if f in known else "" for f in BOUNDS]
         texts = (item.slug, material.name if material else item.slug)
         more = (item.unit, _safe(item.opened_on), _safe(item.note))
-        rows.writerow([*map(_safe, texts), repr(item.on_hand), *more, *values])
+        rows.writerow([*map(_safe, texts), _written(item.on_hand), *more, *values])
     return out.getvalue()
 
 
@@ -157,6 +157,11 @@ FORMULA = ("=", "+", "-", "@", "'")
 def _safe(text: str) -> str:
     """Text that a spreadsheet takes for text, with one apostrophe before it where it would not, or would be trimmed."""
     return f"'{text}" if text.startswith(FORMULA) or text != text.strip() else text
+
+
+def _written(number: float) -> str:
+    """A number to all its digits, and no more."""
+    return str(int(number)) if number == int(number) else repr(number)
 
 
 def _plain(cell: str) -> str:

@@ -886,7 +886,7 @@ export interface paths {
         };
         /**
          * Get Shelf
-         * @description Every material, with what the shelf knows of it; what is on the shelf first.
+         * @description Materials by name, with what the shelf knows of them: those on it, those not, or all; a page of them.
          */
         get: operations["get_shelf_api_shelf_get"];
         put?: never;
@@ -5864,6 +5864,18 @@ export interface components {
             values: components["schemas"]["FieldOut"][];
         };
         /**
+         * ShelfOut
+         * @description A page of the shelf, and how many there are in all.
+         */
+        ShelfOut: {
+            /** Count */
+            count: number;
+            /** Lines */
+            lines: components["schemas"]["ShelfLine"][];
+            /** More */
+            more: string;
+        };
+        /**
          * Shelved
          * @description A finish of the library for a zone: whether it suits ground and use, and if not, why.
          */
@@ -8570,7 +8582,12 @@ export interface operations {
     };
     get_shelf_api_shelf_get: {
         parameters: {
-            query?: never;
+            query?: {
+                on?: boolean | null;
+                search?: string;
+                after?: string;
+                most?: number;
+            };
             header?: never;
             path?: never;
             cookie?: never;
@@ -8583,7 +8600,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ShelfLine"][];
+                    "application/json": components["schemas"]["ShelfOut"];
                 };
             };
             /** @description Problem details */

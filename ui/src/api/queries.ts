@@ -34,6 +34,7 @@ import {
   revisionOf,
   type Settings,
   type Sheet,
+  type Shelf,
   type ShelfItem,
   type ShelfLine,
   type Unread,
@@ -122,18 +123,28 @@ export function useSettings() {
   return { data, error: asked.error, refetch: asked.refetch } as Asked<Chosen>;
 }
 
-/** The shelf, with what was changed here and is not saved yet. */
-export function useShelf() {
-  const asked = useQuery<ShelfLine[]>({ queryKey: ["shelf"], queryFn: () => answer(api.GET("/api/shelf")) });
-  const list = useEdited({
+/** What is on the shelf, or what is known and is not, a page after the other; with what was changed here. */
+export function useShelf(on: boolean, search: string) {
+  const asked = useInfiniteQuery<Shelf, Error, Shelf[], unknown[], string>({
+    queryKey: ["shelf", on, search],
+    queryFn: ({ pageParam, signal }) =>
+      answer(api.GET("/api/shelf", { params: { query: { on, search, after: pageParam } }, signal })),
+    initialPageParam: "",
+    getNextPageParam: (page) => page.more || null,
+    select: (held) => held.pages,
+    placeholderData: keepPreviousData,
+  });
+  const held = useMemo(() => asked.data?.flatMap((page) => page.lines) ?? NO_LINES, [asked.data]);
+  const lines = useEdited({
     kind: "shelf",
-    list: asked.data ?? NO_LINES,
+    list: held,
     slug: (line) => line.material.slug,
     revision: (line) => line.revision,
     made: (body, line) => shelfLine(body as ShelfItem, line),
+    // A new material of one's own is on the shelf at once; one of the book moves there when the server says so.
+    joins: (body) => on && !search && Boolean((body as ShelfItem).own),
   });
-  const data = asked.data && list;
-  return { data, error: asked.error, refetch: asked.refetch } as Asked<ShelfLine[]>;
+  return { ...asked, lines, count: asked.data?.[0]?.count ?? 0 };
 }
 
 /** A line of the shelf as it was edited: what only the server works out of it is as it was. */

@@ -43,10 +43,12 @@ interface Kind<T> {
   revision: (entry: T) => number;
   /** The entry with what was kept of it; a new one where there is none. */
   made: (body: unknown, entry: T | undefined) => T;
+  /** Whether one that is not in the list belongs into it; all do, where nothing is said. */
+  joins?: (body: unknown) => boolean;
 }
 
 /** A list as it was edited here: with what waits, and with what was saved and is not seen yet. */
-export function useEdited<T>({ kind, list, slug, revision, made }: Kind<T>): T[] {
+export function useEdited<T>({ kind, list, slug, revision, made, joins = () => true }: Kind<T>): T[] {
   const { outbox } = useKeeping();
   const edits = useEdits();
   // biome-ignore lint/correctness/useExhaustiveDependencies: how it is told follows from the kind
@@ -67,7 +69,8 @@ export function useEdited<T>({ kind, list, slug, revision, made }: Kind<T>): T[]
       bodies.delete(doc);
       return made(body, entry);
     });
-    return [...told, ...[...bodies.values()].map((body) => made(body, undefined))];
+    const fresh = [...bodies.values()].filter(joins);
+    return [...told, ...fresh.map((body) => made(body, undefined))];
   }, [list, edits, outbox, kind]);
 }
 

@@ -1,5 +1,5 @@
 import { useState } from "react";
-import type { ShelfLine } from "../api/client";
+import type { Material } from "../api/client";
 import { usePutShelf } from "../api/queries";
 import { Failure } from "../parts/Failure";
 import { Choice } from "../parts/fields";
@@ -8,22 +8,29 @@ import { newId } from "../parts/say";
 import { TextField } from "../parts/TextField";
 
 /** A material of one's own: starts as a copy of the nearest one there is, then gives way to what is weighed. */
-export function OwnMaterial({ lines, onAdded }: { lines: ShelfLine[]; onAdded: (slug: string) => void }) {
+export function OwnMaterial({
+  materials,
+  onAdded,
+}: {
+  materials: Material[];
+  onAdded: (slug: string) => void;
+}) {
   const put = usePutShelf("");
   const [name, setName] = useState("");
   const [base, setBase] = useState("matt-paint");
   const [hex, setHex] = useState("#7f8f8a");
-  const like = lines.find((l) => l.material.slug === base);
+  const book = materials.filter((m) => !m.slug.startsWith("own-"));
+  const like = book.find((m) => m.slug === base);
 
   function add() {
     if (!like) return;
     const slug = `own-${newId()}`;
-    const provenance = `your own, starting from the values of ${like.material.name}`;
-    const own = { ...like.material, slug, name: name.trim(), hex, provenance, sources: {} };
+    const provenance = `your own, starting from the values of ${like.name}`;
+    const own = { ...like, slug, name: name.trim(), hex, provenance, sources: {} };
     const item = {
       slug,
       on_hand: 0,
-      unit: like.item.unit,
+      unit: "ml" as const,
       opened_on: "",
       packs: [],
       overlays: [],
@@ -55,10 +62,10 @@ export function OwnMaterial({ lines, onAdded }: { lines: ShelfLine[]; onAdded: (
         <Choice
           label="Most like"
           value={base}
-          options={lines.map((l) => ({ slug: l.material.slug, name: l.material.name }))}
+          options={book.map((m) => ({ slug: m.slug, name: m.name }))}
           onChange={(slug) => {
             setBase(slug);
-            setHex(lines.find((l) => l.material.slug === slug)?.material.hex ?? hex);
+            setHex(book.find((m) => m.slug === slug)?.hex ?? hex);
           }}
         />
         <label className={LABEL}>

@@ -1,9 +1,9 @@
 import { useState } from "react";
 import type { ShelfLine } from "../api/client";
-import { useShelf } from "../api/queries";
+import { useCatalogue, useShelf } from "../api/queries";
 import { Failure } from "../parts/Failure";
 import { FilePanel } from "../parts/FilePanel";
-import { Loading } from "../parts/notices";
+import { LABEL, Loading } from "../parts/notices";
 import { say } from "../parts/say";
 import { Better } from "./Better";
 import { MaterialPanel } from "./MaterialPanel";
@@ -11,12 +11,14 @@ import { OwnMaterial } from "./OwnMaterial";
 
 /** What is on hand, and what is known about it better than the starting values. */
 export function ShelfView() {
-  const shelf = useShelf();
+  const [search, setSearch] = useState("");
+  const on = useShelf(true, search);
+  const off = useShelf(false, search);
+  const catalogue = useCatalogue();
   const [open, setOpen] = useState<string | null>(null);
-  if (shelf.error) return <Failure error={shelf.error} onRetry={() => void shelf.refetch()} />;
-  if (!shelf.data) return <Loading>Looking along the shelf…</Loading>;
-  const on = shelf.data.filter((l) => l.on_shelf);
-  const off = shelf.data.filter((l) => !l.on_shelf);
+  const error = on.error ?? off.error;
+  if (error && !on.data) return <Failure error={error} onRetry={() => void on.refetch()} />;
+  if (!on.data || !off.data) return <Loading>Looking along the shelf…</Loading>;
   const list = (lines: ShelfLine[]) => (
     <ul>
       {lines.map((line) => (
@@ -56,25 +58,51 @@ export function ShelfView() {
   return (
     <div className="mx-auto max-w-6xl px-4 py-6 sm:px-8">
       <h1 className="wide text-xl font-bold">Shelf</h1>
-      {on.length === 0 && (
+      {on.count === 0 && on.lines.length === 0 && !search && (
         <p className="mt-2 max-w-prose text-lg">
           Nothing is on the shelf yet. Open a material to say how much you have, or weigh one level cup of it:
           from then on Lumso counts with yours.
         </p>
       )}
-      {on.length > 0 && (
+      <label className={`${LABEL} mt-3 block max-w-sm`}>
+        Find a material by its name
+        <input
+          type="search"
+          className="tape w-full text-base text-ink"
+          maxLength={200}
+          value={search}
+          onChange={(e) => setSearch(e.target.value)}
+        />
+      </label>
+      {on.lines.length > 0 && (
         <section aria-label="On the shelf" className="mt-4">
           <h2 className="border-b-2 border-ink pb-1 text-base font-bold">On the shelf</h2>
-          {list(on)}
+          {list(on.lines)}
+          <More of={on} />
         </section>
       )}
-      <OwnMaterial lines={shelf.data} onAdded={setOpen} />
+      {catalogue.data && <OwnMaterial materials={catalogue.data.materials} onAdded={setOpen} />}
       <section aria-label="Known, not on the shelf" className="mt-6">
         <h2 className="border-b-2 border-ink pb-1 text-base font-bold">Known, not on the shelf</h2>
-        {list(off)}
+        {list(off.lines)}
+        <More of={off} />
       </section>
       <Better />
       <FilePanel what="shelf" says="The shelf, to keep, to pass on or to edit in a spreadsheet." />
     </div>
+  );
+}
+
+function More({ of }: { of: ReturnType<typeof useShelf> }) {
+  if (!of.hasNextPage) return null;
+  return (
+    <button
+      type="button"
+      className="press mt-2 w-full"
+      disabled={of.isFetchingNextPage}
+      onClick={() => void of.fetchNextPage()}
+    >
+      {of.lines.length} of {of.count} are shown. Show more
+    </button>
   );
 }
