@@ -4,7 +4,7 @@ VENV   := .venv
 BIN    := $(VENV)/bin
 PORT   ?= 8321
 
-.PHONY: demo test check lint types install ui browser bench fuzz api-types schemas lock screenshots
+.PHONY: demo test check lint types install ui browser bench wheel fuzz api-types schemas lock screenshots
 
 demo: install ui
 	$(BIN)/lumso demo --port $(PORT)
@@ -50,12 +50,17 @@ types: install ui/node_modules/.installed
 	$(BIN)/mypy
 	cd ui && npm run --silent types
 
+# One file that is installed anywhere, the interface inside: no Node there, nothing of this folder.
+wheel: install ui
+	$(BIN)/pip wheel --quiet --no-deps --no-build-isolation --wheel-dir dist .
+
 # Every call of the API asked hundreds of times, with what it allows and what it does not.
 fuzz: install
 	FUZZ_EXAMPLES=200 $(BIN)/pytest tests/api/test_fuzz.py
 
 bench: install ui browser
 	$(BIN)/python tools/bench.py
+	$(BIN)/python tools/strain.py
 
 # The interface's types come from the API's own description; a test fails when they are stale.
 api-types: install ui/node_modules/.installed

@@ -30,8 +30,13 @@ def test_every_kind_of_document_edited_while_the_server_is_away_is_saved_by_anot
     page.get_by_role("button", name="Copy as my own").click()
     page.get_by_label("Name", exact=True).fill("Loft veil")
     expect(page.get_by_text("Saved", exact=True)).to_be_visible()
-    for place in ("Kit", "Shelf", "Jobs"):  # seen once, so that the page holds them
-        go(page, place)
+    # Each place seen once, so that the page holds it.
+    go(page, "Kit")
+    expect(page.get_by_label("Name of the kit")).to_be_visible()
+    go(page, "Shelf")
+    expect(page.get_by_role("region", name="On the shelf", exact=True)).to_be_visible()
+    expect(page.get_by_role("region", name="Known, not on the shelf")).to_be_visible()
+    go(page, "Jobs")
     page.get_by_role("link", name="Go on with it").click()
     page.get_by_label("Name of the job").wait_for()
     page.wait_for_load_state("networkidle")
