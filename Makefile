@@ -52,7 +52,9 @@ types: install ui/node_modules/.installed
 
 # One file that is installed anywhere, the interface inside: no Node there, nothing of this folder.
 wheel: install ui
+	rm -rf build
 	$(BIN)/pip wheel --quiet --no-deps --no-build-isolation --wheel-dir dist .
+	rm -rf build
 
 # Every call of the API asked hundreds of times, with what it allows and what it does not.
 fuzz: install

@@ -2,6 +2,7 @@
 
 import json
 import os
+import shutil
 import subprocess
 import sys
 import sysconfig
@@ -18,6 +19,9 @@ from .conftest import ROOT
 def installed(tmp_path_factory: pytest.TempPathFactory) -> Path:
     """A Python of its own with the wheel in it; what the wheel needs is lent from here, Lumso itself is not."""
     folder = tmp_path_factory.mktemp("wheel")
+    tree = folder / "tree"
+    shutil.copytree(ROOT / "src", tree / "src", ignore=shutil.ignore_patterns("__pycache__", "*.egg-info"))
+    shutil.copy(ROOT / "pyproject.toml", tree)
     build = [
         sys.executable,
         "-m",
@@ -30,7 +34,7 @@ def installed(tmp_path_factory: pytest.TempPathFactory) -> Path:
         str(folder),
         ".",
     ]
-    subprocess.run(build, cwd=ROOT, check=True)
+    subprocess.run(build, cwd=tree, check=True)
     (wheel,) = folder.glob("lumso-*.whl")
     venv.create(folder / "bare", with_pip=False)
     python = folder / "bare" / "bin" / "python"
