@@ -58,7 +58,7 @@ def test_it_plans_serves_and_backs_up(installed: Path, tmp_path: Path) -> None:
     assert str(ROOT) not in where
 
     data = tmp_path / "x.sqlite3"
-    command = [installed, "demo", "--port", "0", "--data", str(data)]
+    command = [str(installed), "demo", "--port", "0", "--data", str(data)]
     with subprocess.Popen(command, cwd=tmp_path, stdout=subprocess.PIPE, text=True) as running:
         assert running.stdout
         address = next(word for word in running.stdout.readline().split() if word.startswith("http"))

@@ -6,6 +6,7 @@ import signal
 import socket
 import sys
 from collections.abc import Iterable
+from dataclasses import dataclass
 from pathlib import Path
 from typing import TYPE_CHECKING, Annotated
 
@@ -15,6 +16,7 @@ from platformdirs import user_data_path
 from lumso.core.errors import LumsoError, Problem
 
 if TYPE_CHECKING:
+    from lumso.api.gate import Entry
     from lumso.core.layers.conditions import Room
     from lumso.core.work.work import Work
     from lumso.core.workshop.workshop import Workshop
@@ -24,6 +26,9 @@ app = typer.Typer(help="Lumso, a bench companion for decorative furniture painte
 
 Port = Annotated[int, typer.Option(min=0, max=65535, help="The port to listen on; 0 for any free one.")]
 Host = Annotated[str, typer.Option(help="The address to listen on.")]
+OwnTls = Annotated[bool, typer.Option("--tls", help="Encrypt, with a certificate of one's own.")]
+Cert = Annotated[Path | None, typer.Option(help="Encrypt with this certificate (PEM).")]
+CertKey = Annotated[Path | None, typer.Option(help="The key of the certificate (PEM).")]
 Data = Annotated[Path | None, typer.Option(help="The database file; made when missing.")]
 
 
@@ -49,7 +54,7 @@ def _bind(host: str, port: int) -> socket.socket:
 
 def _names(host: str) -> frozenset[str]:
     """What this machine may be called by whoever asks: beyond its own address, its name in the house."""
-    if host == "localhost" or host.startswith("127."):
+    if _is_loopback(host):
         return frozenset()
     own = socket.gethostname().lower()
     return frozenset({host.lower(), own, f"{own}.local"})
@@ -60,11 +65,65 @@ def _stopped(number: int, frame: object) -> None:
     raise SystemExit(0)
 
 
-def _serve(host: str, port: int, data: Path, demo: bool) -> None:
+def _is_loopback(host: str) -> bool:
+    return host == "localhost" or host.startswith("127.")
+
+
+def _reachable(host: str) -> str:
+    """What others call this machine: its address in the house where it listens on all of them."""
+    if host not in ("0.0.0.0", ""):
+        return host
+    try:
+        with socket.socket(socket.AF_INET, socket.SOCK_DGRAM) as asked:
+            asked.connect(("192.0.2.1", 9))  # nothing is sent: only the way out is asked for
+            return str(asked.getsockname()[0])
+    except OSError:
+        return socket.gethostname()
+
+
+@dataclass(frozen=True)
+class _Tls:
+    """Whether what goes over the network is encrypted, and by what."""
+
+    own: bool = False
+    cert: Path | None = None
+    key: Path | None = None
+
+    def files(self, folder: Path, names: set[str]) -> tuple[Path | None, Path | None, bytes | None]:
+        """The certificate, its key, and the authority to be trusted where it is one of ours."""
+        if self.cert and self.key:
+            return self.cert, self.key, None
+        if not self.own:
+            return None, None, None
+        from lumso.tls import certificate
+
+        return certificate(folder, names)
+
+
+def _say_how_to_come_in(entry: "Entry") -> None:
+    """What stands in the terminal in workshop mode: the address, the code, the same to be scanned, and what to know."""
+    import segno
+
+    print(
+        f"\nWorkshop mode. On another device open {entry.reach}/ and give the code:\n\n    {entry.code}\n", flush=True
+    )
+    segno.make(entry.address(), error="m").terminal(compact=True)
+    if entry.authority:
+        from lumso.tls import fingerprint
+
+        print(f"Devices trust it once they hold {entry.reach}/api/trust/authority.pem; its fingerprint (SHA-256) is\n"
+              f"{fingerprint(entry.authority)}", flush=True)  # fmt: skip
+    elif not entry.secure:
+        print("Over plain http the code and your work cross the network unencrypted: only where you trust everybody\n"
+              "on it. --tls encrypts them.", flush=True)  # fmt: skip
+
+
+def _serve(host: str, port: int, data: Path, demo: bool, tls: _Tls) -> None:
     gc.disable()  # until all is loaded: nothing of it is ever garbage
     import uvicorn
 
     from lumso.api.app import create_app
+    from lumso.api.gate import Entry
     from lumso.catalogue import shipped
     from lumso.demo import seed
     from lumso.store import backup
@@ -82,8 +141,22 @@ def _serve(host: str, port: int, data: Path, demo: bool) -> None:
     except LumsoError as error:
         listener.close()
         raise _fail(str(error)) from None
-    print(f"Lumso is at http://{host}:{listener.getsockname()[1]}/  (data in {data}; stop with Ctrl+C)", flush=True)
-    config = uvicorn.Config(create_app(db, shipped(), names=_names(host)), log_level="warning", access_log=False)
+    reached, number = _reachable(host), listener.getsockname()[1]
+    names = {reached, socket.gethostname().lower(), f"{socket.gethostname().lower()}.local", "localhost", "127.0.0.1"}
+    cert, key, authority = tls.files(data.parent / "tls", names)
+    scheme = "https" if cert else "http"
+    print(f"Lumso is at {scheme}://{reached}:{number}/  (data in {data}; stop with Ctrl+C)", flush=True)
+    entry = None
+    if not _is_loopback(host):
+        entry = Entry(f"{scheme}://{reached}:{number}", secure=cert is not None, authority=authority)
+        _say_how_to_come_in(entry)
+    config = uvicorn.Config(
+        create_app(db, shipped(), names=_names(host), entry=entry),
+        log_level="warning",
+        access_log=False,
+        ssl_certfile=cert,
+        ssl_keyfile=key,
+    )
     gc.freeze()  # the catalogue and the models stay for good: to collect them again and again only makes edits wait
     gc.set_threshold(50_000, 20, 50)  # values hold no circles: to look for some in the midst of a plan makes it late
     gc.enable()
@@ -100,15 +173,26 @@ def _serve(host: str, port: int, data: Path, demo: bool) -> None:
 
 
 @app.command()
-def serve(host: Host = "127.0.0.1", port: Port = 8321, data: Data = None) -> None:
-    """Serve Lumso with your own workshop."""
-    _serve(host, port, _data(data), demo=False)
+def serve(host: Host = "127.0.0.1", port: Port = 8321, data: Data = None, tls: OwnTls = False, cert: Cert = None,
+          key: CertKey = None) -> None:  # fmt: skip
+    """Serve Lumso with your own workshop; with --host 0.0.0.0 to the devices of the house, who give a code."""
+    _serve(host, port, _data(data), False, _tls(tls, cert, key))
 
 
 @app.command()
-def demo(host: Host = "127.0.0.1", port: Port = 8321, data: Data = None) -> None:
+def demo(host: Host = "127.0.0.1", port: Port = 8321, data: Data = None, tls: OwnTls = False, cert: Cert = None,
+         key: CertKey = None) -> None:  # fmt: skip
     """Serve Lumso with the Lantern Loft, a made-up theatre, to look round and play with."""
-    _serve(host, port, data or user_data_path("lumso") / "lantern-loft.sqlite3", demo=True)
+    _serve(host, port, data or user_data_path("lumso") / "lantern-loft.sqlite3", True, _tls(tls, cert, key))
+
+
+def _tls(own: bool, cert: Path | None, key: Path | None) -> _Tls:
+    if (cert is None) != (key is None):
+        raise _fail("--cert and --key belong together: give both.", 2)
+    for file in (cert, key):
+        if file and not file.is_file():
+            raise _fail(f"{file} cannot be read.", 2)
+    return _Tls(own, cert, key)
 
 
 Kept = Annotated[Path, typer.Argument(help="The file it is, or will be.")]

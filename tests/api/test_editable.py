@@ -27,6 +27,8 @@ NOT_DOCUMENTS = {
     "POST /api/backups",
     "POST /api/backups/{name}/restore",
     "POST /api/restore",
+    "POST /api/enter",
+    "DELETE /api/devices/{device_id}",
     # keep nothing
     "POST /api/edits",
     "POST /api/finish/advice",

@@ -41,6 +41,8 @@ class Running:
     with_demo: bool
     app: FastAPI
     port: int = 0
+    cert: Path | None = None
+    key: Path | None = None
 
     def start(self) -> None:
         self.db = Database(self.data)
@@ -52,7 +54,9 @@ class Running:
         listener.bind(("127.0.0.1", self.port))
         listener.listen(64)
         self.port = listener.getsockname()[1]
-        self.server = uvicorn.Server(uvicorn.Config(self.app, log_level="error"))
+        self.server = uvicorn.Server(
+            uvicorn.Config(self.app, log_level="error", ssl_certfile=self.cert, ssl_keyfile=self.key)
+        )
         self.thread = threading.Thread(target=self.server.run, kwargs={"sockets": [listener]})
         self.thread.start()
 

@@ -2,8 +2,10 @@ import { QueryClient, QueryClientProvider } from "@tanstack/react-query";
 import { StrictMode } from "react";
 import { createRoot } from "react-dom/client";
 import { BrowserRouter } from "react-router";
-import { NoAnswer } from "./api/client";
+import { ASKED, NoAnswer } from "./api/client";
 import { App } from "./app";
+import { EnterView } from "./enter/EnterView";
+import { codeInAddress, door, enter, usualName, wipe } from "./enter/entering";
 import { KeepingProvider } from "./keep/hooks";
 import { openKeeping } from "./keep/keeping";
 import "./theme.css";
@@ -23,7 +25,30 @@ const client = new QueryClient({
 const root = document.getElementById("root");
 if (!root) throw new Error("The page has no #root.");
 const shown = createRoot(root);
-void openKeeping(client).then((keeping) =>
+
+/** Ask for the code; a device that was turned out lets go of what it kept first. */
+function ask(out: boolean, said = ""): void {
+  if (out) wipe();
+  shown.render(
+    <StrictMode>
+      <EnterView out={out} said={said} />
+    </StrictMode>,
+  );
+}
+
+async function start(): Promise<void> {
+  const code = codeInAddress();
+  let said = "";
+  let at = await door();
+  if (code && at?.asks) {
+    await enter(code, usualName()).catch((error: Error) => {
+      said = error.message;
+    });
+    at = await door();
+  }
+  if (at?.asks) return ask(at.turned_out, said);
+  const keeping = await openKeeping(client);
+  window.addEventListener(ASKED, () => void door().then((now) => now?.asks && ask(now.turned_out)));
   shown.render(
     <StrictMode>
       <QueryClientProvider client={client}>
@@ -34,5 +59,7 @@ void openKeeping(client).then((keeping) =>
         </KeepingProvider>
       </QueryClientProvider>
     </StrictMode>,
-  ),
-);
+  );
+}
+
+void start();

@@ -15,10 +15,11 @@ from lumso import __version__
 from lumso.core.book.catalogue import Catalogue
 from lumso.store.database import Database
 
-from . import better, book, errors, finish, jobs, keeping, planning, sheets, workshop
+from . import better, book, entering, errors, finish, jobs, keeping, planning, sheets, workshop
 from .context import Context
 from .description import describe
 from .door import Door
+from .gate import Entry, Gate
 
 METHODS = ["DELETE", "GET", "HEAD", "OPTIONS", "PATCH", "POST", "PUT", "TRACE"]
 WEB = Path(__file__).parent.parent / "web"
@@ -35,13 +36,18 @@ class Assets(StaticFiles):
         return response
 
 
-def create_app(db: Database, catalogue: Catalogue, web: Path = WEB,
-               names: frozenset[str] = frozenset()) -> FastAPI:  # fmt: skip
-    """Lumso over a database and a catalogue; `web` holds the built interface, `names` what this machine is called."""
+def create_app(db: Database, catalogue: Catalogue, web: Path = WEB, names: frozenset[str] = frozenset(),
+               entry: Entry | None = None) -> FastAPI:  # fmt: skip
+    """Lumso over a database and a catalogue.
+
+    `web` holds the built interface, `names` what this machine is called; `entry` is asked of whoever comes over the
+    network: None lets nobody be asked, as for a server that only its own machine reaches.
+    """
     app = FastAPI(title="Lumso", version=__version__, docs_url=None, redoc_url=None, openapi_url="/api/openapi.json")
     app.state.context = Context(db, catalogue)
+    app.state.entry = entry
     errors.install(app)
-    for part in (jobs, planning, finish, sheets, workshop, better, keeping, book):
+    for part in (jobs, planning, finish, sheets, workshop, better, keeping, entering, book):
         app.include_router(part.router, prefix="/api", responses=errors.RESPONSES)
 
     known = list(app.routes)
@@ -59,6 +65,8 @@ def create_app(db: Database, catalogue: Catalogue, web: Path = WEB,
         raise HTTPException(404, f"There is nothing at /api/{rest}.")
 
     app.add_middleware(GZipMiddleware, minimum_size=1024, compresslevel=1)
+    if entry:
+        app.add_middleware(Gate, entry=entry, db=lambda: app.state.context.db)
     app.add_middleware(Door, names=names)
     if (web / "assets").is_dir():
         app.mount("/assets", Assets(directory=web / "assets"))

@@ -44,6 +44,14 @@ class ProblemOut(BaseModel):
     head: int | None = None
 
 
+class WrongCode(LumsoError):
+    """That is not the code of the workshop."""
+
+
+class TooManyTries(LumsoError):
+    """Too many wrong codes were given from one device."""
+
+
 class CannotWorkOut(LumsoError):
     """A job that a mistake of ours keeps from being worked out. It is kept, and an earlier version of it may open."""
 
@@ -52,6 +60,8 @@ STATUS: tuple[tuple[type[LumsoError], int, str], ...] = (
     (UnfitDocument, 422, "That cannot be used"),
     (InvalidValue, 422, "That value is not allowed"),
     (UnknownEntry, 422, "That name is not known"),
+    (WrongCode, 403, "That is not the code"),
+    (TooManyTries, 429, "Too many tries"),
     (CannotWorkOut, 422, "It cannot be worked out"),
     (NotFound, 404, "Not found"),
     (StaleRevision, 412, "Changed elsewhere"),

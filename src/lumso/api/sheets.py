@@ -19,6 +19,7 @@ from lumso.store import batches, jobs
 
 from .bodies import JobBody
 from .context import Context, Here
+from .gate import Entry
 
 router = APIRouter(tags=["sheets"])
 
@@ -133,7 +134,8 @@ def print_job(job_id: str, asked: PrintIn, request: Request, here: Here) -> Resp
     files = [_file(job.name, batch, here) for batch in sheet.batches]
     documents = [(f.batch.id, batchfile.to_json(f)) for f in files]
     frozen = batches.freeze(here.db, job_id, stored.revision, documents)
-    base = str(request.base_url).rstrip("/")
+    entry: Entry | None = request.app.state.entry
+    base = entry.reach if entry else str(request.base_url).rstrip("/")  # what a phone can reach, where one can
     coded = [(f.code, f"{base}/b/{f.code}", file) for f, file in zip(frozen, files, strict=True)]
     made = pdf.cards(coded, asked.paper) if asked.what == "cards" else pdf.labels(coded, asked.paper)
     return _pdf(made, f"{job.name} {asked.what}")

@@ -69,6 +69,17 @@ export type Problem = Schemas["ProblemOut"];
 
 export const api = createClient<paths>({ baseUrl: "/" });
 
+/** Said on the page when the server asks who comes. */
+export const ASKED = "lumso:asked";
+
+/** Whether a reply asks who comes; then the page is told so. */
+export function asks(response: Response): boolean {
+  if (response.status === 401) window.dispatchEvent(new Event(ASKED));
+  return response.status === 401;
+}
+
+api.use({ onResponse: ({ response }) => void asks(response) });
+
 /** What the server refused, in words meant for the person at the bench. */
 export class Refused extends Error {
   constructor(readonly problem: Problem) {

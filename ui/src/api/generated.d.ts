@@ -252,6 +252,46 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/devices/{device_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /**
+         * Turn Out
+         * @description Let a device in no more. At its next visit it lets go of what it kept.
+         */
+        delete: operations["turn_out_api_devices__device_id__delete"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/door": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Get Door
+         * @description Whether this device is asked for a code.
+         */
+        get: operations["get_door_api_door_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/edits": {
         parameters: {
             query?: never;
@@ -266,6 +306,26 @@ export interface paths {
          * @description What an edit makes of a job. Keeps nothing; the same edit of the same job comes to the same.
          */
         post: operations["edit_job_api_edits_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/enter": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Enter
+         * @description Give the code: this device is let in, and stays so until it is turned out.
+         */
+        post: operations["enter_api_enter_post"];
         delete?: never;
         options?: never;
         head?: never;
@@ -963,6 +1023,46 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/trust": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Get Trust
+         * @description The fingerprint of the authority, to be compared with the one in the terminal before it is trusted.
+         */
+        get: operations["get_trust_api_trust_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/trust/authority.pem": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Get Authority
+         * @description The certificate of the authority, for a device to trust.
+         */
+        get: operations["get_authority_api_trust_authority_pem_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/unread": {
         parameters: {
             query?: never;
@@ -1020,6 +1120,26 @@ export interface paths {
          * @description Choose measures and kit.
          */
         put: operations["put_settings_api_workshop_put"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/workshop-mode": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Get Workshop
+         * @description How others come in, and who did. The code is told only on the machine Lumso runs on.
+         */
+        get: operations["get_workshop_api_workshop_mode_get"];
+        put?: never;
         post?: never;
         delete?: never;
         options?: never;
@@ -1833,6 +1953,22 @@ export interface components {
             density: number;
         };
         /**
+         * DeviceOut
+         * @description A device that was let in.
+         */
+        DeviceOut: {
+            /** Entered At */
+            entered_at: string;
+            /** Id */
+            id: string;
+            /** Name */
+            name: string;
+            /** Seen At */
+            seen_at: string;
+            /** This */
+            this: boolean;
+        };
+        /**
          * DialLimit
          * @description A stretch of a component's dial that is allowed here: `least` to `most` of the whole, and why.
          */
@@ -1849,6 +1985,20 @@ export interface components {
             provenance: string;
             /** Reason */
             reason: string;
+        };
+        /**
+         * DoorOut
+         * @description Whether a code is asked of this device.
+         */
+        DoorOut: {
+            /** Asks */
+            asks: boolean;
+            /** Encrypted */
+            encrypted: boolean;
+            /** Turned Out */
+            turned_out: boolean;
+            /** Workshop */
+            workshop: boolean;
         };
         /**
          * Dose
@@ -1985,6 +2135,16 @@ export interface components {
             days: number;
             /** Hours */
             hours: number;
+        };
+        /**
+         * EnterIn
+         * @description The code, and what the device is called.
+         */
+        EnterIn: {
+            /** Code */
+            code: string;
+            /** Name */
+            name: string;
         };
         /**
          * Entries
@@ -6536,6 +6696,16 @@ export interface components {
             mixes: components["schemas"]["MixTotal"][];
         };
         /**
+         * TrustOut
+         * @description The authority that this Lumso's certificate is from: what a device is shown before it trusts it.
+         */
+        TrustOut: {
+            /** Fingerprint */
+            fingerprint: string;
+            /** There */
+            there: boolean;
+        };
+        /**
          * Unfit
          * @description A ground or a use the finish is not for, and the rule that says so.
          */
@@ -6731,6 +6901,26 @@ export interface components {
             grade: "0000" | "000" | "00" | "0";
             /** Grit */
             grit: number;
+        };
+        /**
+         * WorkshopOut
+         * @description How others come in: the address to open, the code to give, the same as a picture, and who did.
+         */
+        WorkshopOut: {
+            /** Authority */
+            authority: boolean;
+            /** Code */
+            code: string;
+            /** Devices */
+            devices: components["schemas"]["DeviceOut"][];
+            /** Encrypted */
+            encrypted: boolean;
+            /** Open */
+            open: boolean;
+            /** Picture */
+            picture: string;
+            /** Reach */
+            reach: string;
         };
         /**
          * Zone
@@ -7408,6 +7598,64 @@ export interface operations {
             };
         };
     };
+    turn_out_api_devices__device_id__delete: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                device_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Problem details */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    get_door_api_door_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DoorOut"];
+                };
+            };
+            /** @description Problem details */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
     edit_job_api_edits_post: {
         parameters: {
             query?: never;
@@ -7429,6 +7677,37 @@ export interface operations {
                 content: {
                     "application/json": components["schemas"]["EditOut"];
                 };
+            };
+            /** @description Problem details */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    enter_api_enter_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["EnterIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
             /** @description Problem details */
             default: {
@@ -8754,6 +9033,64 @@ export interface operations {
             };
         };
     };
+    get_trust_api_trust_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TrustOut"];
+                };
+            };
+            /** @description Problem details */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    get_authority_api_trust_authority_pem_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/x-pem-file": unknown;
+                };
+            };
+            /** @description Problem details */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
     get_unread_api_unread_get: {
         parameters: {
             query?: never;
@@ -8867,6 +9204,35 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Settings-Output"];
+                };
+            };
+            /** @description Problem details */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    get_workshop_api_workshop_mode_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WorkshopOut"];
                 };
             };
             /** @description Problem details */

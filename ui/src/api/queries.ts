@@ -294,6 +294,7 @@ function useChange<In, Out>(change: (given: In) => Promise<Out>) {
           "mix-sheet",
           "aside",
           "backups",
+          "workshop-mode",
         ].map((key) => client.invalidateQueries({ queryKey: [key] })),
       ),
   });
@@ -470,6 +471,14 @@ export const useRestore = () =>
     if (!reply.ok) throw new Refused((await reply.json()) as Problem);
     return (await reply.json()) as Restored;
   });
+
+/** How others come in over the network, and who did. */
+export function useWorkshopMode() {
+  return useQuery({ queryKey: ["workshop-mode"], queryFn: () => answer(api.GET("/api/workshop-mode")) });
+}
+
+export const useTurnOut = () =>
+  useChange((id: string) => answer(api.DELETE("/api/devices/{device_id}", at({ device_id: id }))));
 
 export const usePutAway = () =>
   useChange(({ id, away }: { id: string; away: boolean }) =>

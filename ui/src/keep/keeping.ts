@@ -1,5 +1,5 @@
 import type { QueryClient } from "@tanstack/react-query";
-import { NoAnswer, type Problem, Refused, revisionOf } from "../api/client";
+import { asks, NoAnswer, type Problem, Refused, revisionOf } from "../api/client";
 import { Sessions } from "../job/sessions";
 import { newId } from "../parts/say";
 import type { Edit } from "./edits";
@@ -40,7 +40,7 @@ async function send(edit: Edit): Promise<number> {
   }).catch(() => {
     throw new NoAnswer();
   });
-  if (reply.status >= 500 || reply.status === 401) throw new NoAnswer();
+  if (asks(reply) || reply.status >= 500) throw new NoAnswer();
   if (reply.ok) return revisionOf(reply);
   const problem = (await reply.json().catch(() => ({ detail: reply.statusText }))) as Problem;
   if (edit.method === "DELETE" && reply.status === 404) return 0; // gone already

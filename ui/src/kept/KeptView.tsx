@@ -1,6 +1,7 @@
 import { Link } from "react-router";
 import { Unread } from "../jobs/Unread";
 import { Backups } from "./Backups";
+import { Devices } from "./Devices";
 import { PutAway } from "./PutAway";
 import { Waiting } from "./Waiting";
 
@@ -16,6 +17,7 @@ export function KeptView() {
       <Unread />
       <PutAway />
       <Backups />
+      <Devices />
     </div>
   );
 }

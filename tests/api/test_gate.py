@@ -1,0 +1,193 @@
+"""Workshop mode: who comes over the network shows that they were let in; the machine itself is never asked."""
+
+import sqlite3
+from collections.abc import Callable
+from dataclasses import dataclass, field
+from typing import Any
+
+import pytest
+from starlette.testclient import TestClient
+
+from lumso.api.app import create_app
+from lumso.api.gate import OPEN, TRIES, WITHIN_S, Entry, new_code
+from lumso.core.book.catalogue import Catalogue
+from lumso.store.database import Database
+
+LAN = "http://loft.local"
+
+
+@dataclass
+class House:
+    """A Lumso in workshop mode, and the devices of the house."""
+
+    db: Database
+    catalogue: Catalogue
+    time: float = 0.0
+    entry: Entry = field(init=False)
+
+    def __post_init__(self) -> None:
+        self.entry = Entry("http://192.168.1.20:8321", clock=lambda: self.time)
+        self.app = create_app(self.db, self.catalogue, names=frozenset({"loft.local"}), entry=self.entry)
+
+    def device(self, address: str = "192.168.1.50", url: str = LAN) -> TestClient:
+        return TestClient(self.app, url, client=(address, 40_000), raise_server_exceptions=False)
+
+    def enters(self, client: TestClient, code: str | None = None, name: str = "Tablet") -> Any:
+        return client.post("/api/enter", json={"code": self.entry.code if code is None else code, "name": name})
+
+
+@pytest.fixture
+def house(db: Database, catalogue: Catalogue) -> House:
+    return House(db, catalogue)
+
+
+def test_a_code_is_four_made_up_words_that_nobody_guesses() -> None:
+    codes = {new_code() for _ in range(200)}
+    assert len(codes) == 200
+    assert all([len(word) for word in code.split()] == [4, 4, 4, 4] for code in codes)
+
+
+def test_every_call_asks_whoever_was_not_let_in(house: House) -> None:
+    stranger = house.device()
+    calls = [(m, path) for path, ops in house.app.openapi()["paths"].items() for m in ops if path not in OPEN]
+    assert len(calls) > 50
+    for method, path in [*calls, ("get", "/api/openapi.json"), ("get", "/api/nowhere")]:
+        reply = stranger.request(method.upper(), path)
+        assert (reply.status_code, reply.json()["type"]) == (401, "/problems/Entry"), path
+    assert stranger.get("/").status_code in (200, 503), "the interface is open: it asks for the code"
+    assert stranger.get("/api/door").json() == {
+        "asks": True, "turned_out": False, "workshop": True, "encrypted": False}  # fmt: skip
+
+
+@pytest.mark.parametrize(
+    ("address", "url", "asked"),
+    [
+        ("127.0.0.1", "http://127.0.0.1", False),
+        ("127.0.0.1", "http://localhost", False),
+        ("::1", "http://[::1]", False),
+        ("127.0.0.1", LAN, True),  # by another name it may be anybody's page
+        ("192.168.1.50", "http://localhost", True),
+        ("192.168.1.50", "http://127.0.0.1", True),
+        ("10.0.0.1", LAN, True),
+        ("not an address", "http://localhost", True),
+    ],
+)
+def test_only_the_machine_itself_by_its_own_name_is_not_asked(
+    house: House, address: str, url: str, asked: bool
+) -> None:
+    reply = house.device(address, url).get("/api/jobs")
+    assert reply.status_code == (401 if asked else 200)
+
+
+@pytest.mark.parametrize("written", [str, str.upper, lambda c: c.replace(" ", "-"), lambda c: f"  {c}. "])
+def test_with_the_code_a_device_is_let_in_and_stays_so(house: House, written: Callable[[str], str]) -> None:
+    device = house.device()
+    entered = house.enters(device, written(house.entry.code))
+    assert entered.status_code == 204
+    cookie = entered.headers["set-cookie"].lower()
+    assert "httponly" in cookie
+    assert "samesite=strict" in cookie
+    assert "secure" not in cookie
+    assert device.get("/api/jobs").status_code == 200
+    assert device.get("/api/door").json()["asks"] is False
+    assert house.device().get("/api/jobs").status_code == 401, "another at the same address is not"
+
+
+def test_over_an_encrypted_line_the_token_goes_over_no_other(house: House) -> None:
+    house.entry.secure = True
+    assert "; secure" in house.enters(house.device()).headers["set-cookie"].lower()
+
+
+def test_what_is_kept_of_a_token_lets_nobody_in(house: House) -> None:
+    device = house.device()
+    house.enters(device)
+    token = device.cookies["lumso"]
+    with sqlite3.connect(house.db.path) as connection:
+        kept = "".join(connection.iterdump())
+        (stored,) = connection.execute("SELECT token_hash FROM device").fetchone()
+    connection.close()
+    assert token not in kept
+    for shown in (stored, "", "x", token[:-1]):
+        thief = house.device()
+        thief.cookies["lumso"] = shown
+        assert thief.get("/api/jobs").status_code == 401
+
+
+def test_too_many_wrong_codes_lock_out_that_device_alone_and_for_a_while(house: House) -> None:
+    guesser, own = house.device("192.168.1.66"), house.device("127.0.0.1", "http://127.0.0.1")
+    for _ in range(TRIES):
+        assert house.enters(guesser, "mofa mofa mofa mofa").status_code == 403
+    locked = house.enters(guesser)
+    assert (locked.status_code, locked.json()["title"]) == (429, "Too many tries")
+    assert "10 min" in locked.json()["detail"]
+    assert house.enters(house.device("192.168.1.67")).status_code == 204
+    assert own.get("/api/jobs").status_code == 200
+    house.time += WITHIN_S - 1
+    assert house.enters(guesser).status_code == 429
+    house.time += 2
+    assert house.enters(guesser).status_code == 204
+
+
+def test_a_right_code_forgets_the_wrong_ones(house: House) -> None:
+    device = house.device()
+    for _ in range(3):
+        for _ in range(TRIES - 1):
+            assert house.enters(device, "wrong").status_code == 403
+        assert house.enters(device).status_code == 204
+
+
+def test_a_device_is_turned_out_and_told_so_and_the_others_stay(house: House) -> None:
+    tablet, phone = house.device("192.168.1.50"), house.device("192.168.1.51")
+    house.enters(tablet, name="Tablet at the bench")
+    house.enters(phone, name="Phone")
+    own = house.device("127.0.0.1", "http://127.0.0.1")
+    listed = {d["name"]: d for d in own.get("/api/workshop-mode").json()["devices"]}
+    assert set(listed) == {"Tablet at the bench", "Phone"}
+    assert [d["name"] for d in phone.get("/api/workshop-mode").json()["devices"] if d["this"]] == ["Phone"]
+    assert own.delete(f"/api/devices/{listed['Phone']['id']}").status_code == 204
+    out = phone.get("/api/jobs")
+    assert (out.status_code, out.json()["type"]) == (401, "/problems/TurnedOut")
+    assert phone.get("/api/door").json()["turned_out"] is True
+    assert tablet.get("/api/jobs").status_code == 200
+    assert [d["name"] for d in own.get("/api/workshop-mode").json()["devices"]] == ["Tablet at the bench"]
+    assert house.enters(phone).status_code == 204, "with the code it comes in again"
+    assert own.delete("/api/devices/nobody").status_code == 404
+
+
+def test_the_code_is_told_only_where_lumso_runs(house: House) -> None:
+    tablet, own = house.device(), house.device("127.0.0.1", "http://127.0.0.1")
+    house.enters(tablet)
+    mine, theirs = own.get("/api/workshop-mode").json(), tablet.get("/api/workshop-mode").json()
+    assert (mine["code"], mine["reach"]) == (house.entry.code, "http://192.168.1.20:8321")
+    assert mine["picture"].startswith("data:image/svg+xml")
+    assert (theirs["code"], theirs["picture"]) == ("", "")
+
+
+def test_what_is_printed_carries_the_address_that_a_phone_reaches(
+    house: House, monkeypatch: pytest.MonkeyPatch
+) -> None:
+    from lumso.formats import pdf
+
+    codes: list[str] = []
+
+    def cards(coded: list[tuple[str, str, object]], paper: str) -> bytes:
+        codes.extend(address for _, address, _ in coded)
+        return b"%PDF"
+
+    monkeypatch.setattr(pdf, "cards", cards)
+    own = house.device("127.0.0.1", "http://127.0.0.1:8321")
+    made = own.post("/api/jobs/start", json={}).json()
+    job = made["job"]
+    sizes = {n: {"mm": mm, "typed": f"{mm} mm"} for n, mm in (("length", 900), ("width", 400), ("thickness", 20))}
+    own.put(f"/api/jobs/{made['id']}", json={**job, "piece": {**job["piece"], "sizes": sizes}},
+            headers={"If-Match": '"1"'})  # fmt: skip
+    assert own.post(f"/api/jobs/{made['id']}/print", json={"what": "cards"}).status_code == 200
+    assert codes
+    assert all(address.startswith("http://192.168.1.20:8321/b/") for address in codes)
+
+
+def test_nobody_is_asked_where_only_the_machine_itself_comes_in(client: TestClient) -> None:
+    assert client.get("/api/door").json() == {
+        "asks": False, "turned_out": False, "workshop": False, "encrypted": False}  # fmt: skip
+    assert client.post("/api/enter", json={"code": "x", "name": "y"}).status_code == 404
+    assert client.get("/api/workshop-mode").json()["open"] is False
