@@ -163,7 +163,7 @@ def _serve(host: str, port: int, data: Path, demo: bool, tls: _Tls) -> None:
     signal.signal(signal.SIGTERM, _stopped)  # the server passes it on when it has answered what it was asked
     if hangup := getattr(signal, "SIGHUP", None):  # a closed terminal; not everywhere
         signal.signal(hangup, lambda number, frame: signal.raise_signal(signal.SIGTERM))
-    keeper = Keeper(data)
+    keeper = Keeper(db)
     keeper.start()
     try:
         uvicorn.Server(config).run(sockets=[listener])

@@ -44,6 +44,8 @@ class JobOut(BaseModel):
     saved_at: str
     can_undo: bool
     can_redo: bool
+    gap: int
+    """How many versions were let go, by their age, between this one and the one undo goes back to."""
     job: JobBody
     plan: PlanBody
 
@@ -134,6 +136,7 @@ def _out(stored: StoredJob, here: Context, response: Response) -> JobOut:
         saved_at=stored.saved_at,
         can_undo=stored.can_undo,
         can_redo=stored.can_redo,
+        gap=stored.gap,
         job=JobBody(job),
         plan=PlanBody(made),
     )

@@ -21,6 +21,8 @@ class StoredJob:
     can_undo: bool
     can_redo: bool
     put_away: bool
+    gap: int
+    """How many revisions were let go between this one and the one undo goes back to."""
 
 
 @dataclass(frozen=True)
@@ -54,7 +56,7 @@ class Gone:
 
 
 SELECT = """
-SELECT job.id, job.put_away, r.number AS revision, r.document, r.saved_at, r.parent IS NOT NULL AS can_undo,
+SELECT job.id, job.put_away, r.gap, r.number AS revision, r.document, r.saved_at, r.parent IS NOT NULL AS can_undo,
        EXISTS (SELECT 1 FROM job_revision AS child
                WHERE child.job_id = job.id AND child.parent = r.number) AS can_redo
 FROM job JOIN job_revision AS r ON r.job_id = job.id
@@ -70,6 +72,7 @@ def _stored(row: sqlite3.Row) -> StoredJob:
         bool(row["can_undo"]),
         bool(row["can_redo"]),
         bool(row["put_away"]),
+        row["gap"],
     )
 
 
@@ -149,7 +152,8 @@ def _append(connection: sqlite3.Connection, job_id: str, parent: int | None, nam
     latest = connection.execute("SELECT max(number) FROM job_revision WHERE job_id = ?", (job_id,)).fetchone()[0]
     number = int(latest or 0) + 1
     connection.execute(
-        "INSERT INTO job_revision (job_id, number, parent, name, document, saved_at) VALUES (?, ?, ?, ?, ?, ?)",
+        "INSERT INTO job_revision (job_id, number, parent, name, document, saved_at, turn) "
+        "VALUES (?1, ?2, ?3, ?4, ?5, ?6, ?2)",
         (job_id, number, parent, name, document, now()),
     )
     return number
@@ -196,7 +200,8 @@ def _beside(connection: sqlite3.Connection, job_id: str, number: int, document: 
     row = connection.execute(
         "SELECT r.number FROM job_revision AS r JOIN job_revision AS now ON now.job_id = r.job_id AND now.number = ? "
         "WHERE r.job_id = ? AND r.document = ? AND (r.number = now.parent OR r.number = "
-        "(SELECT max(number) FROM job_revision WHERE job_id = now.job_id AND parent = now.number)) "
+        "(SELECT number FROM job_revision WHERE job_id = now.job_id AND parent = now.number "
+        "ORDER BY turn DESC, number DESC LIMIT 1)) "
         "ORDER BY r.number LIMIT 1",
         (number, job_id, document),
     ).fetchone()
@@ -239,10 +244,10 @@ def redo(db: Database, job_id: str, read: int, key: str = "") -> StoredJob:
 
     def on(connection: sqlite3.Connection, stored: StoredJob) -> int | None:
         row = connection.execute(
-            "SELECT max(number) AS newest FROM job_revision WHERE job_id = ? AND parent = ?", (job_id, stored.revision)
+            "SELECT number FROM job_revision WHERE job_id = ? AND parent = ? ORDER BY turn DESC, number DESC LIMIT 1",
+            (job_id, stored.revision),
         ).fetchone()
-        newest: int | None = row["newest"]
-        return newest
+        return None if row is None else int(row["number"])
 
     return _changed(db, job_id, read, key, on)
 

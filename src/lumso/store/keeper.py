@@ -1,10 +1,10 @@
-"""Backups that make themselves: soon after the start, and every day while Lumso runs."""
+"""What sees to itself: a backup soon after the start and every day, and after it old revisions let go."""
 
 import logging
-from pathlib import Path
 from threading import Event, Thread
 
-from . import backup
+from . import backup, thinning
+from .database import Database
 from .errors import NotFound, StoreError
 
 log = logging.getLogger("lumso")
@@ -15,8 +15,8 @@ FIRST_AFTER_S, LOOK_EVERY_S = 20.0, 3600.0
 class Keeper:
     """Looks now and then whether a backup is due, and makes it beside all else."""
 
-    def __init__(self, data: Path) -> None:
-        self.data = data
+    def __init__(self, db: Database) -> None:
+        self.db, self.data = db, db.path
         self._over = Event()
         self._thread = Thread(target=self._keep, name="keeper", daemon=True)
 
@@ -30,10 +30,11 @@ class Keeper:
         self._thread.join()
 
     def look(self) -> None:
-        """Make a backup if one is due. What keeps it from being made is logged."""
+        """Make a backup if one is due, and let go of what is old once there is one. What hinders it is logged."""
         try:
             if backup.due(self.data):
                 backup.make(self.data)
+                thinning.thin(self.db)
         except NotFound:
             pass  # nothing to keep yet
         except (StoreError, OSError) as error:

@@ -3317,6 +3317,8 @@ export interface components {
             can_redo: boolean;
             /** Can Undo */
             can_undo: boolean;
+            /** Gap */
+            gap: number;
             /** Id */
             id: string;
             job: components["schemas"]["JobBody-Output"];

@@ -139,6 +139,7 @@ function JobBar({ open, sides }: { open: OpenJob; sides: string }) {
           onClick={open.session.undo}
           disabled={open.undo === null}
           title={open.undo ? `Undo: ${open.undo}` : undefined}
+          aria-describedby={open.gap ? "gap" : undefined}
         >
           Undo
         </button>
@@ -152,6 +153,12 @@ function JobBar({ open, sides }: { open: OpenJob; sides: string }) {
           Redo
         </button>
       </div>
+      {open.gap > 0 && (
+        <p id="gap" className="narrow w-full text-sm text-soft">
+          Undo goes back to an older version: {open.gap === 1 ? "one" : open.gap} between{" "}
+          {open.gap === 1 ? "was" : "were"} let go by age.
+        </p>
+      )}
       <Pending open={open} />
     </div>
   );

@@ -69,6 +69,8 @@ export interface Shown {
   stale: boolean;
   undo: string | null;
   redo: string | null;
+  /** How many versions were let go, by their age, before the one undo goes back to. */
+  gap: number;
 }
 
 interface Moment {
@@ -92,7 +94,7 @@ export class JobSession {
   private base: Job | null = null;
   private saved: Job | null = null;
   private revision = 0;
-  private server = { undo: false, redo: false };
+  private server = { undo: false, redo: false, gap: 0 };
   private queue: Queued[] = [];
   private past: Moment[] = [];
   private future: Moment[] = [];
@@ -345,7 +347,7 @@ export class JobSession {
       const got = await this.outside.save(sent);
       this.sent = null;
       this.revision = got.revision;
-      this.server = { undo: got.can_undo, redo: got.can_redo };
+      this.server = { undo: got.can_undo, redo: got.can_redo, gap: 0 };
       this.saved = sent.job;
       if (this.base === sent.job) {
         this.base = { ...job, entries: got.entries };
@@ -405,7 +407,7 @@ export class JobSession {
     this.planning?.abort();
     Object.assign(this, { base: got.job, saved: got.job, revision: got.revision, plan: got.plan });
     Object.assign(this, { planned: got.job, state: dirty ? "saving" : "saved", says: "" });
-    this.server = { undo: got.can_undo, redo: got.can_redo };
+    this.server = { undo: got.can_undo, redo: got.can_redo, gap: got.gap };
   }
 
   private keepHere(): void {
@@ -443,6 +445,7 @@ export class JobSession {
       refused: this.refused,
       stale: this.planned !== job,
       undo: this.past.at(-1)?.label ?? (clean && this.server.undo ? "" : null),
+      gap: this.past.length ? 0 : this.server.gap,
       redo: this.future.at(-1)?.label ?? (clean && this.server.redo ? "" : null),
     };
   }

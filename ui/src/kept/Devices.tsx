@@ -28,7 +28,7 @@ export function Devices() {
         </p>
       )}
       {open && (
-        <div className="flex flex-wrap gap-6">
+        <div className="mt-2 flex flex-wrap gap-6">
           {picture && <img src={picture} alt="" className="size-44 border-2 border-ink bg-enamel" />}
           <div className="min-w-0 grow basis-72">
             <p>
