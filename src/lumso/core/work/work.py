@@ -132,9 +132,29 @@ def _unlike(job: Job) -> Job:
     return replace(job, zones=tuple(zones))
 
 
+MOST_COATS_TOGETHER = 2_000
+"""How many coats one order of work is found for: about 3 s on a small machine. A theatre's foyer has a hundred."""
+
+
+def _coats(jobs: Sequence[Job]) -> int:
+    """How many coats jobs have."""
+    return sum(layer.coats for job in jobs for zone in job.zones for layer in zone.layers)
+
+
+def _too_many(jobs: Sequence[Job]) -> Problem | None:
+    """Why nothing is mixed or put in order, where it is more than can be."""
+    coats = _coats(jobs)
+    if coats <= MOST_COATS_TOGETHER:
+        return None
+    says = f"{coats:,} coats are more than can be put in one order. Their amounts are left out."
+    several = "fewer jobs at once" if len(jobs) > 1 else "the piece as several jobs, or fewer coats"
+    return Problem("/zones", says, f"at most {MOST_COATS_TOGETHER:,} coats: {several}")
+
+
 def _work_job(job: Job, scope: str, at: str, workshop: Workshop, catalogue: Catalogue, room: Room,
-              memo: Memo) -> tuple[JobWork, list[Problem]]:  # fmt: skip
-    """A job's zones, each worked apart. `at` is what its JSON pointers begin with."""
+              memo: Memo, measured: bool) -> tuple[JobWork, list[Problem]]:  # fmt: skip
+    """A job's zones, each worked apart. `at` is what its JSON pointers begin with; where it is not `measured`, nothing
+    is said of how much there is to coat."""
     job = _unlike(job)
     args = (workshop, catalogue, job.entries)
     known = memo.recall(("known", scope), args, lambda: known_to(*args))
@@ -154,7 +174,7 @@ def _work_job(job: Job, scope: str, at: str, workshop: Workshop, catalogue: Cata
                 found = zone_area(zone, job.piece, piece.surfaces, known, f"/zones/{i}", piece.rough)
                 if isinstance(found, Problem):
                     problems.append(found)
-                else:
+                elif measured:
                     area = found
         made = zone_work(zone, f"/zones/{i}", area, mine, bench, memo)
         problems += made.problems
@@ -232,9 +252,11 @@ def work_together(jobs: Sequence[Job], workshop: Workshop, catalogue: Catalogue,
     vessel: Vessel = pick("vessel", {v.slug: v for v in catalogue.vessels}, workshop.vessel)
     worked: list[JobWork] = []
     problems: list[Problem] = []
+    if too_many := _too_many(jobs):
+        problems.append(too_many)
     for n, job in enumerate(jobs):
         scope, at = (f"{n}/" if n else ""), (f"/jobs/{n}" if len(jobs) > 1 else "")
-        made_job, found = _work_job(job, scope, at, workshop, catalogue, room, memo)
+        made_job, found = _work_job(job, scope, at, workshop, catalogue, room, memo, not too_many)
         worked.append(made_job)
         problems += found
     known = worked[0].catalogue if worked else catalogue
