@@ -82,6 +82,13 @@ def take(url: str, folder: Path) -> None:
         page.goto(f"{url}/shelf")
         page.get_by_role("button", name="texture powder").click()
         shoot("shelf")
+        page.goto(url)
+        page.get_by_role("button", name="Put Hat stand away").click()
+        page.get_by_text("Hat stand is put away.").wait_for()
+        page.goto(f"{url}/kept")
+        page.get_by_role("button", name="Back up now").click()
+        page.get_by_role("button", name="Go back to the backup").wait_for()
+        shoot("kept")
         page.set_viewport_size(PHONE)  # type: ignore[arg-type]
         page.goto(f"{url}/book/salt-wash")
         page.get_by_text("Measured with your kit").last.wait_for()
