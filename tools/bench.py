@@ -13,6 +13,7 @@ from contextlib import contextmanager
 from functools import partial
 from itertools import count, cycle
 from pathlib import Path
+from threading import Event, Thread
 from urllib.request import Request, urlopen
 
 from playwright.sync_api import sync_playwright
@@ -26,7 +27,8 @@ from lumso.core.checks import RULES
 from lumso.core.job.job import FromTotal
 from lumso.core.layers.conditions import steady
 from lumso.core.memory import Memo
-from lumso.core.mixing.measuring import Need, measure_out
+from lumso.core.mixing.measuring import measure_out
+from lumso.core.mixing.needs import Need
 from lumso.core.mixing.recipe_page import sheet
 from lumso.core.piece.kinds import KINDS
 from lumso.core.plan.plan import plan
@@ -168,6 +170,33 @@ def api(url: str) -> None:
     row("re-planning 12 zones × 10 layers, API round trip", statistics.median(times))
 
 
+@contextmanager
+def busy(url: str) -> Iterator[None]:
+    """While somebody else prints, and somebody asks how to measure, without a pause."""
+    over = Event()
+    first = json.loads(urlopen(f"{url}/api/jobs").read())["jobs"][0]["id"]
+    prints = Request(f"{url}/api/jobs/{first}/print", b'{"what": "cards"}', {"content-type": "application/json"})
+
+    def again(number: int) -> Request:
+        want = {"by": "total", "ml": 300.0 + number / 10}  # another amount each time: nothing is remembered
+        asked = {"sequence": 0, "recipe": "salt-wash", "school": "", "want": want}
+        body = json.dumps(asked).encode()
+        return Request(f"{url}/api/sheet/measure", body, {"content-type": "application/json"})
+
+    def go(asked: Iterator[Request]) -> None:
+        while not over.is_set():
+            ask(next(asked))
+
+    threads = [Thread(target=go, args=(cycle([prints]),)), Thread(target=go, args=(map(again, count()),))]
+    for thread in threads:
+        thread.start()
+    time.sleep(2)
+    yield
+    over.set()
+    for thread in threads:
+        thread.join()
+
+
 def ask(request: Request) -> bytes:
     """The answer to a request, read whole."""
     answer: bytes = urlopen(request).read()
@@ -238,7 +267,10 @@ def main() -> None:
     with tempfile.TemporaryDirectory() as folder, server(Path(folder)) as (url, start_ms):
         row("server start to first answer", start_ms)
         api(url)
-        screen(url)
+        with busy(url):
+            print("With a print and a kit search running:")
+            api(url)
+            screen(url)
     interface()
 
 

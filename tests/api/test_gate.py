@@ -8,6 +8,7 @@ from typing import Any
 import pytest
 from starlette.testclient import TestClient
 
+from lumso.api import sheets
 from lumso.api.app import create_app
 from lumso.api.gate import OPEN, TRIES, WITHIN_S, Entry, new_code
 from lumso.core.book.catalogue import Catalogue
@@ -166,15 +167,14 @@ def test_the_code_is_told_only_where_lumso_runs(house: House) -> None:
 def test_what_is_printed_carries_the_address_that_a_phone_reaches(
     house: House, monkeypatch: pytest.MonkeyPatch
 ) -> None:
-    from lumso.formats import pdf
-
     codes: list[str] = []
 
-    def cards(coded: list[tuple[str, str, object]], paper: str) -> bytes:
-        codes.extend(address for _, address, _ in coded)
-        return b"%PDF"
+    async def printed(request: object, work: Callable[..., Any], *args: Any) -> Any:
+        if work is sheets.pdf_of:
+            codes.extend(address for _, address, _ in args[2])
+        return work(*args)
 
-    monkeypatch.setattr(pdf, "cards", cards)
+    monkeypatch.setattr(sheets, "run", printed)
     own = house.device("127.0.0.1", "http://127.0.0.1:8321")
     made = own.post("/api/jobs/start", json={}).json()
     job = made["job"]

@@ -19,7 +19,8 @@ from lumso.core.layers.coverage import film
 from lumso.core.layers.hiding import coats_range, coats_to_cover
 from lumso.core.layers.stack import beneath_each, lay
 from lumso.core.measure.lengths import Length
-from lumso.core.mixing.measuring import Need, measure_out
+from lumso.core.mixing.measuring import measure_out
+from lumso.core.mixing.needs import Need
 from lumso.core.piece.kinds import kind_of
 from lumso.core.piece.piece import Band, Piece
 from lumso.core.plan.plan import Plan, plan

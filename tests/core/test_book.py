@@ -9,7 +9,8 @@ from lumso.core.book.recipes import Recipe, VolumeParts, WeightParts
 from lumso.core.errors import ImpossibleRecipe
 from lumso.core.job.job import FromPart, FromTotal
 from lumso.core.mixing.compose import compose
-from lumso.core.mixing.measuring import Need, measure_out
+from lumso.core.mixing.measuring import measure_out
+from lumso.core.mixing.needs import Need
 from lumso.core.mixing.recipe_page import sheet
 from lumso.core.workshop.workshop import Workshop
 

@@ -11,7 +11,8 @@ from lumso.catalogue import shipped
 from lumso.core.book.kit import Kit, KitMeasure
 from lumso.core.mixing.fillings import KitAnswer
 from lumso.core.mixing.kit_search import EXTRA_FILLINGS
-from lumso.core.mixing.measuring import Need, measure_out, offers, worthwhile
+from lumso.core.mixing.measuring import measure_out, offers, worthwhile
+from lumso.core.mixing.needs import Need
 
 TSP, TBSP = 4.92892159375, 14.78676478125
 US_SPOONS = Kit(

@@ -11,7 +11,8 @@ from reportlab.pdfbase import pdfmetrics
 from lumso.catalogue import shipped
 from lumso.core.layers.conditions import steady
 from lumso.core.mixing.fillings import Filling
-from lumso.core.mixing.measuring import Need, measure_out
+from lumso.core.mixing.measuring import measure_out
+from lumso.core.mixing.needs import Need
 from lumso.core.work.batch import Batch
 from lumso.core.work.batch_file import BatchFile
 from lumso.core.work.sheet import mix_sheet

@@ -20,6 +20,7 @@ from .context import Context
 from .description import describe
 from .door import Door
 from .gate import Entry, Gate
+from .workers import Workers
 
 METHODS = ["DELETE", "GET", "HEAD", "OPTIONS", "PATCH", "POST", "PUT", "TRACE"]
 WEB = Path(__file__).parent.parent / "web"
@@ -46,6 +47,7 @@ def create_app(db: Database, catalogue: Catalogue, web: Path = WEB, names: froze
     app = FastAPI(title="Lumso", version=__version__, docs_url=None, redoc_url=None, openapi_url="/api/openapi.json")
     app.state.context = Context(db, catalogue)
     app.state.entry = entry
+    app.state.workers = Workers()
     errors.install(app)
     for part in (jobs, planning, finish, sheets, workshop, better, keeping, entering, book):
         app.include_router(part.router, prefix="/api", responses=errors.RESPONSES)

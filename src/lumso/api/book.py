@@ -4,7 +4,8 @@ from dataclasses import replace
 from datetime import UTC, datetime
 from typing import Annotated, Literal
 
-from fastapi import APIRouter, Response
+from fastapi import APIRouter, Request, Response
+from fastapi.concurrency import run_in_threadpool
 from pydantic import BaseModel, ConfigDict, Field
 
 from lumso.core.book.catalogue import Catalogue, pick
@@ -22,6 +23,7 @@ from lumso.store.entries import Kind
 from .bodies import RecipeBody
 from .context import Context, Here, IfMatch, Key, read_revision
 from .door import MOST_BYTES
+from .sheets import in_use, measured
 
 router = APIRouter(tags=["book"])
 
@@ -86,12 +88,10 @@ class SheetMeasureIn(SheetIn):
 
 
 @router.post("/sheet/measure")
-def measure_sheet(asked: SheetMeasureIn, here: Here) -> KitAnswer:
+async def measure_sheet(asked: SheetMeasureIn, request: Request, here: Here) -> KitAnswer:
     """How to measure a recipe worked out for an amount: the trade-offs, least waste first. Keeps nothing."""
-    from lumso.core.mixing.measuring import measure_out, needs_of  # numpy takes a while to load
-
-    kit = pick("kit", here.known().kits, asked.kit or here.workshop().kit)
-    return measure_out(needs_of(work_out(asked, here).sheet.mix), kit)
+    made = await run_in_threadpool(work_out, asked, here)
+    return (await measured([made.sheet.mix], in_use(here, asked.kit), request, here))[0]
 
 
 @router.put("/recipes/{slug:path}")

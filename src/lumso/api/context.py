@@ -10,10 +10,13 @@ from fastapi import Depends, Header, Request
 from pydantic import BaseModel, ConfigDict, Field, TypeAdapter
 
 from lumso.core.book.catalogue import Catalogue, pick
+from lumso.core.book.kit import Kit
 from lumso.core.errors import InvalidValue
 from lumso.core.job.job import Job
 from lumso.core.layers.conditions import Room, steady
 from lumso.core.memory import Memo
+from lumso.core.mixing.fillings import KitAnswer
+from lumso.core.mixing.needs import Needs
 from lumso.core.plan.plan import Plan, plan_of
 from lumso.core.work.work import Work, work
 from lumso.core.workshop.better import Better
@@ -117,6 +120,7 @@ class Context:
     def __init__(self, db: Database, catalogue: Catalogue) -> None:
         self.db, self.catalogue = db, catalogue
         self.memo = Memo()
+        self.measured: dict[tuple[Needs, Kit], KitAnswer] = {}
         self._reading = Lock()
         self._held: Held | None = None
         self._entries: dict[tuple[entries.Kind, str], Any | Unread] = {}

@@ -56,6 +56,14 @@ class CannotWorkOut(LumsoError):
     """A job that a mistake of ours keeps from being worked out. It is kept, and an earlier version of it may open."""
 
 
+class Refusal(Exception):
+    """Problem details that were made elsewhere."""
+
+    def __init__(self, problem: ProblemOut) -> None:
+        super().__init__(problem.detail)
+        self.problem = problem
+
+
 STATUS: tuple[tuple[type[LumsoError], int, str], ...] = (
     (UnfitDocument, 422, "That cannot be used"),
     (InvalidValue, 422, "That value is not allowed"),
@@ -108,6 +116,10 @@ def install(app: FastAPI) -> None:
     @app.exception_handler(LumsoError)
     def refused(request: Request, error: LumsoError) -> JSONResponse:
         return reply(problem_of(error))
+
+    @app.exception_handler(Refusal)
+    def refused_elsewhere(request: Request, error: Refusal) -> JSONResponse:
+        return reply(error.problem)
 
     @app.exception_handler(RequestValidationError)
     def unfit(request: Request, error: RequestValidationError) -> JSONResponse:

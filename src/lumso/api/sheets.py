@@ -1,25 +1,35 @@
 """The mix sheet, what is printed of it, and batches that were."""
 
-from typing import Annotated, Literal
+from collections.abc import Sequence
+from typing import Annotated, Any, Literal
 
 from fastapi import APIRouter, Request, Response
+from fastapi.concurrency import run_in_threadpool
 from pydantic import BaseModel, ConfigDict, Field, RootModel
 
 from lumso.core.book.catalogue import pick
 from lumso.core.book.kit import Kit
 from lumso.core.changes.what_if import WhatIf
 from lumso.core.errors import InvalidValue
+from lumso.core.job.job import Job
 from lumso.core.mixing.fillings import KitAnswer
-from lumso.core.work.batch import Batch
+from lumso.core.mixing.mix import Mix
+from lumso.core.mixing.needs import Needs, needs_of
 from lumso.core.work.batch_file import BatchFile
 from lumso.core.work.sheet import MixSheet, mix_sheet
 from lumso.core.work.steps import steps_of
 from lumso.formats import batchfile, jobfile
 from lumso.store import batches, jobs
+from lumso.store.batches import FrozenBatch
+from lumso.store.jobs import StoredJob
 
 from .bodies import JobBody
 from .context import Context, Here
 from .gate import Entry
+from .workers import run
+
+MOST_MEASURED = 500
+"""How many answers of the kit search are remembered."""
 
 router = APIRouter(tags=["sheets"])
 
@@ -84,15 +94,29 @@ def get_sheet(asked: SheetAsk, here: Here) -> MixSheetOut:
     return MixSheetOut(sequence=asked.sequence, now=now, then=then)
 
 
-def _measured(batch: Batch, kit: Kit) -> KitAnswer:
-    from lumso.core.mixing.measuring import measure_out, needs_of  # numpy takes a while to load
+async def measured(mixes: Sequence[Mix], kit: Kit, request: Request, here: Context) -> list[KitAnswer]:
+    """How to measure mixes with a kit, in the order they are given: remembered, or looked for beside all else."""
+    asked = [needs_of(mix) for mix in mixes]
+    known = {needs: here.measured.get((needs, kit)) for needs in asked}
+    if fresh := [needs for needs, answer in known.items() if answer is None]:
+        found = await run(request, measure_all, fresh, kit)
+        known |= zip(fresh, found, strict=True)
+        here.measured.update(((needs, kit), answer) for needs, answer in zip(fresh, found, strict=True))
+        while len(here.measured) > MOST_MEASURED:
+            here.measured.pop(next(iter(here.measured)), None)
+    return [answer for needs in asked if (answer := known[needs])]
 
-    return measure_out(needs_of(batch.mix), kit)
+
+def measure_all(needs: Sequence[Needs], kit: Kit) -> list[KitAnswer]:
+    """How to measure mixes with a kit."""
+    from lumso.core.mixing.measuring import measure_out  # numpy takes a while to load
+
+    return [measure_out(each, kit) for each in needs]
 
 
-def _file(job: str, batch: Batch, here: Context) -> BatchFile:
-    kit = pick("kit", here.known().kits, here.workshop().kit)
-    return BatchFile("lumso-batch", 3, job, kit.name, batch, _measured(batch, kit))
+def in_use(here: Context, kit: str | None = None) -> Kit:
+    """A kit, or the one in use."""
+    return pick("kit", here.known().kits, kit or here.workshop().kit)
 
 
 class BatchAsk(SheetAsk):
@@ -102,25 +126,44 @@ class BatchAsk(SheetAsk):
     kit: str | None = None
 
 
-@router.post("/mix-sheet/measure")
-def measure_batch(asked: BatchAsk, here: Here) -> KitAnswer:
-    """How to measure a planned batch with a kit: the trade-offs, least waste first. Keeps nothing."""
-    kit = pick("kit", here.known().kits, asked.kit or here.workshop().kit)
+def _planned(asked: BatchAsk, here: Context) -> tuple[Mix, Kit]:
     sheet = _sheet(asked.job, _others(asked.with_jobs, here), asked.what_if, here)
-    batch = pick("batch", {b.id: b for b in sheet.batches}, asked.batch)
-    return _measured(batch, kit)
+    return pick("batch", {b.id: b for b in sheet.batches}, asked.batch).mix, in_use(here, asked.kit)
+
+
+@router.post("/mix-sheet/measure")
+async def measure_batch(asked: BatchAsk, request: Request, here: Here) -> KitAnswer:
+    """How to measure a planned batch with a kit: the trade-offs, least waste first. Keeps nothing."""
+    mix, kit = await run_in_threadpool(_planned, asked, here)
+    return (await measured([mix], kit, request, here))[0]
 
 
 @router.post("/jobs/{job_id}/print", response_class=Response, responses={200: {"content": {"application/pdf": {}}}})
-def print_job(job_id: str, asked: PrintIn, request: Request, here: Here) -> Response:
+async def print_job(job_id: str, asked: PrintIn, request: Request, here: Here) -> Response:
     """A PDF of the saved job. Printing cards or labels freezes its batches, each with a code."""
-    from lumso.formats import pdf  # the layout engine takes a while to load, and few sheets are printed
-
-    stored = jobs.get(here.db, job_id)
-    job = jobfile.from_json(stored.document, f"Job {job_id}")
+    aside = run_in_threadpool
+    stored, job = await aside(_saved, job_id, here)
     if asked.what == "steps":
-        steps = steps_of(here.work(job), here.room())
-        return _pdf(pdf.bench_sheet(job.name, steps, asked.paper), f"{job.name} steps")
+        steps = await aside(lambda: steps_of(here.work(job), here.room()))
+        return _pdf(await run(request, pdf_of, "steps", job.name, steps, asked.paper), f"{job.name} steps")
+    sheet = await aside(_printed, job, asked, here)
+    kit = in_use(here)
+    answers = await measured([b.mix for b in sheet.batches], kit, request, here)
+    files = [BatchFile("lumso-batch", 3, job.name, kit.name, b, a) for b, a in zip(sheet.batches, answers, strict=True)]
+    frozen = await aside(_frozen, stored, files, here)
+    entry: Entry | None = request.app.state.entry
+    base = entry.reach if entry else str(request.base_url).rstrip("/")  # what a phone can reach, where one can
+    coded = [(f.code, f"{base}/b/{f.code}", file) for f, file in zip(frozen, files, strict=True)]
+    return _pdf(await run(request, pdf_of, asked.what, job.name, coded, asked.paper), f"{job.name} {asked.what}")
+
+
+def _saved(job_id: str, here: Context) -> tuple[StoredJob, Job]:
+    stored = jobs.get(here.db, job_id)
+    return stored, jobfile.from_json(stored.document, f"Job {job_id}")
+
+
+def _printed(job: Job, asked: PrintIn, here: Context) -> MixSheet:
+    """The sheet of a job as it is printed; refused where there is nothing on it."""
     tried = WhatIf(step_down=True) if asked.step_down else None
     sheet = _sheet(JobBody(job), _others(asked.with_jobs, here), tried, here)
     if not sheet.batches:
@@ -131,14 +174,21 @@ def print_job(job_id: str, asked: PrintIn, request: Request, here: Here) -> Resp
             allowed=why.allowed if why else "a layer whose amount comes from an area",
             field=why.at if why else "/zones",
         )
-    files = [_file(job.name, batch, here) for batch in sheet.batches]
+    return sheet
+
+
+def _frozen(stored: StoredJob, files: Sequence[BatchFile], here: Context) -> list[FrozenBatch]:
     documents = [(f.batch.id, batchfile.to_json(f)) for f in files]
-    frozen = batches.freeze(here.db, job_id, stored.revision, documents)
-    entry: Entry | None = request.app.state.entry
-    base = entry.reach if entry else str(request.base_url).rstrip("/")  # what a phone can reach, where one can
-    coded = [(f.code, f"{base}/b/{f.code}", file) for f, file in zip(frozen, files, strict=True)]
-    made = pdf.cards(coded, asked.paper) if asked.what == "cards" else pdf.labels(coded, asked.paper)
-    return _pdf(made, f"{job.name} {asked.what}")
+    return batches.freeze(here.db, stored.id, stored.revision, documents)
+
+
+def pdf_of(what: str, name: str, content: Any, paper: Literal["a4", "letter"]) -> bytes:
+    """What is printed, as PDF: cards and labels of coded batches, or a job's steps."""
+    from lumso.formats import pdf  # the layout engine takes a while to load, and few sheets are printed
+
+    if what == "steps":
+        return pdf.bench_sheet(name, content, paper)
+    return pdf.cards(content, paper) if what == "cards" else pdf.labels(content, paper)
 
 
 def _pdf(content: bytes, name: str) -> Response:

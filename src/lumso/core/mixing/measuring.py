@@ -1,39 +1,13 @@
 """Measuring a mix out with the kit one owns: the trade-offs between waste and work, or why it cannot be done."""
 
 from collections.abc import Sequence
-from dataclasses import dataclass
 from functools import lru_cache
 from math import ceil, inf
 
 from ..book.kit import Kit
 from .fillings import Filled, KitAnswer, KitOption, Weighed
 from .kit_search import EXACT, FillingValue, Search, choices_in, fill, fillings_of, grid, reachable
-from .mix import Mix
-
-
-@dataclass(frozen=True)
-class Need:
-    """What a mix needs of one component: ml as poured and g, both more than zero. `dry`: measured level.
-
-    `component` is its id in the recipe, `name` what it is called where something must be said of it.
-    """
-
-    component: str
-    ml: float
-    g: float
-    dry: bool = False
-    name: str = ""
-
-    @property
-    def called(self) -> str:
-        """What it is called."""
-        return self.name or self.component
-
-
-def needs_of(mix: Mix) -> tuple[Need, ...]:
-    """What a planned mix needs of each of its components."""
-    return tuple(Need(p.component, p.poured.value, p.mass.value, p.solid, p.name) for p in mix.parts)
-
+from .needs import Need
 
 LITTLE = 0.1
 ASKED = (

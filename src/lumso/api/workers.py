@@ -1,0 +1,160 @@
+"""Work that would keep others waiting, done by at most two processes beside the server.
+
+A worker is started at the first need and kept. When whoever asked is gone, or it takes longer than anybody waits, it is
+ended, and another takes its place at the next need. It ends by itself when the server does.
+"""
+
+import asyncio
+import atexit
+import pickle
+import select
+import subprocess
+import sys
+import time
+from collections.abc import Callable
+from queue import Empty, LifoQueue
+from struct import Struct
+from threading import BoundedSemaphore, Event
+from typing import Any, BinaryIO, ParamSpec, TypeVar, cast
+
+from fastapi import HTTPException, Request
+
+from lumso.core.errors import LumsoError
+from lumso.store.errors import TooLong
+
+from .errors import ProblemOut, Refusal, problem_of
+
+MOST = 2
+LONGEST_S = 30.0
+LOOK_EVERY_S = 0.1
+LENGTH = Struct(">Q")
+COMMAND = [sys.executable, "-c", "from lumso.api.workers import serve; serve()"]
+
+P = ParamSpec("P")
+R = TypeVar("R")
+
+
+def _send(pipe: BinaryIO, value: object) -> None:
+    text = pickle.dumps(value, pickle.HIGHEST_PROTOCOL)
+    pipe.write(LENGTH.pack(len(text)) + text)
+    pipe.flush()
+
+
+def _receive(pipe: BinaryIO) -> Any:
+    """The next value; EOFError where the other side is gone."""
+    head = pipe.read(LENGTH.size)
+    if len(head) < LENGTH.size:
+        raise EOFError
+    return pickle.loads(pipe.read(LENGTH.unpack(head)[0]))
+
+
+def serve() -> None:
+    """Be a worker: do what is asked, one after the other, until nobody asks any more."""
+    asked, answers = sys.stdin.buffer, sys.stdout.buffer
+    sys.stdout = sys.stderr  # what is printed is no answer
+    while True:
+        try:
+            work, args = _receive(asked)
+        except EOFError:
+            return
+        try:
+            answer: object = ("done", work(*args))
+        except LumsoError as error:
+            answer = ("refused", problem_of(error))
+        except Exception as error:
+            answer = ("broken", f"{type(error).__name__}: {error}")
+        _send(answers, answer)
+
+
+class Broken(Exception):
+    """A mistake of ours in what a worker was asked."""
+
+
+class _Worker:
+    def __init__(self) -> None:
+        self.process = subprocess.Popen(COMMAND, stdin=subprocess.PIPE, stdout=subprocess.PIPE)
+        self.asked = cast(BinaryIO, self.process.stdin)
+        self.answers = cast(BinaryIO, self.process.stdout)
+
+    def end(self) -> None:
+        self.process.kill()
+        self.process.wait()
+        self.asked.close()
+        self.answers.close()
+
+
+class Workers:
+    """The processes beside the server."""
+
+    def __init__(self, most: int = MOST, longest_s: float = LONGEST_S) -> None:
+        self.longest_s = longest_s
+        self._free: LifoQueue[_Worker] = LifoQueue()
+        self._places = BoundedSemaphore(most)
+        atexit.register(self.close)
+
+    async def run(self, request: Request, work: Callable[P, R], *args: P.args, **none: P.kwargs) -> R:
+        """What `work`, a function of a module, comes to for whoever sent a request.
+
+        Raises Refusal, TooLong, and HTTPException 499 when nobody waits for it any more.
+        """
+        gone = Event()
+        done = asyncio.ensure_future(asyncio.to_thread(self._run, gone, work, args))
+        while True:
+            if (await asyncio.wait({done}, timeout=LOOK_EVERY_S))[0]:
+                return cast(R, done.result())
+            if await request.is_disconnected():
+                gone.set()
+
+    def close(self) -> None:
+        """End those that are free; those at work end when they are done."""
+        while True:
+            try:
+                self._free.get_nowait().end()
+            except Empty:
+                return
+
+    def _run(self, gone: Event, work: Callable[..., object], args: tuple[object, ...]) -> object:
+        until = time.monotonic() + self.longest_s
+        while not self._places.acquire(timeout=LOOK_EVERY_S):
+            _look(gone, until)
+        try:
+            return self._ask(gone, until, work, args)
+        finally:
+            self._places.release()
+
+    def _ask(self, gone: Event, until: float, work: Callable[..., object], args: tuple[object, ...]) -> object:
+        try:
+            worker = self._free.get_nowait()
+        except Empty:
+            worker = _Worker()
+        try:
+            _send(worker.asked, (work, args))
+            while not select.select([worker.answers], [], [], LOOK_EVERY_S)[0]:
+                _look(gone, until)
+            how, answer = _receive(worker.answers)
+        except (EOFError, OSError):
+            worker.end()
+            raise Broken("a worker ended in the midst of its work") from None
+        except BaseException:
+            worker.end()
+            raise
+        self._free.put(worker)
+        if how == "refused":
+            raise Refusal(cast(ProblemOut, answer))
+        if how == "broken":
+            raise Broken(answer)
+        return answer
+
+
+def _look(gone: Event, until: float) -> None:
+    """Raises where nobody waits any more, or nobody would."""
+    if gone.is_set():
+        raise HTTPException(499, "Whoever asked is gone.")
+    if time.monotonic() > until:
+        raise TooLong("That is too large: nobody waits that long. Ask for less at once, or for larger measures.")
+
+
+async def run(request: Request, work: Callable[P, R], *args: P.args, **none: P.kwargs) -> R:
+    """The same, by the workers of the application that was asked."""
+    workers: Workers = request.app.state.workers
+    return await workers.run(request, work, *args, **none)
