@@ -19,7 +19,7 @@ from tempfile import TemporaryDirectory
 from lumso import __version__
 
 from . import file
-from .database import Database, applied, now, refuse_newer
+from .database import Database, applied, migrations, now, refuse_newer
 from .errors import Busy, NoBackup, NotFound, StoreError, Unwritable
 
 FORMAT, VERSION = "lumso-archive", 1
@@ -69,7 +69,7 @@ def _looked(path: Path) -> None:
 def _checked(path: Path) -> dict[str, int]:
     """What a copy holds. Raises NoBackup for one that is no whole database of this Lumso or an earlier one."""
     _looked(path)
-    with closing(sqlite3.connect(f"{path.absolute().as_uri()}?mode=ro&immutable=1", uri=True)) as connection:
+    with file.to_look(path) as connection:
         refuse_newer(connection)
         (fault,) = connection.execute("PRAGMA integrity_check(1)").fetchone()
         if fault != "ok":
@@ -306,9 +306,11 @@ def due(path: Path) -> bool:
 
 def pending(path: Path) -> bool:
     """Whether opening a database would bring it up to date: it is of an earlier Lumso."""
-    from .database import migrations
-
-    if file.look(path) == "new":
+    if not path.is_file():
         return False
-    with closing(sqlite3.connect(f"{path.absolute().as_uri()}?mode=ro", uri=True)) as connection:
-        return set(applied(connection)) < {number for number, _, _ in migrations()}
+    try:
+        with file.to_look(path) as connection:
+            had = set(applied(connection))
+    except sqlite3.Error:
+        return False  # opening it will say what it is
+    return bool(had) and had < {number for number, _, _ in migrations()}

@@ -115,12 +115,14 @@ class Database:
             )
 
     @contextmanager
-    def read(self) -> Iterator[sqlite3.Connection]:
-        """A connection that can only read, and gives up what nobody waits for. Raises TooLong."""
-        self._still_here()
+    def read(self, longest_s: float | None = None) -> Iterator[sqlite3.Connection]:
+        """A connection that can only read, and gives up what nobody waits for: what takes longer than LONGEST_READ_S,
+        where nothing else is said. Raises TooLong.
+        """
         with self._translating(), self._counted():
+            self._still_here()
             reader = self._borrowed()
-            until = time.monotonic() + LONGEST_READ_S
+            until = time.monotonic() + (LONGEST_READ_S if longest_s is None else longest_s)
             reader.set_progress_handler(lambda: time.monotonic() > until, 10_000)
             try:
                 yield reader

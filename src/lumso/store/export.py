@@ -25,6 +25,9 @@ def _text(value: object) -> str:
     return json.dumps(value, ensure_ascii=False)
 
 
+LONGEST_S = 3600.0
+"""It is read as fast as it is taken: over a slow line that takes a while."""
+
 PARTS = {
     "settings": "SELECT key, document, saved_at FROM setting ORDER BY key",
     "entries": "SELECT kind, slug, document, saved_at FROM workshop_entry ORDER BY kind, slug",
@@ -43,7 +46,7 @@ def everything(db: Database, revisions: bool = False) -> Iterator[str]:
     """
     parts = {**PARTS, **({"revisions": REVISIONS} if revisions else {})}
     yield f'{{"format": {_text(FORMAT)}, "version": {VERSION}, "made_at": {_text(now())}'
-    with db.read() as connection:
+    with db.read(LONGEST_S) as connection:
         connection.execute("BEGIN")  # all of it as it was at one moment
         try:
             for name, sql in parts.items():

@@ -1,7 +1,8 @@
 """What a database file is, looked at before it is opened for writing: whose it is, and whether all of it is there."""
 
 import sqlite3
-from contextlib import closing
+from collections.abc import Iterator
+from contextlib import closing, contextmanager
 from dataclasses import dataclass
 from pathlib import Path
 from typing import Literal
@@ -81,10 +82,8 @@ def look(path: Path) -> State:
     said = int.from_bytes(head[68:72], "big")
     if said not in (0, APPLICATION_ID):
         raise _foreign(path)
-    # What stands beside it is read too; where nothing does, nothing is made.
-    how = "mode=ro" if beside else "mode=ro&immutable=1"
     try:
-        with closing(sqlite3.connect(f"{path.absolute().as_uri()}?{how}", uri=True)) as connection:
+        with to_look(path) as connection:
             names = {row[0] for row in connection.execute("SELECT name FROM sqlite_master")}
             if names and not {"migration", "job"} <= names:
                 raise _foreign(path)
@@ -100,9 +99,17 @@ def look(path: Path) -> State:
     return "without its -wal" if mark == IN_USE and not beside else "whole"
 
 
+@contextmanager
+def to_look(path: Path) -> Iterator[sqlite3.Connection]:
+    """A connection that only looks: what stands beside the file is read too; where nothing does, nothing is made."""
+    how = "mode=ro" if wal_of(path).exists() else "mode=ro&immutable=1"
+    with closing(sqlite3.connect(f"{path.absolute().as_uri()}?{how}", uri=True)) as connection:
+        yield connection
+
+
 def thorough(path: Path) -> list[str]:
     """Every fault of a database that is ours, page by page and row by row; reads all of it."""
-    with closing(sqlite3.connect(f"{path.absolute().as_uri()}?mode=ro", uri=True)) as connection:
+    with to_look(path) as connection:
         faults = [str(row[0]) for row in connection.execute("PRAGMA integrity_check")]
         loose = [f"{row[0]}: row {row[1]} refers to nothing" for row in connection.execute("PRAGMA foreign_key_check")]
     return [fault for fault in faults if fault != "ok"] + loose

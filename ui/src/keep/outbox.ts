@@ -82,7 +82,14 @@ export class Outbox {
   /** Look at what is kept, whoever put it there, and send what nobody else sends. */
   look = async (): Promise<void> => {
     const alive = await this.world.alive();
-    await this.change((edits) => takenOver(edits, this.page, alive), false);
+    const waiting = await this.store.waiting().catch(() => []);
+    // Looked at often, and written only where something changes.
+    if (waiting.some((e) => !alive.has(e.page)))
+      await this.change((edits) => takenOver(edits, this.page, alive), false);
+    else if (!this.changing.length) {
+      this.held = waiting;
+      this.show();
+    }
     for (const doc of new Set(this.edits.map((e) => e.doc))) void this.send(doc);
   };
 

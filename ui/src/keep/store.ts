@@ -13,6 +13,8 @@ export interface Draft {
 export interface Store {
   /** All edits that wait, changed in one go: no other page comes between. */
   change(run: (edits: Edit[]) => Edit[]): Promise<Edit[]>;
+  /** All edits that wait, as they are. */
+  waiting(): Promise<Edit[]>;
   drafts(): Promise<Draft[]>;
   putDraft(draft: Draft): Promise<void>;
   dropDraft(job: string, page: string): Promise<void>;
@@ -40,6 +42,7 @@ export class Passing implements Store {
     this.edits = run(this.edits);
     return this.edits;
   };
+  waiting = async () => this.edits;
   drafts = async () => [...this.held.values()];
   putDraft = async (draft: Draft) => void this.held.set(`${draft.job} ${draft.page}`, draft);
   dropDraft = async (job: string, page: string) => void this.held.delete(`${job} ${page}`);
@@ -83,6 +86,7 @@ export class Lasting implements Store {
     await held.done;
     return after;
   };
+  waiting = async () => ((await this.db.get(KEPT, EDITS)) as Edit[] | undefined) ?? [];
   drafts = async () => (await this.db.getAll(KEPT, IDBKeyRange.bound(["draft"], ["draft", []]))) as Draft[];
   putDraft = async (draft: Draft) => {
     const held = this.db.transaction(KEPT, "readwrite", LASTING);
