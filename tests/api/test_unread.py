@@ -84,7 +84,7 @@ def test_a_kit_nobody_could_measure_with_is_refused_with_what_is_allowed(
     assert allowed in reply.json()["faults"][0]["allowed"]
 
 
-@pytest.mark.parametrize("colour", ["#fff", "red", "url(http://paint.example/x)", "#12345g", "#1234567", ""])
+@pytest.mark.parametrize("colour", ["#ffg", "red", "url(http://paint.example/x)", "#12345g", "#1234567", ""])
 def test_a_colour_is_a_colour_wherever_it_enters(client: TestClient, colour: str) -> None:
     shelf = {line["material"]["slug"]: line["material"] for line in client.get("/api/shelf?most=200").json()["lines"]}
     material = {**shelf["matt-paint"], "hex": colour}
@@ -93,3 +93,22 @@ def test_a_colour_is_a_colour_wherever_it_enters(client: TestClient, colour: str
     (fault,) = reply.json()["faults"]
     assert (fault["at"], fault["allowed"]) == ("/own/hex", "a colour written as #rrggbb")
     assert client.get("/api/shelf").status_code == 200
+
+
+def test_a_colour_typed_short_is_written_out_wherever_it_comes_in(client: TestClient) -> None:
+    own = {**client.get("/api/shelf?most=200").json()["lines"][0]["material"], "slug": "own-1", "hex": "#f0A"}
+    kept = client.put("/api/shelf/own-1", json={"slug": "own-1", "own": own})
+    assert (kept.status_code, kept.json()["material"]["hex"]) == (200, "#ff00AA")
+    file = {
+        "format": "lumso-workshop-file",
+        "version": 1,
+        "shelf": [{"slug": "own-2", "own": {**own, "slug": "own-2"}}],
+    }
+    taken = client.post("/api/import", json={"name": "shelf.json", "text": json.dumps(file)})
+    assert taken.json()["taken"] == 1
+    hexes = {m["slug"]: m["hex"] for m in client.get("/api/catalogue").json()["materials"]}
+    assert (hexes["own-1"], hexes["own-2"]) == ("#ff00AA", "#ff00AA")
+    job = client.post("/api/jobs/start", json={"ml": 200}).json()["job"]
+    job["entries"]["materials"][0]["hex"] = "#09c"
+    opened = client.post("/api/jobs/file", json={"name": "job.json", "text": json.dumps(job)})
+    assert opened.json()["job"]["entries"]["materials"][0]["hex"] == "#0099cc"

@@ -11,7 +11,9 @@ from lumso.core.book.recipes import Recipe
 from lumso.core.job.job import Job
 from lumso.core.plan.plan import Plan
 from lumso.core.work.steps import Procedure
+from lumso.core.workshop.shelf import ShelfItem
 from lumso.formats import jobfile
+from lumso.formats.reading import widened
 
 
 class JobBody(RootModel[Job]):
@@ -25,6 +27,15 @@ class JobBody(RootModel[Job]):
 
 class RecipeBody(RootModel[Recipe]):
     """A recipe as in a catalogue file."""
+
+
+class ShelfBody(RootModel[ShelfItem]):
+    """A material on the shelf. A colour typed short, #f0a, is written out."""
+
+    @model_validator(mode="before")
+    @classmethod
+    def _widened(cls, sent: object) -> object:
+        return sent if isinstance(sent, ShelfItem) else widened(sent)
 
 
 class EntriesBody(RootModel[Entries]):

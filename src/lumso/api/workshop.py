@@ -26,6 +26,7 @@ from lumso.formats.workshop import document
 from lumso.store import entries, settings
 from lumso.store.errors import NotFound
 
+from .bodies import ShelfBody
 from .context import Context, Here, IfMatch, Key, Settings, Unread, read_revision
 
 router = APIRouter(tags=["workshop"])
@@ -327,9 +328,10 @@ def get_shelf(
 
 
 @router.put("/shelf/{slug:path}")
-def put_shelf_item(slug: str, item: ShelfItem, here: Here, response: Response, if_match: IfMatch,
+def put_shelf_item(slug: str, body: ShelfBody, here: Here, response: Response, if_match: IfMatch,
                    key: Key = "") -> ShelfLine:  # fmt: skip
     """Put a material on the shelf, or change what is known of it."""
+    item = body.root
     if item.slug != slug:
         raise InvalidValue("The item and its address differ.", value=item.slug, allowed=slug, field="slug")
     material = item.own or pick("material", here.catalogue.materials, slug)

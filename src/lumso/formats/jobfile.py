@@ -10,7 +10,7 @@ from lumso.core.job.job import MOST_LAYERS, MOST_POTS, MOST_ZONES, Job
 from lumso.core.measure.lengths import parse_length
 from lumso.formats.validators import adapter
 
-from .reading import MOST_SHOWN, Fault, UnfitDocument, parse_json, read, refuse_crowds
+from .reading import MOST_SHOWN, Fault, UnfitDocument, parse_json, read, refuse_crowds, widened
 from .versions import Upgrades, upgraded
 
 ADAPTER = adapter(Job)
@@ -186,7 +186,7 @@ def current(document: object, source: str = "The job") -> object:
 
 def from_document(document: object, source: str = "The job") -> Job:
     """A job from parsed JSON of this or an earlier version. Raises UnfitDocument."""
-    job = read(ADAPTER, current(document, source), source)
+    job = read(ADAPTER, widened(current(document, source)), source)
     if faults := lengths_disagree(job):
         raise UnfitDocument(source, faults)
     return job

@@ -175,6 +175,19 @@ def refuse_crowds(document: object, source: str, most: Mapping[str, int]) -> Non
             waiting += [(f"{at}/{i}", v) for i, v in enumerate(value) if isinstance(v, dict | list)]
 
 
+def widened(document: object) -> object:
+    """Parsed JSON with colours as people type them, #f0a, written out: #ff00aa."""
+    if isinstance(document, list):
+        return [widened(value) for value in document]
+    if not isinstance(document, dict):
+        return document
+    made = {key: widened(value) for key, value in document.items()}
+    colour = made.get("hex")
+    if isinstance(colour, str) and len(colour) == 4 and colour.startswith("#"):
+        made["hex"] = "#" + "".join(2 * c for c in colour[1:])
+    return made
+
+
 def read_json(adapter: TypeAdapter[T], text: str | bytes, source: str) -> T:
     """The same from JSON text; text that is no JSON, or holds NaN, is refused with its place."""
     return read(adapter, parse_json(text, source), source)

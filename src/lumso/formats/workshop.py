@@ -24,7 +24,7 @@ from lumso.core.workshop.shelf import BOUNDS, Overlay, ShelfItem, with_overlays
 from lumso.core.workshop.workshop import Workshop
 from lumso.formats.validators import adapter
 
-from .reading import Fault, UnfitDocument, parse_json, read, read_json, refuse_crowds
+from .reading import Fault, UnfitDocument, parse_json, read, read_json, refuse_crowds, widened
 
 FORMAT = "lumso-workshop-file"
 MOST = {"shelf": 20_000}
@@ -106,7 +106,7 @@ def from_json(text: str | bytes, catalogue: Catalogue, source: str = "The file")
     """A workshop file from JSON text. Raises UnfitDocument."""
     document = parse_json(text, source)
     refuse_crowds(document, source, MOST)
-    return check(read(FILE, document, source), catalogue, source)
+    return check(read(FILE, widened(document), source), catalogue, source)
 
 
 def arrivals(file: WorkshopFile, workshop: Workshop) -> tuple[Arrival, ...]:

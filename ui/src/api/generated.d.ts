@@ -5932,6 +5932,11 @@ export interface components {
             sheet: components["schemas"]["Sheet"];
         };
         /**
+         * ShelfBody
+         * @description A material on the shelf. A colour typed short, #f0a, is written out.
+         */
+        ShelfBody: components["schemas"]["ShelfItem-Input"];
+        /**
          * ShelfItem
          * @description A material on the shelf. `own` defines one the catalogue does not have.
          */
@@ -8944,7 +8949,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["ShelfItem-Input"];
+                "application/json": components["schemas"]["ShelfBody"];
             };
         };
         responses: {

@@ -1,10 +1,11 @@
-import { useEffect, useRef, useState } from "react";
+import { useRef, useState } from "react";
 import { Link, useNavigate } from "react-router";
 import type { JobLine } from "../api/client";
 import { useBeginJob, useJobs, usePutAway, useTakeJob } from "../api/queries";
 import { Jar } from "../drawings/Jar";
 import { Failure } from "../parts/Failure";
-import { Alert, LABEL, Loading } from "../parts/notices";
+import { Alert, Loading } from "../parts/notices";
+import { SearchField } from "../parts/SearchField";
 import { say, when } from "../parts/say";
 import { Unread } from "./Unread";
 
@@ -112,7 +113,7 @@ export function JobsView() {
             <h2 id="jobs" className="text-lg font-bold">
               Jobs
             </h2>
-            {(count > MANY || search) && <Search value={search} onChange={setSearch} />}
+            {(count > MANY || search) && <SearchField label="Find a job by its name" onSearch={setSearch} />}
             <div className="flex flex-wrap gap-2">
               <OpenFile onOpened={(id) => navigate(`/jobs/${id}`)} />
               {start}
@@ -156,29 +157,6 @@ export function JobsView() {
 
 /** From here on a list is searched rather than read. */
 const MANY = 12;
-const SEARCH_AFTER_MS = 200;
-
-/** Part of a name; asked for when typing rests. */
-function Search({ value, onChange }: { value: string; onChange: (value: string) => void }) {
-  const [typed, setTyped] = useState(value);
-  useEffect(() => {
-    const timer = window.setTimeout(() => onChange(typed.trim()), SEARCH_AFTER_MS);
-    return () => window.clearTimeout(timer);
-  }, [typed, onChange]);
-  return (
-    <label className={`${LABEL} min-w-48 grow basis-48`}>
-      Find a job by its name
-      <input
-        type="search"
-        className="tape w-full text-base text-ink"
-        maxLength={200}
-        value={typed}
-        onChange={(e) => setTyped(e.target.value)}
-      />
-    </label>
-  );
-}
-
 function Line({ job, onAway }: { job: JobLine; onAway: () => void }) {
   return (
     <li className="flex items-stretch gap-3 border-t border-line py-2">

@@ -10,7 +10,8 @@ import {
   usePutAway,
 } from "../api/queries";
 import { Failure } from "../parts/Failure";
-import { LABEL, Row } from "../parts/notices";
+import { Row } from "../parts/notices";
+import { SearchField } from "../parts/SearchField";
 import { when } from "../parts/say";
 
 const KINDS: Record<Aside["kind"], string> = {
@@ -35,18 +36,7 @@ export function PutAway() {
         <h2 id="away" className="text-lg font-bold">
           Put away
         </h2>
-        {some && (
-          <label className={`${LABEL} w-64`}>
-            Find by name
-            <input
-              type="search"
-              className="tape w-full text-base text-ink"
-              maxLength={200}
-              value={search}
-              onChange={(e) => setSearch(e.target.value)}
-            />
-          </label>
-        )}
+        {some && <SearchField label="Find by name" onSearch={setSearch} />}
       </div>
       {(jobs.error ?? aside.error) && <Failure error={(jobs.error ?? aside.error) as Error} />}
       {!some && <p className="text-soft">Nothing is put away.</p>}

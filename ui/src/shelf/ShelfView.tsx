@@ -3,7 +3,8 @@ import type { ShelfLine } from "../api/client";
 import { useCatalogue, useShelf } from "../api/queries";
 import { Failure } from "../parts/Failure";
 import { FilePanel } from "../parts/FilePanel";
-import { LABEL, Loading } from "../parts/notices";
+import { Loading } from "../parts/notices";
+import { SearchField } from "../parts/SearchField";
 import { say } from "../parts/say";
 import { Better } from "./Better";
 import { MaterialPanel } from "./MaterialPanel";
@@ -64,16 +65,9 @@ export function ShelfView() {
           from then on Lumso counts with yours.
         </p>
       )}
-      <label className={`${LABEL} mt-3 block max-w-sm`}>
-        Find a material by its name
-        <input
-          type="search"
-          className="tape w-full text-base text-ink"
-          maxLength={200}
-          value={search}
-          onChange={(e) => setSearch(e.target.value)}
-        />
-      </label>
+      <div className="mt-3">
+        <SearchField label="Find a material by its name" onSearch={setSearch} />
+      </div>
       {on.lines.length > 0 && (
         <section aria-label="On the shelf" className="mt-4">
           <h2 className="border-b-2 border-ink pb-1 text-base font-bold">On the shelf</h2>
