@@ -12,7 +12,9 @@ from tests.browser.test_piece import open_job
 
 def layers(page: Page) -> list[str]:
     """The names of the layers, the first coat first."""
-    rows = page.get_by_role("list", name="Layers, the last coat first").get_by_role("button")
+    listed = page.get_by_role("list", name="Layers, the last coat first")
+    listed.wait_for(state="attached")  # the side of a job is fetched when it is opened
+    rows = listed.get_by_role("button")
     return [text.split("\n")[0].split(". ", 1)[1] for text in reversed(rows.all_inner_texts())]
 
 

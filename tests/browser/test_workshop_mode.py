@@ -94,7 +94,7 @@ def test_a_device_enters_with_the_code_works_and_is_turned_out(house: Running, e
     phone.get_by_role("button", name="Turn out Tablet at the bench").click()
     expect(devices.get_by_role("listitem")).to_have_count(1)
     tablet.get_by_label("Name of the job").fill("Never to be saved")
-    expect(tablet.get_by_text("This device was turned out of the workshop")).to_be_visible()
+    expect(tablet.get_by_text("and what it kept is gone from it")).to_be_visible()
     tablet.reload()
     expect(tablet.get_by_role("heading", name="This workshop asks for its code")).to_be_visible()
     kept = "indexedDB.databases().then((all) => all.map((d) => d.name))"
