@@ -82,8 +82,16 @@ def test_in_workshop_mode_the_terminal_says_how_to_come_in(tmp_path: Path) -> No
     assert "cross the network unencrypted" in said
 
 
-@pytest.mark.parametrize("given", [["--cert", "x.pem"], ["--key", "x.pem"], ["--cert", "x.pem", "--key", "y.pem"]])
-def test_a_certificate_without_its_key_or_that_is_not_there_is_refused(tmp_path: Path, given: list[str]) -> None:
+@pytest.mark.parametrize(
+    "given",
+    [
+        ["--cert", "x.pem"],
+        ["--key", "x.pem"],
+        ["--cert", "x.pem", "--key", "y.pem"],
+        ["--cert", __file__, "--key", __file__],
+    ],
+)
+def test_a_certificate_without_its_key_or_that_is_none_is_refused(tmp_path: Path, given: list[str]) -> None:
     command = [sys.executable, "-m", "lumso", "serve", "--port", "0", "--data", str(tmp_path / "x.sqlite3"), *given]
     ended = subprocess.run(command, capture_output=True, text=True, timeout=30)
     assert ended.returncode == 2

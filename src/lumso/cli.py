@@ -192,6 +192,13 @@ def _tls(own: bool, cert: Path | None, key: Path | None) -> _Tls:
     for file in (cert, key):
         if file and not file.is_file():
             raise _fail(f"{file} cannot be read.", 2)
+    if cert and key:
+        import ssl
+
+        try:
+            ssl.create_default_context(ssl.Purpose.CLIENT_AUTH).load_cert_chain(cert, key)
+        except (ssl.SSLError, OSError) as error:
+            raise _fail(f"{cert} and {key} cannot be used together: {error}.", 2) from None
     return _Tls(own, cert, key)
 
 
