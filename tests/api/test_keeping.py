@@ -240,9 +240,18 @@ def test_a_list_of_many_is_worked_out_a_little_at_a_time(client: TestClient, mon
     for ml in (200, 300, 400):
         begin(client, ml=ml)
     listed = client.get("/api/jobs").json()["jobs"]
+    worked: list[str] = []
+    plan = Context.plan
+
+    def counted(self: Context, job: Job) -> Plan:
+        worked.append(job.name)
+        return plan(self, job)
+
+    monkeypatch.setattr(Context, "plan", counted)
     monkeypatch.setattr("lumso.api.jobs.PATIENCE_S", 0.0)
     client.put("/api/workshop", json={"measures": "us"})
     assert client.get("/api/jobs").json()["jobs"] == listed, "as they were, rather than late"
+    assert len(worked) == 1, "the last one, which is shown as it is now"
 
 
 def test_pages_and_searches_of_the_list(client: TestClient) -> None:

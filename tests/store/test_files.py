@@ -205,7 +205,12 @@ def test_a_backup_that_is_none_or_damaged_changes_nothing(tmp_path: Path) -> Non
     with zipfile.ZipFile(good) as archive, zipfile.ZipFile(tmp_path / "newer.zip", "w") as newer:
         newer.writestr("manifest.json", json.dumps({**json.loads(archive.read("manifest.json")), "version": 9}))
         newer.writestr("workshop.sqlite3", archive.read("workshop.sqlite3"))
-    for name in ("text", "short", "torn", "other", "newer", "missing"):
+    another = filled(tmp_path / "another.sqlite3", 1)  # whole and ours, but not what was put in
+    another.close()
+    with zipfile.ZipFile(good) as archive, zipfile.ZipFile(tmp_path / "swapped.zip", "w") as swapped:
+        swapped.writestr("manifest.json", archive.read("manifest.json"))
+        swapped.write(another.path, "workshop.sqlite3")
+    for name in ("text", "short", "torn", "other", "swapped", "newer", "missing"):
         with pytest.raises(Unwritable):
             backup.restore(tmp_path / f"{name}.zip", db.path)
         assert db.path.read_bytes() == there

@@ -86,6 +86,27 @@ def test_redo_leads_where_it_led_however_old_another_branch_is(db: Database) -> 
     assert jobs.redo(db, job, 1).document == "three"
 
 
+def test_redo_leads_there_also_when_more_of_that_branch_goes_later(db: Database) -> None:
+    job = jobs.create(db, "Rack", "one").id
+    for read, text in ((1, "two"), (2, "four")):
+        jobs.save(db, job, read, "Rack", text)
+        if text == "two":
+            jobs.go_back_to(db, job, 2, 1)
+            jobs.save(db, job, 1, "Rack", "three")
+            jobs.go_back_to(db, job, 3, 2)
+    jobs.save(db, job, 4, "Rack", "five")
+    jobs.go_back_to(db, job, 5, 1)
+    for number, ago in ((1, 400), (2, 101), (3, 400), (4, 101), (5, 100)):
+        _dated(db, job, number, ago)
+    jobs.redo(db, job, 1)
+    jobs.undo(db, job, 3)
+    assert thin(db, NOW, steps=1) == 1, "two: four is the newest of its day"
+    _dated(db, job, 4, 100)
+    assert thin(db, NOW, steps=1) == 1, "four"
+    assert numbers(db, job) == [1, 3, 5]
+    assert jobs.redo(db, job, 1).document == "three"
+
+
 def test_what_a_batch_was_printed_from_is_kept(db: Database) -> None:
     job = saved(db, *[100 + i / 100 for i in range(9, 0, -1)], 1)
     batches.freeze(db, job, 4, [("a", "{}")])

@@ -211,6 +211,8 @@ def _exchange(archive: Path, path: Path) -> tuple[Archive, Path | None]:
     with _translating(path), TemporaryDirectory(dir=path.parent, prefix=".lumso-") as folder:
         fresh = Path(folder) / DATABASE
         found = unpack(archive, fresh)
+        with fresh.open("rb") as held:
+            os.fsync(held.fileno())
         before = None
         if path.exists():
             before = _aside_name(path)
@@ -219,7 +221,12 @@ def _exchange(archive: Path, path: Path) -> tuple[Archive, Path | None]:
             path.replace(before)
         with suppress(FileNotFoundError):
             path.with_name(f"{path.name}-shm").unlink()
-        fresh.replace(path)
+        try:
+            fresh.replace(path)
+        except OSError:
+            if before:
+                before.replace(path)
+            raise
     return found, before
 
 

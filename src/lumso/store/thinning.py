@@ -42,8 +42,7 @@ def _thin_job(db: Database, job_id: str, at: datetime, steps: int) -> int:
         kept |= {min(r["number"] for r in rows), max(r["number"] for r in rows)}
         batches = connection.execute("SELECT revision FROM frozen_batch WHERE job_id = ?", (job_id,))
         kept |= {row["revision"] for row in batches}
-        # The newest first: what is joined to a parent that goes is joined further in its turn.
-        gone = sorted((r["number"] for r in rows if r["number"] not in kept), reverse=True)
+        gone = [r["number"] for r in rows if r["number"] not in kept]
         for number in gone:
             _let_go(connection, job_id, number)
         return len(gone)
