@@ -209,11 +209,8 @@ def test_a_job_that_cannot_be_read_is_had_as_it_is_kept(client: TestClient, db: 
     assert client.post(f"/api/jobs/{made.id}/mend").status_code == 404
 
 
-def test_the_list_shows_what_was_kept_and_works_out_only_what_has_changed(
-    client: TestClient, monkeypatch: pytest.MonkeyPatch
-) -> None:
-    first, second = begin(client, ml=200), begin(client, ml=300)
-    client.get("/api/jobs")
+def counting(monkeypatch: pytest.MonkeyPatch) -> list[str]:
+    """The names of the jobs that are worked out from now on, as they are."""
     worked: list[str] = []
     plan = Context.plan
 
@@ -222,6 +219,15 @@ def test_the_list_shows_what_was_kept_and_works_out_only_what_has_changed(
         return plan(self, job)
 
     monkeypatch.setattr(Context, "plan", counted)
+    return worked
+
+
+def test_the_list_shows_what_was_kept_and_works_out_only_what_has_changed(
+    client: TestClient, monkeypatch: pytest.MonkeyPatch
+) -> None:
+    first, second = begin(client, ml=200), begin(client, ml=300)
+    client.get("/api/jobs")
+    worked = counting(monkeypatch)
     listed = client.get("/api/jobs").json()
     assert len(worked) == 1, "the last one, as it is now"
     client.put(f"/api/jobs/{first['id']}", json={**first["job"], "name": "Changed"}, headers={"If-Match": '"1"'})
@@ -240,14 +246,7 @@ def test_a_list_of_many_is_worked_out_a_little_at_a_time(client: TestClient, mon
     for ml in (200, 300, 400):
         begin(client, ml=ml)
     listed = client.get("/api/jobs").json()["jobs"]
-    worked: list[str] = []
-    plan = Context.plan
-
-    def counted(self: Context, job: Job) -> Plan:
-        worked.append(job.name)
-        return plan(self, job)
-
-    monkeypatch.setattr(Context, "plan", counted)
+    worked = counting(monkeypatch)
     monkeypatch.setattr("lumso.api.jobs.PATIENCE_S", 0.0)
     client.put("/api/workshop", json={"measures": "us"})
     assert client.get("/api/jobs").json()["jobs"] == listed, "as they were, rather than late"

@@ -1,15 +1,17 @@
 """Saves that carry the revision they were made from and a key of their own, and what is put away or taken out."""
 
 from collections.abc import Callable
+from datetime import timedelta
 
 import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from lumso.store import aside, batches, entries, jobs
+from lumso.store import aside, backup, batches, entries, jobs, keys, thinning
 from lumso.store import settings as kept
 from lumso.store.database import Database
 from lumso.store.errors import InPlace, NotFound, OtherKey, StaleRevision
+from lumso.store.keeper import Keeper
 
 
 def test_an_entry_changed_meanwhile_is_not_written_over(db: Database) -> None:
@@ -240,3 +242,26 @@ def test_answers_lost_on_the_way_change_nothing(
     assert (a.revision, a.document, a.can_undo, a.can_redo) == (b.revision, b.document, b.can_undo, b.can_redo)
     sure.close()
     unsure.close()
+
+
+def test_keys_are_forgotten_before_what_they_came_to_may_be_let_go(db: Database) -> None:
+    assert timedelta(days=keys.KEPT_DAYS) < thinning.WHOLE
+    entries.save(db, "kit", "old", 0, "one", "old key")
+    entries.save(db, "kit", "new", 0, "one", "new key")
+    with db.write() as connection:
+        connection.execute("UPDATE answered SET at = '2020-01-01T00:00:00.000Z' WHERE key = 'old key'")
+    keys.forget_old(db)
+    with db.read() as connection:
+        assert [row["key"] for row in connection.execute("SELECT key FROM answered")] == ["new key"]
+
+
+def test_what_sees_to_itself_backs_up_then_lets_go_of_what_is_old(
+    db: Database, monkeypatch: pytest.MonkeyPatch
+) -> None:
+    done: list[str] = []
+    monkeypatch.setattr(keys, "forget_old", lambda _: done.append("keys"))
+    monkeypatch.setattr(thinning, "thin", lambda _: done.append("revisions"))
+    Keeper(db).look()
+    Keeper(db).look()
+    assert done == ["keys", "revisions"], "once a day"
+    assert len(backup.every(db.path)) == 1

@@ -51,16 +51,9 @@ class WorkshopOut(BaseModel):
     picture: str
     """The address with the code as a picture to be scanned (a data: address); only on the machine Lumso runs on."""
     encrypted: bool
-    authority: bool
-    """Whether there is an authority of one's own for devices to trust."""
-    devices: list[DeviceOut]
-
-
-class TrustOut(BaseModel):
-    """The authority that this Lumso's certificate is from: what a device is shown before it trusts it."""
-
-    there: bool
     fingerprint: str
+    """Of the authority for devices to trust, where there is one of one's own: to be compared with the terminal's."""
+    devices: list[DeviceOut]
 
 
 def _entry(request: Request) -> Entry | None:
@@ -97,7 +90,7 @@ def get_workshop(request: Request, here: Here) -> WorkshopOut:
     """How others come in, and who did. The code is told only on the machine Lumso runs on."""
     entry = _entry(request)
     if entry is None:
-        return WorkshopOut(open=False, reach="", code="", picture="", encrypted=False, authority=False, devices=[])
+        return WorkshopOut(open=False, reach="", code="", picture="", encrypted=False, fingerprint="", devices=[])
     own = is_own(request.scope)
     mine = device_of(here.db, request.scope)
     listed = [
@@ -112,9 +105,17 @@ def get_workshop(request: Request, here: Here) -> WorkshopOut:
         code=entry.code if own else "",
         picture=_picture(entry.address()) if own else "",
         encrypted=entry.secure,
-        authority=entry.authority is not None,
+        fingerprint=_fingerprint(entry.authority),
         devices=listed,
     )
+
+
+def _fingerprint(authority: bytes | None) -> str:
+    if authority is None:
+        return ""
+    from lumso.tls import fingerprint
+
+    return fingerprint(authority)
 
 
 def _picture(address: str) -> str:
@@ -127,17 +128,6 @@ def _picture(address: str) -> str:
 def turn_out(device_id: str, here: Here) -> None:
     """Let a device in no more. At its next visit it lets go of what it kept."""
     devices.turn_out(here.db, device_id)
-
-
-@router.get("/trust")
-def get_trust(request: Request) -> TrustOut:
-    """The fingerprint of the authority, to be compared with the one in the terminal before it is trusted."""
-    entry = _entry(request)
-    if entry is None or entry.authority is None:
-        return TrustOut(there=False, fingerprint="")
-    from lumso.tls import fingerprint
-
-    return TrustOut(there=True, fingerprint=fingerprint(entry.authority))
 
 
 @router.get("/trust/authority.pem", response_class=Response,

@@ -38,7 +38,6 @@ class Archive:
     """What an archive says of itself."""
 
     made_at: str
-    lumso: str
     jobs: int
     bytes: int
 
@@ -133,7 +132,7 @@ def read(path: Path) -> Archive:
             raise ValueError
         if said["version"] > VERSION:
             raise NoBackup(f"{path.name} was made by a newer Lumso. Update Lumso to restore it.")
-        return Archive(str(said["made_at"]), str(said["lumso"]), int(said["rows"].get("job", 0)), held)
+        return Archive(str(said["made_at"]), int(said["rows"].get("job", 0)), held)
     except OSError as error:
         raise NoBackup(f"{path} cannot be read: {error.strerror}.") from None
     except (zipfile.BadZipFile, KeyError, ValueError, TypeError):
@@ -154,7 +153,7 @@ def unpack(path: Path, to: Path) -> Archive:
             with closing(sqlite3.connect(to, isolation_level=None)) as copy:
                 copy.execute("PRAGMA wal_checkpoint(TRUNCATE)")
                 copy.execute(f"PRAGMA user_version = {file.CLOSED}")
-            return Archive("", "", _checked(to).get("job", 0), to.stat().st_size)
+            return Archive("", _checked(to).get("job", 0), to.stat().st_size)
         found = read(path)
         if found.bytes > MOST_BYTES:
             raise NoBackup(f"{path.name} is too large: at most {MOST_BYTES // 1024**3} GB can be restored.")

@@ -3,7 +3,7 @@
 import logging
 from threading import Event, Thread
 
-from . import backup, thinning
+from . import backup, keys, thinning
 from .database import Database
 from .errors import NotFound, StoreError
 
@@ -30,10 +30,11 @@ class Keeper:
         self._thread.join()
 
     def look(self) -> None:
-        """Make a backup if one is due, and let go of what is old once there is one. What hinders it is logged."""
+        """Make a backup if one is due, and let go of old keys and revisions then. What hinders it is logged."""
         try:
             if backup.due(self.data):
                 backup.make(self.data)
+                keys.forget_old(self.db)
                 thinning.thin(self.db)
         except NotFound:
             pass  # nothing to keep yet

@@ -2,11 +2,11 @@
 
 import sqlite3
 
-from .database import now
+from .database import Database, now
 from .errors import OtherKey
 
-KEPT_DAYS = 90
-"""How long a key is remembered: no edit waits longer in a browser than this and is still wanted."""
+KEPT_DAYS = 29
+"""How long a key is remembered: less than every revision is kept, so that what it came to is still there."""
 
 
 def told(connection: sqlite3.Connection, key: str, what: str) -> int | None:
@@ -33,6 +33,7 @@ def tell(connection: sqlite3.Connection, key: str, what: str, revision: int) -> 
         connection.execute("INSERT INTO answered VALUES (?, ?, ?, ?)", (key, what, revision, now()))
 
 
-def forget_old(connection: sqlite3.Connection) -> None:
+def forget_old(db: Database) -> None:
     """Let go of keys that nobody asks under any more."""
-    connection.execute("DELETE FROM answered WHERE julianday(at) < julianday('now') - ?", (KEPT_DAYS,))
+    with db.write() as connection:
+        connection.execute("DELETE FROM answered WHERE julianday(at) < julianday('now') - ?", (KEPT_DAYS,))

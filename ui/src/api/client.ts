@@ -98,10 +98,11 @@ export class NoAnswer extends Error {
 export const revisionOf = (response: Response) =>
   Number(response.headers.get("ETag")?.replaceAll('"', "") ?? 0);
 
+/** What a call comes to. */
+export type Reply<T> = Promise<{ data?: T; error?: unknown; response: Response }>;
+
 /** The data of a reply, or Refused, or NoAnswer. */
-export async function answer<T>(
-  reply: Promise<{ data?: T; error?: unknown; response: Response }>,
-): Promise<T> {
+export async function answer<T>(reply: Reply<T>): Promise<T> {
   const got = await reply.catch(() => {
     throw new NoAnswer();
   });

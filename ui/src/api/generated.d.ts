@@ -1023,26 +1023,6 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/trust": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        /**
-         * Get Trust
-         * @description The fingerprint of the authority, to be compared with the one in the terminal before it is trusted.
-         */
-        get: operations["get_trust_api_trust_get"];
-        put?: never;
-        post?: never;
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
     "/api/trust/authority.pem": {
         parameters: {
             query?: never;
@@ -6703,16 +6683,6 @@ export interface components {
             mixes: components["schemas"]["MixTotal"][];
         };
         /**
-         * TrustOut
-         * @description The authority that this Lumso's certificate is from: what a device is shown before it trusts it.
-         */
-        TrustOut: {
-            /** Fingerprint */
-            fingerprint: string;
-            /** There */
-            there: boolean;
-        };
-        /**
          * Unfit
          * @description A ground or a use the finish is not for, and the rule that says so.
          */
@@ -6914,14 +6884,14 @@ export interface components {
          * @description How others come in: the address to open, the code to give, the same as a picture, and who did.
          */
         WorkshopOut: {
-            /** Authority */
-            authority: boolean;
             /** Code */
             code: string;
             /** Devices */
             devices: components["schemas"]["DeviceOut"][];
             /** Encrypted */
             encrypted: boolean;
+            /** Fingerprint */
+            fingerprint: string;
             /** Open */
             open: boolean;
             /** Picture */
@@ -9027,35 +8997,6 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["TintStep"][];
-                };
-            };
-            /** @description Problem details */
-            default: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-        };
-    };
-    get_trust_api_trust_get: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description Successful Response */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["TrustOut"];
                 };
             };
             /** @description Problem details */

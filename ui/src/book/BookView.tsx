@@ -1,7 +1,7 @@
 import { useState } from "react";
 import { Link, useNavigate } from "react-router";
 import type { Catalogue, Recipe } from "../api/client";
-import { useCatalogue } from "../api/queries";
+import { useCatalogue } from "../api/workshop";
 import { Failure } from "../parts/Failure";
 import { FilePanel } from "../parts/FilePanel";
 import { Loading } from "../parts/notices";

@@ -8,7 +8,9 @@ import {
   type Recipe,
   Refused,
 } from "../api/client";
-import { useCatalogue, usePutRecipe, useSettings, useSheet } from "../api/queries";
+import { usePutRecipe } from "../api/edits";
+import { useSheet } from "../api/queries";
+import { useCatalogue, useSettings } from "../api/workshop";
 import { KeptWord } from "../keep/KeptWord";
 import { Choice, NumberField } from "../parts/fields";
 import { Alert, LABEL, Loading } from "../parts/notices";

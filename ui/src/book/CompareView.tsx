@@ -1,6 +1,7 @@
 import { Link, useSearchParams } from "react-router";
 import type { Catalogue, PotWant, Recipe } from "../api/client";
-import { useCatalogue, useSettings, useSheet } from "../api/queries";
+import { useSheet } from "../api/queries";
+import { useCatalogue, useSettings } from "../api/workshop";
 import { Jar } from "../drawings/Jar";
 import { Choice } from "../parts/fields";
 import { Loading, Term } from "../parts/notices";

@@ -1,14 +1,10 @@
 import { useState } from "react";
 import { Link, useNavigate, useParams } from "react-router";
+import { useBeginJob } from "../api/changes";
 import { type Catalogue, type PotWant, type Recipe, Refused, type Sheet } from "../api/client";
-import {
-  useBeginJob,
-  useCatalogue,
-  useDeleteRecipe,
-  usePutRecipe,
-  useSettings,
-  useSheet,
-} from "../api/queries";
+import { useDeleteRecipe, usePutRecipe } from "../api/edits";
+import { useSheet } from "../api/queries";
+import { useCatalogue, useSettings } from "../api/workshop";
 import { Failure } from "../parts/Failure";
 import { Choice } from "../parts/fields";
 import { Alert, LABEL, Loading, TakeCare } from "../parts/notices";

@@ -1,6 +1,6 @@
 import { useNavigate } from "react-router";
+import { useMend, usePutAway } from "../api/changes";
 import { Refused } from "../api/client";
-import { useMend, usePutAway } from "../api/queries";
 import { Failure } from "../parts/Failure";
 import { Alert, Row } from "../parts/notices";
 

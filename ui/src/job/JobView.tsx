@@ -1,7 +1,7 @@
 import { Dialog } from "radix-ui";
 import { useEffect, useState } from "react";
 import { NavLink, useParams } from "react-router";
-import { useCatalogue } from "../api/queries";
+import { useCatalogue } from "../api/workshop";
 import { Failure } from "../parts/Failure";
 import { Later, LaterView } from "../parts/later";
 import { Loading } from "../parts/notices";

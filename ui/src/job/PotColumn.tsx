@@ -1,6 +1,6 @@
 import { Tabs } from "radix-ui";
 import type { Catalogue, LayerPot, Mix } from "../api/client";
-import { useSettings } from "../api/queries";
+import { useSettings } from "../api/workshop";
 import { ml } from "../parts/say";
 import { MeasureChoice } from "../pot/MeasureChoice";
 import { Pot } from "../pot/Pot";

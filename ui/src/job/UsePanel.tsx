@@ -1,6 +1,7 @@
 import { useState } from "react";
 import type { Job, Length } from "../api/client";
-import { useChoose, useSettings } from "../api/queries";
+import { useChoose } from "../api/edits";
+import { useSettings } from "../api/workshop";
 import { Choice, LengthField, NumberField } from "../parts/fields";
 import { Fault, LABEL } from "../parts/notices";
 import { say } from "../parts/say";

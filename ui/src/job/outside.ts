@@ -1,8 +1,8 @@
 import type { QueryClient } from "@tanstack/react-query";
 import { answer, api, type Job, NoAnswer, Refused } from "../api/client";
-import type { Keeping } from "../keep/keeping";
+import type { Place } from "../keep/keeping";
 import { newId } from "../parts/say";
-import { type Kept, type Outside, Overtaken, Unanswered } from "./session";
+import { type Kept, type Outside, Overtaken, Unanswered } from "./outer";
 
 /** An answer of the server, told apart: none came, overtaken, or refused in words. */
 async function told<T>(reply: Promise<T>): Promise<T> {
@@ -42,7 +42,7 @@ function keptBefore(id: string): Kept | null {
 }
 
 /** The server and this browser, as a job's session sees them. */
-export function outsideOf(id: string, client: QueryClient, keeping: Keeping): Outside {
+export function outsideOf(id: string, client: QueryClient, keeping: Place): Outside {
   const path = { job_id: id };
   const listed = <T>(got: T): T => {
     void client.invalidateQueries({ queryKey: ["jobs"] });

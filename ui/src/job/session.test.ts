@@ -1,7 +1,8 @@
 import { beforeEach, describe, expect, it } from "vitest";
 import type { Edit, Job, JobReply, Layer, Plan, Saved } from "../api/client";
 import { shownWith, stackEdit } from "./edits";
-import { JobSession, type Kept, type Outside, Overtaken, type Sent, Unanswered } from "./session";
+import { type Kept, type Outside, Overtaken, type Sent, Unanswered } from "./outer";
+import { JobSession } from "./session";
 
 const put = (recipe: string, above = "") =>
   ({ do: "insert", above, recipe, technique: "", wait_h: null }) as const;
@@ -402,6 +403,11 @@ describe("saving", () => {
     world.overtaken = true;
     await world.passes(500);
     expect(now().saveState).toBe("changed elsewhere");
+    world.up = false;
+    session.keepMine();
+    await world.passes();
+    expect([now().saveState, now().says]).toEqual(["changed elsewhere", "Lumso is not answering."]);
+    world.up = true;
     world.overtaken = false;
     world.revision = 7;
     session.keepMine();

@@ -1,77 +1,17 @@
-import type { Edit, Job, JobReply, Plan, Saved, Taken } from "../api/client";
+import type { Edit, Job, JobReply, Plan, Taken } from "../api/client";
 import { shownWith } from "./edits";
+import {
+  type Kept,
+  type Outside,
+  Overtaken,
+  type Queued,
+  type Refusal,
+  type SaveState,
+  type Sent,
+  type Shown,
+  Unanswered,
+} from "./outer";
 import { diff, named, type Patch, patched, sameSpot } from "./patch";
-
-export type SaveState = "saved" | "saving" | "waiting" | "changed elsewhere" | "refused";
-
-/** A save that was sent and not answered yet: sent again as it was, under the same key, until it is. */
-export interface Sent {
-  job: Job;
-  revision: number;
-  key: string;
-}
-
-/** An edit that waits its turn: plain values to set, or something only Lumso can decide. */
-export type Queued =
-  | { kind: "set"; label: string; patch: Patch }
-  | { kind: "edit"; label: string; edit: Edit };
-
-/** What is kept in the browser until the server has it. */
-export interface Kept {
-  version: 3;
-  revision: number;
-  base: Job;
-  queue: Queued[];
-  sent: Sent | null;
-  refused: Refusal[];
-}
-
-/** An edit that Lumso refused: what was entered, and why. */
-export interface Refusal {
-  label: string;
-  says: string;
-  entered: Queued;
-}
-
-/** No answer came: the server is stopped, or made a mistake of its own. Anything else thrown is a refusal. */
-export class Unanswered extends Error {}
-/** The job was changed elsewhere since it was read. */
-export class Overtaken extends Error {}
-
-/** All that a session asks of the world. */
-export interface Outside {
-  load(): Promise<JobReply>;
-  edit(job: Job, edit: Edit): Promise<{ job: Job; taken: Taken[] }>;
-  plan(job: Job, zone: string, signal: AbortSignal): Promise<Plan>;
-  save(sent: Sent): Promise<Saved>;
-  step(way: "undo" | "redo", revision: number, key: string): Promise<JobReply>;
-  /** What was kept of the job by a page that is no more, or this one. */
-  kept(): Promise<Kept | null>;
-  /** Keep what is not saved; false where the browser keeps nothing. */
-  keep(kept: Kept | null): Promise<boolean>;
-  newKey(): string;
-  now(): number;
-  later(ms: number, run: () => void): () => void;
-}
-
-/** What is on the screen. */
-export interface Shown {
-  job: Job;
-  plan: Plan;
-  saveState: SaveState;
-  /** Whether what is not saved is kept in this browser. */
-  kept: boolean;
-  says: string;
-  /** Edits that Lumso has not worked out yet, in words. */
-  waiting: string[];
-  refused: Refusal[];
-  /** Whether the amounts are older than the last edit. */
-  stale: boolean;
-  undo: string | null;
-  redo: string | null;
-  /** How many versions were let go, by their age, before the one undo goes back to. */
-  gap: number;
-}
 
 interface Moment {
   label: string;
@@ -207,27 +147,33 @@ export class JobSession {
 
   /** Changed elsewhere: go on with this version; the other stays one undo away. */
   keepMine = (): void => {
-    void this.outside.load().then((theirs) => {
+    void this.theirs((theirs) => {
       this.revision = theirs.revision;
-      this.sent = null;
-      this.past = [];
-      this.future = [];
       void this.save();
     });
   };
 
   /** Changed elsewhere: go on with the other version, and let this one go. */
   takeTheirs = (): void => {
-    void this.outside.load().then((theirs) => {
+    void this.theirs((theirs) => {
       this.queue = [];
-      this.sent = null;
-      this.past = [];
-      this.future = [];
       this.take(theirs, false);
       this.keepHere();
       this.emit();
     });
   };
+
+  /** Go on from what the job is elsewhere; where nobody answers, the question stays. */
+  private async theirs(goOn: (theirs: JobReply) => void): Promise<void> {
+    try {
+      const theirs = await this.outside.load();
+      Object.assign(this, { sent: null, past: [], future: [] });
+      goOn(theirs);
+    } catch (error) {
+      this.says = (error as Error).message;
+      this.emit();
+    }
+  }
 
   /** Save what is not saved yet, now. */
   flush = (): void => void this.save();

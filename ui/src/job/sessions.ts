@@ -1,8 +1,9 @@
 import type { QueryClient } from "@tanstack/react-query";
-import type { Keeping } from "../keep/keeping";
+import type { Place } from "../keep/keeping";
 import type { Draft } from "../keep/store";
+import { Unanswered } from "./outer";
 import { keptOf, outsideOf } from "./outside";
-import { JobSession, Unanswered } from "./session";
+import { JobSession } from "./session";
 
 /** A job that is not saved, or not wholly: what was kept of it where it is not open. */
 export interface Unsaved {
@@ -35,7 +36,7 @@ export class Sessions {
 
   constructor(
     private readonly client: QueryClient,
-    private readonly keeping: Keeping,
+    private readonly keeping: Place,
   ) {}
 
   subscribe = (listener: () => void): (() => void) => {

@@ -1,7 +1,8 @@
 import { useEffect, useMemo, useSyncExternalStore } from "react";
 import type { Edit, Job, Taken } from "../api/client";
 import { useKeeping } from "../keep/hooks";
-import type { JobSession, Shown } from "./session";
+import type { Shown } from "./outer";
+import type { JobSession } from "./session";
 
 export interface OpenJob extends Shown {
   id: string;

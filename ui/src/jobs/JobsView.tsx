@@ -1,7 +1,8 @@
 import { useRef, useState } from "react";
 import { Link, useNavigate } from "react-router";
+import { useBeginJob, usePutAway, useTakeJob } from "../api/changes";
 import type { JobLine } from "../api/client";
-import { useBeginJob, useJobs, usePutAway, useTakeJob } from "../api/queries";
+import { useJobs } from "../api/workshop";
 import { Jar } from "../drawings/Jar";
 import { Failure } from "../parts/Failure";
 import { Alert, Loading } from "../parts/notices";

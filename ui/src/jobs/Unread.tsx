@@ -1,5 +1,6 @@
+import { useDeleteUnread } from "../api/changes";
 import type { Unread as Kept } from "../api/client";
-import { useDeleteUnread, useUnread } from "../api/queries";
+import { useUnread } from "../api/workshop";
 import { download } from "../parts/download";
 import { Failure } from "../parts/Failure";
 import { Alert } from "../parts/notices";

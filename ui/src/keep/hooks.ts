@@ -1,4 +1,4 @@
-import { createContext, useContext, useMemo, useSyncExternalStore } from "react";
+import { createContext, useContext, useEffect, useMemo, useSyncExternalStore } from "react";
 import type { Edit } from "./edits";
 import type { Keeping } from "./keeping";
 
@@ -51,6 +51,10 @@ interface Kind<T> {
 export function useEdited<T>({ kind, list, slug, revision, made, joins = () => true }: Kind<T>): T[] {
   const { outbox } = useKeeping();
   const edits = useEdits();
+  // biome-ignore lint/correctness/useExhaustiveDependencies: how it is told follows from the kind
+  useEffect(() => {
+    for (const entry of list) outbox.seen(`${kind}/${slug(entry)}`, revision(entry));
+  }, [list, outbox, kind]);
   // biome-ignore lint/correctness/useExhaustiveDependencies: how it is told follows from the kind
   return useMemo(() => {
     const bodies = new Map<string, unknown>();

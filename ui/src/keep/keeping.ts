@@ -1,5 +1,6 @@
 import type { QueryClient } from "@tanstack/react-query";
 import { asks, NoAnswer, type Problem, Refused, revisionOf } from "../api/client";
+import { changed } from "../api/follows";
 import { Sessions } from "../job/sessions";
 import { newId } from "../parts/say";
 import type { Edit } from "./edits";
@@ -7,24 +8,24 @@ import { NotTaken, Outbox } from "./outbox";
 import { Pages } from "./pages";
 import { Lasting, Passing, type Store } from "./store";
 
-/** What this page keeps, and where: made once, before anything is shown. */
-export interface Keeping {
-  outbox: Outbox;
+/** Where this page keeps what it keeps. */
+export interface Place {
   store: Store;
   pages: Pages;
   page: string;
   /** Whether the browser keeps anything. */
   lasting: boolean;
+}
+
+/** What this page keeps, and where: made once, before anything is shown. */
+export interface Keeping extends Place {
+  outbox: Outbox;
   sessions: Sessions;
 }
 
 const LOOK_EVERY_MS = 5000;
-const SMALL = 60_000;
 /** Bytes that a browser still sends when its page is closed. */
-
-/** What follows from the documents of the workshop. */
-const FOLLOWS = ["unread", "settings", "catalogue", "shelf", "measure", "sheet", "jobs", "aside", "better"];
-const FOLLOWS_TOO = ["advice", "steps", "mix-sheet"];
+const SMALL = 60_000;
 
 async function send(edit: Edit): Promise<number> {
   const body = edit.body === null ? null : JSON.stringify(edit.body);
@@ -68,9 +69,7 @@ export async function openKeeping(client: QueryClient): Promise<Keeping> {
     {
       send,
       alive: pages.alive,
-      saved: () => {
-        for (const key of [...FOLLOWS, ...FOLLOWS_TOO]) void client.invalidateQueries({ queryKey: [key] });
-      },
+      saved: () => void changed(client),
       tell: () => others.postMessage("look"),
       now: () => Date.now(),
       later: (ms, run) => {
@@ -88,10 +87,10 @@ export async function openKeeping(client: QueryClient): Promise<Keeping> {
   window.addEventListener("pagehide", outbox.hurry);
   pages.here();
   await outbox.look();
-  const keeping = { outbox, store, pages, page, lasting };
-  const sessions = new Sessions(client, keeping as Keeping);
+  const place = { store, pages, page, lasting };
+  const sessions = new Sessions(client, place);
   await sessions.pickUp();
   // A page that is closed while others are open leaves its edits to them.
   window.setInterval(() => void outbox.look().then(() => sessions.pickUp()), LOOK_EVERY_MS);
-  return { ...keeping, sessions };
+  return { ...place, outbox, sessions };
 }

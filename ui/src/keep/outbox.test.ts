@@ -1,6 +1,7 @@
 import { describe, expect, it } from "vitest";
 import { type Job, type JobReply, NoAnswer, type Plan, type Saved } from "../api/client";
-import { JobSession, Overtaken, Unanswered } from "../job/session";
+import { Overtaken, Unanswered } from "../job/outer";
+import { JobSession } from "../job/session";
 import editable from "./editable.json";
 import type { Edit } from "./edits";
 import { NotTaken, Outbox } from "./outbox";
@@ -132,6 +133,16 @@ describe("an edit of a document", () => {
     await put("kit/a", "one", 0);
     await put("kit/a", "two", 0);
     expect(server.docs.get("kit/a")?.text).toBe("two");
+  });
+
+  it("that was saved is shown until the server is seen to have it, and no longer", async () => {
+    const { put, outbox, server } = alone();
+    await put("kit/a", "one", 0);
+    const revision = server.docs.get("kit/a")?.revision ?? 0;
+    outbox.seen("kit/a", revision - 1);
+    expect(outbox.saved.get("kit/a")?.body).toEqual({ text: "one" });
+    outbox.seen("kit/a", revision);
+    expect(outbox.saved.has("kit/a")).toBe(false);
   });
 
   it("waits while it is typed, and only the last of it is sent", async () => {

@@ -76,8 +76,10 @@ export class Outbox {
 
   all = (): Edit[] => this.edits;
 
-  /** What waits of a document, the newest; undefined where nothing does. */
-  of = (doc: string): Edit | undefined => this.edits.findLast((e) => e.doc === doc);
+  /** The server was seen to have a document at a revision: what was saved from here need not be shown in its place. */
+  seen = (doc: string, revision: number): void => {
+    if ((this.saved.get(doc)?.revision ?? Number.POSITIVE_INFINITY) <= revision) this.saved.delete(doc);
+  };
 
   /** Look at what is kept, whoever put it there, and send what nobody else sends. */
   look = async (): Promise<void> => {

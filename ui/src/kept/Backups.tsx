@@ -1,6 +1,7 @@
 import { useRef, useState } from "react";
+import { useMakeBackup, useRestore } from "../api/changes";
 import type { Restored } from "../api/client";
-import { useBackups, useMakeBackup, useRestore } from "../api/queries";
+import { useBackups } from "../api/workshop";
 import { Failure } from "../parts/Failure";
 import { Row } from "../parts/notices";
 import { when } from "../parts/say";

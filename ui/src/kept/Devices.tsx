@@ -1,4 +1,5 @@
-import { useTurnOut, useWorkshopMode } from "../api/queries";
+import { useTurnOut } from "../api/changes";
+import { useWorkshopMode } from "../api/workshop";
 import { Failure } from "../parts/Failure";
 import { when } from "../parts/say";
 
@@ -14,7 +15,7 @@ export function Devices() {
   const out = useTurnOut();
   const missing = MISSING.filter(([, there]) => !there).map(([what]) => what);
   if (!mode.data) return null;
-  const { open, reach, code, picture, encrypted, authority, devices } = mode.data;
+  const { open, reach, code, picture, encrypted, fingerprint, devices } = mode.data;
   return (
     <section aria-labelledby="devices" className="mt-6 border-t-2 border-ink pt-3">
       <h2 id="devices" className="text-lg font-bold">
@@ -46,14 +47,14 @@ export function Devices() {
                 they do not.
               </p>
             )}
-            {authority && (
+            {fingerprint && (
               <p className="mt-2">
                 A device trusts this workshop once it holds{" "}
                 <a className="underline" href="/api/trust/authority.pem" download>
                   its certificate
                 </a>
-                : install it in the device’s settings, under certificates, and compare the fingerprint with
-                the one in the terminal.
+                : install it in the device’s settings, under certificates, and compare its fingerprint with
+                the one in the terminal: <span className="narrow text-sm break-all">{fingerprint}</span>
               </p>
             )}
           </div>

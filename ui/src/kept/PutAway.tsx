@@ -1,14 +1,7 @@
 import { useState } from "react";
+import { useBringBack, useDeleteAside, useDeleteJob, usePutAway } from "../api/changes";
 import type { Aside, JobLine } from "../api/client";
-import {
-  useAside,
-  useBringBack,
-  useDeleteAside,
-  useDeleteJob,
-  useGone,
-  useJobs,
-  usePutAway,
-} from "../api/queries";
+import { useAside, useGone, useJobs } from "../api/workshop";
 import { Failure } from "../parts/Failure";
 import { Row } from "../parts/notices";
 import { SearchField } from "../parts/SearchField";

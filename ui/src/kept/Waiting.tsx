@@ -1,6 +1,6 @@
 import type { ReactNode } from "react";
 import { Link } from "react-router";
-import { Unanswered } from "../job/session";
+import { Unanswered } from "../job/outer";
 import type { Unsaved } from "../job/sessions";
 import type { Edit } from "../keep/edits";
 import { useEdits, useKeeping, useUnsavedJobs } from "../keep/hooks";

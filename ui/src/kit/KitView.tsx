@@ -1,6 +1,7 @@
 import { useState } from "react";
 import type { Kit, KitMeasure } from "../api/client";
-import { useCatalogue, useChoose, useDeleteKit, usePutKit, useSettings } from "../api/queries";
+import { useChoose, useDeleteKit, usePutKit } from "../api/edits";
+import { useCatalogue, useSettings } from "../api/workshop";
 import { KeptWord } from "../keep/KeptWord";
 import { Failure } from "../parts/Failure";
 import { FilePanel } from "../parts/FilePanel";

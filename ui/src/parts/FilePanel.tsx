@@ -1,6 +1,6 @@
 import { useRef, useState } from "react";
+import { useImport } from "../api/changes";
 import { Refused } from "../api/client";
-import { useImport } from "../api/queries";
 
 interface FilePanelProps {
   what: "recipes" | "kits" | "shelf";

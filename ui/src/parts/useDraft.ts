@@ -1,5 +1,5 @@
 import { useCallback, useEffect, useRef, useState } from "react";
-import type { Edited } from "../api/queries";
+import type { Edited } from "../api/edits";
 
 interface Draft<T> {
   draft: T;

@@ -1,5 +1,6 @@
 import type { Catalogue } from "../api/client";
-import { useChoose, useSettings } from "../api/queries";
+import { useChoose } from "../api/edits";
+import { useSettings } from "../api/workshop";
 import { Choice } from "../parts/fields";
 
 /** Which measures amounts are said in, and which kit they are measured with: true across all jobs. */

@@ -1,7 +1,8 @@
 import { Dialog } from "radix-ui";
 import { useState } from "react";
 import { useNavigate } from "react-router";
-import { useBeginJob, useCatalogue } from "../api/queries";
+import { useBeginJob } from "../api/changes";
+import { useCatalogue } from "../api/workshop";
 import { NumberField } from "../parts/fields";
 import { Alert } from "../parts/notices";
 

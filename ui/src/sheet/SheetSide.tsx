@@ -1,6 +1,7 @@
 import { useState } from "react";
 import type { Batch, Catalogue, MixSheet, WhatIf } from "../api/client";
-import { type MixSource, useJobs, useMixSheet, useSettings } from "../api/queries";
+import { type MixSource, useMixSheet } from "../api/queries";
+import { useJobs, useSettings } from "../api/workshop";
 import type { OpenJob } from "../job/useJob";
 import { Failure } from "../parts/Failure";
 import { Alert, LABEL, Loading, TakeCare, Term } from "../parts/notices";

@@ -1,5 +1,6 @@
 import type { Catalogue, MixSheet, WhatIf } from "../api/client";
-import { useChoose, useSettings } from "../api/queries";
+import { useChoose } from "../api/edits";
+import { useSettings } from "../api/workshop";
 import type { OpenJob } from "../job/useJob";
 import { Choice, Stepper } from "../parts/fields";
 import { Alert } from "../parts/notices";

@@ -1,6 +1,7 @@
 import { useState } from "react";
 import type { BetterEntry } from "../api/client";
-import { betterDoc, useBetter, useKnowBetter } from "../api/queries";
+import { betterDoc, useKnowBetter } from "../api/edits";
+import { useBetter } from "../api/workshop";
 import { useKept } from "../keep/hooks";
 import { Choice, NumberField } from "../parts/fields";
 import { Alert, LABEL } from "../parts/notices";

@@ -1,6 +1,7 @@
 import { useState } from "react";
 import { answer, api, Refused, type ShelfItem, type ShelfLine } from "../api/client";
-import { useCatalogue, useDeleteShelf, usePutShelf, useSettings } from "../api/queries";
+import { useDeleteShelf, usePutShelf } from "../api/edits";
+import { useCatalogue, useSettings } from "../api/workshop";
 import { KeptWord } from "../keep/KeptWord";
 import { Failure } from "../parts/Failure";
 import { Choice, NumberField } from "../parts/fields";

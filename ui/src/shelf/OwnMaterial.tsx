@@ -1,6 +1,6 @@
 import { useState } from "react";
 import type { Material } from "../api/client";
-import { usePutShelf } from "../api/queries";
+import { usePutShelf } from "../api/edits";
 import { Failure } from "../parts/Failure";
 import { Choice } from "../parts/fields";
 import { LABEL } from "../parts/notices";

@@ -1,6 +1,6 @@
 import { useState } from "react";
 import type { ShelfLine } from "../api/client";
-import { useCatalogue, useShelf } from "../api/queries";
+import { useCatalogue, useShelf } from "../api/workshop";
 import { Failure } from "../parts/Failure";
 import { FilePanel } from "../parts/FilePanel";
 import { Loading } from "../parts/notices";

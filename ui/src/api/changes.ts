@@ -1,0 +1,95 @@
+import { useMutation, useQueryClient } from "@tanstack/react-query";
+import { useRef } from "react";
+import { newId } from "../parts/say";
+import {
+  answer,
+  api,
+  type FileReply,
+  type JobReply,
+  NoAnswer,
+  type Problem,
+  Refused,
+  type Reply,
+  type Restored,
+  type Unread,
+} from "./client";
+import { changed } from "./follows";
+
+/** A change to the workshop that needs an answer, after which all that follows from it is asked for again. */
+function useChange<In, Out>(change: (given: In) => Promise<Out>) {
+  const client = useQueryClient();
+  return useMutation<Out, Error, In>({
+    mutationFn: change,
+    scope: { id: "workshop" }, // one after the other, in the order they were made
+    onSuccess: () => changed(client),
+  });
+}
+
+const at = <P>(path: P) => ({ params: { path } });
+
+export const useDeleteUnread = () =>
+  useChange(({ kind, slug }: Unread) => answer(api.DELETE("/api/unread/{kind}/{slug}", at({ kind, slug }))));
+
+export const useImport = () =>
+  useChange(
+    (file: {
+      name: string;
+      text: string;
+      on_clash: "ask" | "keep mine" | "take theirs";
+    }): Promise<FileReply> => answer(api.POST("/api/import", { body: file })),
+  );
+
+type Keyed = { header: { "Idempotency-Key": string } };
+
+/** A new job. Asked again for the same because no answer came, it is made once. */
+function useMake<In>(ask: (given: In, params: Keyed) => Reply<JobReply>) {
+  const held = useRef({ of: "", key: "" });
+  return useChange(async (given: In): Promise<JobReply> => {
+    const of = JSON.stringify(given);
+    if (held.current.of !== of) held.current = { of, key: newId() };
+    const made = await answer(ask(given, { header: { "Idempotency-Key": held.current.key } }));
+    held.current = { of: "", key: "" };
+    return made;
+  });
+}
+
+export const useBeginJob = () =>
+  useMake((body: { recipe?: string; ml?: number }, params) => api.POST("/api/jobs/start", { params, body }));
+
+export const useTakeJob = () =>
+  useMake((body: { name: string; text: string }, params) => api.POST("/api/jobs/file", { params, body }));
+
+export const useMend = () =>
+  useChange((id: string) => answer(api.POST("/api/jobs/{job_id}/mend", at({ job_id: id }))));
+
+export const useBringBack = () =>
+  useChange((number: number) => answer(api.POST("/api/aside/{number}/back", at({ number }))));
+
+export const useDeleteAside = () =>
+  useChange((number: number) => answer(api.DELETE("/api/aside/{number}", at({ number }))));
+
+export const useDeleteJob = () =>
+  useChange((id: string) => answer(api.DELETE("/api/jobs/{job_id}", at({ job_id: id }))));
+
+export const useMakeBackup = () => useChange(() => answer(api.POST("/api/backups")));
+
+/** Go back to a backup: one that Lumso made, by its name, or a file. */
+export const useRestore = () =>
+  useChange(async (from: string | File): Promise<Restored> => {
+    if (typeof from === "string") return answer(api.POST("/api/backups/{name}/restore", at({ name: from })));
+    const headers = { "Content-Type": "application/zip" };
+    const sent = fetch("/api/restore", { method: "POST", body: from, headers });
+    const reply = await sent.catch(() => {
+      throw new NoAnswer();
+    });
+    if (!reply.ok) throw new Refused((await reply.json()) as Problem);
+    return (await reply.json()) as Restored;
+  });
+
+export const useTurnOut = () =>
+  useChange((id: string) => answer(api.DELETE("/api/devices/{device_id}", at({ device_id: id }))));
+
+export const usePutAway = () =>
+  useChange(({ id, away }: { id: string; away: boolean }) =>
+    answer(api.PUT("/api/jobs/{job_id}/away", { ...at({ job_id: id }), body: { away } })),
+  );

@@ -1,0 +1,23 @@
+import type { QueryClient } from "@tanstack/react-query";
+
+/** What is worked out of the documents of the workshop, or lists them. */
+const FOLLOWS = [
+  "advice",
+  "aside",
+  "backups",
+  "better",
+  "catalogue",
+  "jobs",
+  "measure",
+  "mix-sheet",
+  "settings",
+  "sheet",
+  "shelf",
+  "steps",
+  "unread",
+  "workshop-mode",
+];
+
+/** The workshop was changed: all that follows from it is asked for again. */
+export const changed = (client: QueryClient): Promise<unknown> =>
+  Promise.all(FOLLOWS.map((key) => client.invalidateQueries({ queryKey: [key] })));
