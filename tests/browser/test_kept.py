@@ -87,6 +87,8 @@ def test_two_pages_at_one_kit_lose_neither_and_the_painter_says_which_goes_on(pa
     name.fill("Mine")
     expect(page.get_by_text("Refused: This was changed elsewhere", exact=False)).to_be_visible()
     expect(name).to_have_value("Mine")
+    page.set_viewport_size({"width": 390, "height": 844})
+    assert page.evaluate("document.documentElement.scrollWidth") <= 390
     page.get_by_role("link", name="1 refused").click()
     expect(page.get_by_text("Refused: it was changed elsewhere since you read it.")).to_be_visible()
     page.reload()  # it is on the list as long as nobody has said

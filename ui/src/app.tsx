@@ -69,9 +69,15 @@ export function App() {
             </NavLink>
           ))}
         </nav>
-        <NotSaved />
+        <div className="hidden sm:flex">
+          <NotSaved />
+        </div>
         <QuickPot />
       </header>
+      {/* On a phone the places and the quick pot take all of the bar. */}
+      <div className="bg-dark text-enamel sm:hidden">
+        <NotSaved />
+      </div>
       <main id="main">
         <Mishap>
           <Routes>
@@ -102,7 +108,10 @@ function NotSaved() {
   return (
     <div role="status" className="flex">
       {count > 0 && (long || refused > 0) && (
-        <Link to="/kept" className="narrow flex min-w-11 items-center px-2 text-sm font-semibold underline">
+        <Link
+          to="/kept"
+          className="narrow flex min-h-11 min-w-11 items-center px-4 text-sm font-semibold underline sm:px-2"
+        >
           {refused > 0 ? `${refused} refused` : `${count} kept here`}
         </Link>
       )}

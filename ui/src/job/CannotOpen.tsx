@@ -17,7 +17,7 @@ export function CannotOpen({ id, error, onRetry }: { id: string; error: Error; o
       <h1 className="wide text-xl font-bold">This job cannot be opened</h1>
       <div className="my-4">
         <Alert>
-          <p>{error.message}</p>
+          {!faults.length && <p>{error.message}</p>}
           <ul className="narrow text-sm font-normal">
             {faults.map((fault) => (
               <li key={fault.at + fault.says} className="break-words">
