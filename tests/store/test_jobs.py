@@ -95,11 +95,11 @@ def test_a_save_that_says_what_was_before_is_an_undo_and_one_that_says_what_was_
 
 def test_jobs_are_listed_last_worked_on_first_and_can_be_put_away(db: Database) -> None:
     first, second = jobs.create(db, "A", "a"), jobs.create(db, "B", "b")
-    assert [j.id for j in jobs.every(db)] == [second.id, first.id]
+    assert [j.id for j in jobs.page(db, 99).jobs] == [second.id, first.id]
     jobs.put_away(db, second.id, away=True)
-    assert [j.id for j in jobs.every(db)] == [first.id]
+    assert [j.id for j in jobs.page(db, 99).jobs] == [first.id]
     jobs.put_away(db, second.id, away=False)
-    assert len(jobs.every(db)) == 2
+    assert len(jobs.page(db, 99).jobs) == 2
 
 
 def test_an_unknown_job_is_named(db: Database) -> None:

@@ -105,13 +105,6 @@ def back_from(db: Database, job_id: str) -> list[StoredJob]:
         return [_get(connection, job_id, row["number"]) for row in numbers.fetchall()]
 
 
-def every(db: Database) -> list[StoredJob]:
-    """All jobs that are not put away, the one last worked on first."""
-    with db.read() as connection:
-        rows = connection.execute(f"{SELECT} AND r.number = job.head WHERE NOT job.put_away ORDER BY job.touched DESC")
-        return [_stored(row) for row in rows]
-
-
 def page(db: Database, most: int, before: int | None = None, search: str = "", away: bool = False) -> Page:
     """Jobs whose name holds `search`, the one last worked on first, from before `touched` on; put away, or not."""
     sought = "job.put_away = :away AND instr(folded(r.name), folded(:search)) > 0"

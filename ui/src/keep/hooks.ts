@@ -81,14 +81,13 @@ export function useEdited<T>({ kind, list, slug, revision, made, joins = () => t
 export type KeptState = {
   state: "saved" | "kept here" | "not kept" | "refused";
   says: string;
-  edit: Edit | null;
 };
 
 /** What became of the last edit of a document. */
 export function useKept(doc: string): KeptState {
   const { outbox } = useKeeping();
-  const edit = useEdits().findLast((e) => e.doc === doc) ?? null;
-  if (!edit) return { state: "saved", says: "", edit };
-  if (edit.says !== null) return { state: "refused", says: edit.says, edit };
-  return { state: outbox.lasting ? "kept here" : "not kept", says: "", edit };
+  const edit = useEdits().findLast((e) => e.doc === doc);
+  if (!edit) return { state: "saved", says: "" };
+  if (edit.says !== null) return { state: "refused", says: edit.says };
+  return { state: outbox.lasting ? "kept here" : "not kept", says: "" };
 }
