@@ -13,7 +13,8 @@ from urllib.request import Request, urlopen
 import pytest
 from typer.testing import CliRunner
 
-from lumso.cli import _bind, app
+from lumso.cli import app
+from lumso.commands.parts import bind
 from tests.conftest import ROOT
 
 run = CliRunner()
@@ -103,7 +104,7 @@ def test_a_database_that_cannot_be_opened_stops_with_a_reason(tmp_path: Path) ->
 
 
 def test_what_is_accepted_is_known_as_tcp_so_that_answers_leave_at_once() -> None:
-    with _bind("127.0.0.1", 0) as listener, socket.create_connection(listener.getsockname()):
+    with bind("127.0.0.1", 0) as listener, socket.create_connection(listener.getsockname()):
         accepted, _ = listener.accept()
         with accepted:
             assert accepted.proto == socket.IPPROTO_TCP  # what the server looks at before it sets TCP_NODELAY

@@ -30,6 +30,8 @@ NOT_DOCUMENTS = {
     "POST /api/enter",
     "DELETE /api/devices/{device_id}",
     # keep nothing
+    "POST /api/days",
+    "POST /api/days/backwards",
     "POST /api/edits",
     "POST /api/finish/advice",
     "POST /api/finish/library",

@@ -11,6 +11,9 @@ from pydantic import BaseModel, ConfigDict, Field, TypeAdapter
 
 from lumso.core.book.catalogue import Catalogue, pick
 from lumso.core.book.kit import Kit
+from lumso.core.days.chosen import Chosen
+from lumso.core.days.days import Days
+from lumso.core.days.settle import Ask
 from lumso.core.errors import InvalidValue
 from lumso.core.job.job import Job
 from lumso.core.layers.conditions import Room, steady
@@ -43,7 +46,11 @@ class Settings(BaseModel):
     humidity: Annotated[float, Field(gt=0, le=1, allow_inf_nan=False)] = 0.5
 
 
-SETTING: Mapping[str, TypeAdapter[Any]] = {"workshop": TypeAdapter(Settings), "better": BETTER}
+SETTING: Mapping[str, TypeAdapter[Any]] = {
+    "workshop": TypeAdapter(Settings),
+    "better": BETTER,
+    "days": TypeAdapter(Chosen),
+}
 """What is kept once for the whole workshop."""
 
 
@@ -121,6 +128,7 @@ class Context:
         self.db, self.catalogue = db, catalogue
         self.memo = Memo()
         self.measured: dict[tuple[Needs, Kit], KitAnswer] = {}
+        self.best: list[tuple[Ask, Days]] = []
         self._reading = Lock()
         self._held: Held | None = None
         self._entries: dict[tuple[entries.Kind, str], Any | Unread] = {}
@@ -243,6 +251,16 @@ class Context:
     def plan(self, job: Job) -> Plan:
         """The plan of a job in this workshop."""
         return plan_of(self.work(job), self.workshop(), self.room(), self.memo)
+
+    def days_chosen(self) -> tuple[Chosen, int]:
+        """What was chosen for the days, and its revision."""
+        kept = settings.get(self.db, "days")
+        return _setting("days", kept.document) or Chosen(), kept.revision
+
+    def choose_days(self, chosen: Chosen, read: int, key: str = "") -> int:
+        """Keep what was chosen for the days, having read a revision; returns its own. Raises StaleRevision."""
+        text = SETTING["days"].dump_json(chosen).decode()
+        return settings.change(self.db, "days", lambda before: text, read, key, aside=_unread("days"))
 
     def room(self) -> Room:
         """The room as it was last said to be."""

@@ -188,6 +188,8 @@ def pdf_of(what: str, name: str, content: Any, paper: Literal["a4", "letter"]) -
 
     if what == "steps":
         return pdf.bench_sheet(name, content, paper)
+    if what == "days":
+        return pdf.day_sheet(content, paper)
     return pdf.cards(content, paper) if what == "cards" else pdf.labels(content, paper)
 
 

@@ -10,6 +10,7 @@ from lumso.core.book.kit import Kit
 from lumso.core.book.materials import Vessel
 from lumso.core.book.offers import Offer
 from lumso.core.book.preparation import Abrasive
+from lumso.core.book.profiles import Profile
 from lumso.core.book.techniques import Rescue, Thickness
 from lumso.core.measure.measures import MeasureSystem
 
@@ -32,3 +33,4 @@ class CatalogueFile(Entries):
     offers: tuple[Offer, ...] = ()
     thicknesses: tuple[Thickness, ...] = ()
     rescues: tuple[Rescue, ...] = ()
+    profiles: tuple[Profile, ...] = ()

@@ -2,8 +2,9 @@
 
 import logging
 from threading import Event, Thread
+from time import time
 
-from . import backup, keys, thinning
+from . import backup, keys, readings, thinning
 from .database import Database
 from .errors import NotFound, StoreError
 
@@ -36,6 +37,7 @@ class Keeper:
                 backup.make(self.data)
                 keys.forget_old(self.db)
                 thinning.thin(self.db)
+                readings.forget_old(self.db, time() / 60)
         except NotFound:
             pass  # nothing to keep yet
         except (StoreError, OSError) as error:

@@ -218,7 +218,7 @@ class Checker:
                     kept = waits is None or until >= since + waits - CLOSE
                 case "at most":
                     kept = waits is None or until <= since + waits + CLOSE
-                case "within life":
+                case "within life" | "keeps":
                     said = c["wait"]["reference_min"]
                     kept = waits is None or until <= since + min(waits, said) + CLOSE
                 case "not beside":

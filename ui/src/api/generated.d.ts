@@ -252,6 +252,130 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/days": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Get Days
+         * @description The days by what is chosen. Keeps nothing. A search that nobody waits for any more is ended.
+         */
+        post: operations["get_days_api_days_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/days/backwards": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Get Backwards
+         * @description The last moment to begin so that what was promised is kept, and what would have to give where it cannot be.
+         */
+        post: operations["get_backwards_api_days_backwards_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/days/calendar.ics": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Get Calendar
+         * @description The days as a calendar file: what is done, with alarms where windows close. Taken in twice it is there once.
+         */
+        get: operations["get_calendar_api_days_calendar_ics_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/days/chosen": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Get Chosen
+         * @description What was chosen for the days.
+         */
+        get: operations["get_chosen_api_days_chosen_get"];
+        /**
+         * Put Chosen
+         * @description Choose hours, place and jobs of the days.
+         */
+        put: operations["put_chosen_api_days_chosen_put"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/days/sheet.pdf": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Get Sheet
+         * @description The days on paper: each visit with boxes to tick.
+         */
+        get: operations["get_sheet_api_days_sheet_pdf_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/days/strip.svg": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Get Strip
+         * @description The strip of days as a drawing.
+         */
+        get: operations["get_strip_api_days_strip_svg_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/devices/{device_id}": {
         parameters: {
             query?: never;
@@ -326,6 +450,46 @@ export interface paths {
          * @description Give the code: this device is let in, and stays so until it is turned out.
          */
         post: operations["enter_api_enter_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/events": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Get Events
+         * @description What was noted of a job, in order.
+         */
+        get: operations["get_events_api_events_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/events/{event_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Put Event
+         * @description Note something of an operation. It is only ever added: what was noted by mistake is taken back by another.
+         */
+        put: operations["put_event_api_events__event_id__put"];
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -897,6 +1061,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/room": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Get Room
+         * @description The air of the room, by what was chosen and measured.
+         */
+        get: operations["get_room_api_room_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/sheet": {
         parameters: {
             query?: never;
@@ -1236,6 +1420,18 @@ export interface components {
             says: string;
         };
         /**
+         * AirPoint
+         * @description The temperature at a place on the axis, and whether films form there.
+         */
+        AirPoint: {
+            /** Fit */
+            fit: boolean;
+            /** X */
+            x: number;
+            /** Y */
+            y: number;
+        };
+        /**
          * Amounts
          * @description What goes into a pot, and where it goes, in ml of the finished mix.
          *
@@ -1394,6 +1590,14 @@ export interface components {
             name: string;
         };
         /**
+         * Backwards
+         * @description The same for every job that was promised.
+         */
+        Backwards: {
+            /** Jobs */
+            jobs: components["schemas"]["LastStart"][];
+        };
+        /**
          * Band
          * @description Something on a surface that gets no coat: a glue face, a tenon, a hinge, a masked stripe; `count` like ones.
          */
@@ -1426,6 +1630,39 @@ export interface components {
             /** Surface */
             surface: string;
             width: components["schemas"]["Length"];
+        };
+        /**
+         * Bar
+         * @description Something on a lane. `operation` is what it stands for; "wet" is until touch dry, "dry" until it may be gone on
+         *     with; a "window" closes at its end.
+         */
+        Bar: {
+            /** Critical */
+            critical: boolean;
+            /** Job */
+            job: string;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "hands" | "wet" | "dry" | "window";
+            /** Operation */
+            operation: string;
+            /** Pinned */
+            pinned: boolean;
+            /** Says */
+            says: string;
+            /**
+             * State
+             * @enum {string}
+             */
+            state: "planned" | "begun" | "done";
+            /** Width */
+            width: number;
+            /** X */
+            x: number;
+            /** Y */
+            y: number;
         };
         /**
          * Batch
@@ -1743,6 +1980,87 @@ export interface components {
             seed: string;
         };
         /**
+         * Chosen
+         * @description What was chosen for the days. `profile` is how the air of the place goes over a day; "" is as it was set.
+         */
+        "Chosen-Input": {
+            /**
+             * Format
+             * @default lumso-days-chosen
+             * @constant
+             */
+            format?: "lumso-days-chosen";
+            /**
+             * Jobs
+             * @default []
+             */
+            jobs?: components["schemas"]["JobChosen-Input"][];
+            /**
+             * Listens
+             * @description Whether readings of the thermo-hygrometer count.
+             * @default true
+             */
+            listens?: boolean;
+            /**
+             * Profile
+             * @default
+             */
+            profile?: string;
+            table?: components["schemas"]["Timetable-Input"];
+            /**
+             * Version
+             * @default 1
+             * @constant
+             */
+            version?: 1;
+        };
+        /**
+         * Chosen
+         * @description What was chosen for the days. `profile` is how the air of the place goes over a day; "" is as it was set.
+         */
+        "Chosen-Output": {
+            /**
+             * Format
+             * @default lumso-days-chosen
+             * @constant
+             */
+            format: "lumso-days-chosen";
+            /**
+             * Jobs
+             * @default []
+             */
+            jobs: components["schemas"]["JobChosen-Output"][];
+            /**
+             * Listens
+             * @description Whether readings of the thermo-hygrometer count.
+             * @default true
+             */
+            listens: boolean;
+            /**
+             * Profile
+             * @default
+             */
+            profile: string;
+            table: components["schemas"]["Timetable-Output"];
+            /**
+             * Version
+             * @default 1
+             * @constant
+             */
+            version: 1;
+        };
+        /**
+         * ChosenOut
+         * @description What was chosen, and what there is to choose from.
+         */
+        ChosenOut: {
+            chosen: components["schemas"]["Chosen-Output"];
+            /** Jobs */
+            jobs: components["schemas"]["JobHere"][];
+            /** Profiles */
+            profiles: components["schemas"]["Profile"][];
+        };
+        /**
          * CoatsAdvice
          * @description How many coats a colour needs over what is beneath it; None when a dozen are not enough. An estimate.
          */
@@ -1855,6 +2173,22 @@ export interface components {
             stated_share: number | null;
         };
         /**
+         * Conditions
+         * @description The air: °C and relative humidity 0–1. The reference is 20 °C and 50 %.
+         */
+        Conditions: {
+            /**
+             * Humidity
+             * @default 0.5
+             */
+            humidity: number;
+            /**
+             * Temperature C
+             * @default 20
+             */
+            temperature_c: number;
+        };
+        /**
          * Consistency
          * @description A food word painters judge by, and what the stick shows.
          */
@@ -1926,6 +2260,174 @@ export interface components {
             slug: string;
             /** Usual */
             usual: number;
+        };
+        /**
+         * DayOperation
+         * @description An operation with its time. `operation` is its id in its job; `stint` names what is done in one go with it.
+         *
+         *     `must_by_min` is when the window it stands in closes; None where it may be left.
+         */
+        DayOperation: {
+            /**
+             * At
+             * @description When, on the clock: 18:35–19:10.
+             */
+            at: string;
+            /** Begins Min */
+            begins_min: number;
+            /**
+             * Critical
+             * @default false
+             */
+            critical: boolean;
+            /** Day */
+            day: string;
+            /**
+             * Else Do
+             * @default
+             */
+            else_do: string;
+            /** Ends Min */
+            ends_min: number;
+            /**
+             * Event
+             * @description The event that says so.
+             * @default
+             */
+            event: string;
+            /**
+             * Extra
+             * @description Whether it is done only because of how the days fall, or of what happened.
+             * @default false
+             */
+            extra: boolean;
+            /** Job */
+            job: string;
+            /**
+             * Must By
+             * @default
+             */
+            must_by: string;
+            /** Must By Min */
+            must_by_min: number | null;
+            operation: components["schemas"]["Operation"];
+            /** Painter */
+            painter: number;
+            /**
+             * Pinned
+             * @default false
+             */
+            pinned: boolean;
+            /**
+             * State
+             * @default planned
+             * @enum {string}
+             */
+            state: "planned" | "begun" | "done";
+            /** Stint */
+            stint: string;
+            /**
+             * Visit
+             * @description The place of its visit among the visits; -1 for what is done.
+             */
+            visit: number;
+            /**
+             * Waits For
+             * @default
+             */
+            waits_for: string;
+        };
+        /**
+         * Days
+         * @description The days of one job or several. Times are minutes since 1970 UTC; words are in the workshop's zone.
+         *
+         *     `how` is "at once" for days no search was made for, "best" where they are proven, "so far" where a gap is left.
+         */
+        Days: {
+            /** Air */
+            air: components["schemas"]["Spell"][];
+            /** Assumed */
+            assumed: string[];
+            /**
+             * Chain
+             * @description What the finish hangs on, in words.
+             */
+            chain: string[];
+            /** Drying */
+            drying: components["schemas"]["Drying"][];
+            /**
+             * First
+             * @description What is seen to before anything else.
+             */
+            first: string[];
+            /**
+             * Format
+             * @constant
+             */
+            format: "lumso-days";
+            /** Given Up */
+            given_up: components["schemas"]["Given"][];
+            /** Hands On */
+            hands_on: string;
+            /** Hands On Min */
+            hands_on_min: number;
+            /**
+             * How
+             * @enum {string}
+             */
+            how: "at once" | "best" | "so far";
+            /** Jobs */
+            jobs: components["schemas"]["JobDay"][];
+            /** Now Min */
+            now_min: number;
+            /** Operations */
+            operations: components["schemas"]["DayOperation"][];
+            /** Outside */
+            outside: components["schemas"]["Outside"][];
+            /** Problems */
+            problems: components["schemas"]["Problem"][];
+            /** Proofs */
+            proofs: components["schemas"]["Proof"][];
+            /** Says */
+            says: string;
+            /**
+             * Version
+             * @constant
+             */
+            version: 1;
+            /** Visits */
+            visits: components["schemas"]["Visit"][];
+            /** Zone */
+            zone: string;
+        };
+        /**
+         * DaysAsk
+         * @description What is chosen on the screen, saved or not. With `search` the best days are looked for; without, they come at
+         *     once. `sequence` comes back with the answer.
+         */
+        DaysAsk: {
+            chosen: components["schemas"]["Chosen-Input"];
+            /**
+             * Search
+             * @default false
+             */
+            search?: boolean;
+            /**
+             * Sequence
+             * @default 0
+             */
+            sequence?: number;
+        };
+        /**
+         * DaysOut
+         * @description The days, their strip, and the air.
+         */
+        DaysOut: {
+            days: components["schemas"]["Days"];
+            room: components["schemas"]["RoomOut"];
+            /** Sequence */
+            sequence: number;
+            strip: components["schemas"]["Strip"];
         };
         /** DensityOut */
         DensityOut: {
@@ -2028,6 +2530,28 @@ export interface components {
             do: "drop prep";
             /** Prep */
             prep: string;
+        };
+        /**
+         * Drying
+         * @description A film that dries: touch dry, and ready for what comes next; None where only a label knows.
+         */
+        Drying: {
+            /** Critical */
+            critical: boolean;
+            /** From Min */
+            from_min: number;
+            /** Job */
+            job: string;
+            /** Operation */
+            operation: string;
+            /** Ready Min */
+            ready_min: number | null;
+            /** Says */
+            says: string;
+            /** Touch Min */
+            touch_min: number | null;
+            /** Zone */
+            zone: string;
         };
         /**
          * DryingTimes
@@ -2243,6 +2767,70 @@ export interface components {
          * @description The entries a job carries.
          */
         EntriesBody: components["schemas"]["Entries-Output"];
+        /**
+         * Event
+         * @description Something noted of an operation of a job. `retracts` names the event that was a mis-tap.
+         *
+         *     `planned` is the operation as it was planned when it was noted: what was begun is never worked out anew.
+         */
+        Event: {
+            /**
+             * At Min
+             * @description When it happened, in minutes since 1970 UTC.
+             */
+            at_min: number;
+            /**
+             * Did
+             * @enum {string}
+             */
+            did: "begun" | "done" | "skipped" | "gone wrong" | "retracted";
+            /** Id */
+            id: string;
+            /** Job */
+            job: string;
+            /**
+             * Note
+             * @default
+             */
+            note: string;
+            /** Operation */
+            operation: string;
+            planned: components["schemas"]["Operation"] | null;
+            /**
+             * Retracts
+             * @default
+             */
+            retracts: string;
+        };
+        /**
+         * EventIn
+         * @description Something noted of an operation. Minutes are since 1970 UTC.
+         */
+        EventIn: {
+            /** At Min */
+            at_min: number;
+            /**
+             * Did
+             * @enum {string}
+             */
+            did: "begun" | "done" | "skipped" | "gone wrong" | "retracted";
+            /** Job */
+            job: string;
+            /**
+             * Note
+             * @default
+             */
+            note?: string;
+            /** Noted Min */
+            noted_min: number;
+            /** Operation */
+            operation: string;
+            /**
+             * Retracts
+             * @default
+             */
+            retracts?: string;
+        };
         /**
          * Face
          * @description A surface as a polygon. `zone` is the zone that coats it, "" where it is left bare.
@@ -2996,6 +3584,28 @@ export interface components {
             revision: number;
         };
         /**
+         * Given
+         * @description A window that is given up, and what is done instead.
+         */
+        Given: {
+            /** Instead */
+            instead: string;
+            /** Says */
+            says: string;
+        };
+        /**
+         * Gives
+         * @description Something that would have to give, and how late a job is then; 0 where the promise is kept.
+         */
+        Gives: {
+            /** Late */
+            late: string;
+            /** Late Min */
+            late_min: number;
+            /** Says */
+            says: string;
+        };
+        /**
          * GlazePlan
          * @description A face worked wet in wet. `strips` is empty where a wet edge cannot be kept; `says` then says so, with ways.
          */
@@ -3125,6 +3735,16 @@ export interface components {
              * @default []
              */
             traits: ("open grain" | "close grain" | "tannins" | "knots" | "blotches" | "rusts" | "oil-bound" | "waxed" | "soot" | "old coating" | "may hide lead" | "may hide asbestos" | "unknown" | "stain bleeds" | "resin-bound" | "metal" | "bends" | "cockles" | "cannot be scuffed")[];
+        };
+        /**
+         * Hours
+         * @description A stretch of a day, in minutes after midnight on the wall clock; until 1440 is midnight.
+         */
+        Hours: {
+            /** From Min */
+            from_min: number;
+            /** Until Min */
+            until_min: number;
         };
         /**
          * InsertLayer
@@ -3270,6 +3890,129 @@ export interface components {
          */
         "JobBody-Output": components["schemas"]["Job-Output"];
         /**
+         * JobChosen
+         * @description A job that is put into days. `due` is when it was promised to be finished, or fit for gentle use.
+         *
+         *     `flat` are the places its zones take while they lie flat to dry, by zone.
+         */
+        "JobChosen-Input": {
+            /**
+             * Due
+             * @default
+             */
+            due?: string;
+            /**
+             * Due For
+             * @default gently
+             * @enum {string}
+             */
+            due_for?: "gently" | "finished";
+            /** Flat */
+            flat?: {
+                [key: string]: number;
+            };
+            /** Job */
+            job: string;
+            /**
+             * Not Before
+             * @default
+             */
+            not_before?: string;
+            /**
+             * Pins
+             * @default []
+             */
+            pins?: components["schemas"]["Pin"][];
+            /**
+             * Priority
+             * @default 1
+             */
+            priority?: number;
+        };
+        /**
+         * JobChosen
+         * @description A job that is put into days. `due` is when it was promised to be finished, or fit for gentle use.
+         *
+         *     `flat` are the places its zones take while they lie flat to dry, by zone.
+         */
+        "JobChosen-Output": {
+            /**
+             * Due
+             * @default
+             */
+            due: string;
+            /**
+             * Due For
+             * @default gently
+             * @enum {string}
+             */
+            due_for: "gently" | "finished";
+            /** Flat */
+            flat: {
+                [key: string]: number;
+            };
+            /** Job */
+            job: string;
+            /**
+             * Not Before
+             * @default
+             */
+            not_before: string;
+            /**
+             * Pins
+             * @default []
+             */
+            pins: components["schemas"]["Pin"][];
+            /**
+             * Priority
+             * @default 1
+             */
+            priority: number;
+        };
+        /**
+         * JobDay
+         * @description When a job is finished, from when it may be used gently (None: only a label knows), and what was promised.
+         */
+        JobDay: {
+            /** Due */
+            due: string;
+            /** Due Min */
+            due_min: number | null;
+            /** Finished */
+            finished: string;
+            /** Finished Min */
+            finished_min: number;
+            /** Gently */
+            gently: string;
+            /** Gently Min */
+            gently_min: number | null;
+            /** Job */
+            job: string;
+            /** Late */
+            late: string;
+            /** Late Min */
+            late_min: number;
+            /**
+             * Left
+             * @description Operations still to be done.
+             */
+            left: number;
+            /** Name */
+            name: string;
+        };
+        /**
+         * JobHere
+         * @description A job that may be put into the days.
+         */
+        JobHere: {
+            /** Id */
+            id: string;
+            /** Name */
+            name: string;
+            /** Zones */
+            zones: components["schemas"]["ZoneOut"][];
+        };
+        /**
          * JobLine
          * @description A job in the list.
          */
@@ -3320,6 +4063,15 @@ export interface components {
             last: components["schemas"]["LastJob"] | null;
             /** More */
             more: string;
+        };
+        /**
+         * Judged
+         * @description A reading, and why it is not believed; "" where it is.
+         */
+        Judged: {
+            /** Doubt */
+            doubt: string;
+            reading: components["schemas"]["Reading"];
         };
         /**
          * KeepWhatIf
@@ -3541,6 +4293,20 @@ export interface components {
             text: string;
         };
         /**
+         * Lane
+         * @description A zone of a job, from top to bottom.
+         */
+        Lane: {
+            /** Job */
+            job: string;
+            /** Says */
+            says: string;
+            /** Y */
+            y: number;
+            /** Zone */
+            zone: string;
+        };
+        /**
          * LastJob
          * @description The job last worked on, with the first mix of it, to show what is next.
          */
@@ -3559,6 +4325,29 @@ export interface components {
             pot: components["schemas"]["Mix"] | null;
             /** Saved At */
             saved_at: string;
+        };
+        /**
+         * LastStart
+         * @description For one job: when it is begun at the latest (None where it cannot be kept), and what would have to give.
+         */
+        LastStart: {
+            /** Begin By */
+            begin_by: string;
+            /** Begin By Min */
+            begin_by_min: number | null;
+            /** Due */
+            due: string;
+            /** Gives */
+            gives: components["schemas"]["Gives"][];
+            /** Job */
+            job: string;
+            /**
+             * Kept From
+             * @description The first date that could be promised as things are.
+             */
+            kept_from: string;
+            /** Name */
+            name: string;
         };
         /**
          * Layer
@@ -3946,6 +4735,16 @@ export interface components {
             viscosity_mpa_s: number;
             /** Water Per Powder */
             water_per_powder: number;
+        };
+        /**
+         * Mark
+         * @description A place on the axis with what stands there: a day, an hour.
+         */
+        Mark: {
+            /** Says */
+            says: string;
+            /** X */
+            x: number;
         };
         /**
          * Material
@@ -4572,6 +5371,25 @@ export interface components {
             zone_name: string;
         };
         /**
+         * Outside
+         * @description What was done, and is planned no more.
+         */
+        Outside: {
+            /** At */
+            at: string;
+            /**
+             * Did
+             * @enum {string}
+             */
+            did: "begun" | "done" | "skipped" | "gone wrong" | "retracted";
+            /** Event */
+            event: string;
+            /** Job */
+            job: string;
+            /** Says */
+            says: string;
+        };
+        /**
          * Overlay
          * @description A value of the user's own in place of a starting value; deleting it puts the starting value back.
          */
@@ -4860,6 +5678,18 @@ export interface components {
             slug: string;
             /** Surfaces */
             surfaces: components["schemas"]["SurfaceOut"][];
+        };
+        /**
+         * Pin
+         * @description An operation that begins between two minutes, and at no other time.
+         */
+        Pin: {
+            /** From Min */
+            from_min: number;
+            /** Operation */
+            operation: string;
+            /** Until Min */
+            until_min: number;
         };
         /**
          * Plan
@@ -5220,6 +6050,39 @@ export interface components {
          */
         ProcedureBody: components["schemas"]["Procedure"];
         /**
+         * Profile
+         * @description A usual day of a place, by the hour of its clock: °C and relative humidity 0–1. A starting value.
+         */
+        Profile: {
+            /** Humidity */
+            humidity: number[];
+            /** Name */
+            name: string;
+            /** Provenance */
+            provenance: string;
+            /** Slug */
+            slug: string;
+            /** Temperature C */
+            temperature_c: number[];
+        };
+        /**
+         * Proof
+         * @description How good one thing that is asked for came out: nothing is better than `bound`.
+         */
+        Proof: {
+            /** Bound */
+            bound: number;
+            /**
+             * Goal
+             * @enum {string}
+             */
+            goal: "lateness" | "finish" | "visits" | "minutes" | "daylight";
+            /** Proven */
+            proven: boolean;
+            /** Value */
+            value: number;
+        };
+        /**
          * PutFinish
          * @description A finish of the library put on a zone, prepared, primed and sealed as its ground and its use ask.
          */
@@ -5235,6 +6098,18 @@ export interface components {
             seed: string;
             /** Zone */
             zone: string;
+        };
+        /**
+         * Reading
+         * @description What a thermo-hygrometer said, and when: minutes since 1970 UTC, °C, relative humidity 0–1.
+         */
+        Reading: {
+            /** At Min */
+            at_min: number;
+            /** Humidity */
+            humidity: number;
+            /** Temperature C */
+            temperature_c: number;
         };
         /**
          * Recipe
@@ -5502,6 +6377,24 @@ export interface components {
             before: string;
             /** Jobs */
             jobs: number;
+        };
+        /**
+         * RoomOut
+         * @description The air: as it is, as it was, as it may become. `state` is of the thermo-hygrometer.
+         */
+        RoomOut: {
+            /** Ahead */
+            ahead: components["schemas"]["Spell"][];
+            now: components["schemas"]["Reading"] | null;
+            /** Readings */
+            readings: components["schemas"]["Judged"][];
+            /** Says */
+            says: string;
+            /**
+             * State
+             * @enum {string}
+             */
+            state: "none" | "listening" | "gone";
         };
         /**
          * SagAdvice
@@ -6082,6 +6975,15 @@ export interface components {
             do: "sort prep";
         };
         /**
+         * Spell
+         * @description Conditions that hold from a minute of the job on, until the next spell begins.
+         */
+        Spell: {
+            conditions: components["schemas"]["Conditions"];
+            /** From Min */
+            from_min: number;
+        };
+        /**
          * SplitZone
          * @description A surface made a zone of its own, with the treatment of the zone that had it.
          */
@@ -6239,6 +7141,56 @@ export interface components {
             solid: boolean;
             /** Top Ml */
             top_ml: number;
+        };
+        /**
+         * Stretch
+         * @description A stretch of the axis: at the bench, open but not needed, or closed.
+         */
+        Stretch: {
+            /** From Min */
+            from_min: number;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "visit" | "open" | "closed";
+            /** Until Min */
+            until_min: number;
+            /** Width */
+            width: number;
+            /** X */
+            x: number;
+        };
+        /**
+         * Strip
+         * @description The whole strip; lengths are in steps of the drawing.
+         */
+        Strip: {
+            /** Air */
+            air: components["schemas"]["AirPoint"][];
+            /** Bars */
+            bars: components["schemas"]["Bar"][];
+            /**
+             * Coldest Y
+             * @description Where the line of the coldest air that films form in lies.
+             */
+            coldest_y: number;
+            /** Days */
+            days: components["schemas"]["Mark"][];
+            /** Height */
+            height: number;
+            /** Hours */
+            hours: components["schemas"]["Mark"][];
+            /** Lane Height */
+            lane_height: number;
+            /** Lanes */
+            lanes: components["schemas"]["Lane"][];
+            /** Now X */
+            now_x: number;
+            /** Stretches */
+            stretches: components["schemas"]["Stretch"][];
+            /** Width */
+            width: number;
         };
         /**
          * SurfaceArea
@@ -6602,6 +7554,96 @@ export interface components {
             wet_rate_ml_per_m2: number;
         };
         /**
+         * Timetable
+         * @description When the workshop's painters are there. `week` begins on Monday; several stretches of a day have a break between.
+         *
+         *     `zone` is the workshop's IANA time zone, `days_off` are dates, ISO 8601. `daylight` says when colours are judged.
+         */
+        "Timetable-Input": {
+            /**
+             * By Daylight
+             * @description Whether colours are laid by daylight where nothing is lost by it.
+             * @default false
+             */
+            by_daylight?: boolean;
+            daylight?: components["schemas"]["Hours"];
+            /**
+             * Days Off
+             * @default []
+             */
+            days_off?: string[];
+            /**
+             * Flat Places
+             * @description How many parts can lie flat to dry at a time; 0 is as many as there are.
+             * @default 0
+             */
+            flat_places?: number;
+            /**
+             * Goal
+             * @description What comes first once nothing is late: the earliest finish, or the fewest visits to the bench.
+             * @default finish
+             * @enum {string}
+             */
+            goal?: "finish" | "visits";
+            /**
+             * Painters
+             * @default 1
+             */
+            painters?: number;
+            /** Week */
+            week?: components["schemas"]["Hours"][][];
+            /**
+             * Zone
+             * @default UTC
+             */
+            zone?: string;
+        };
+        /**
+         * Timetable
+         * @description When the workshop's painters are there. `week` begins on Monday; several stretches of a day have a break between.
+         *
+         *     `zone` is the workshop's IANA time zone, `days_off` are dates, ISO 8601. `daylight` says when colours are judged.
+         */
+        "Timetable-Output": {
+            /**
+             * By Daylight
+             * @description Whether colours are laid by daylight where nothing is lost by it.
+             * @default false
+             */
+            by_daylight: boolean;
+            daylight: components["schemas"]["Hours"];
+            /**
+             * Days Off
+             * @default []
+             */
+            days_off: string[];
+            /**
+             * Flat Places
+             * @description How many parts can lie flat to dry at a time; 0 is as many as there are.
+             * @default 0
+             */
+            flat_places: number;
+            /**
+             * Goal
+             * @description What comes first once nothing is late: the earliest finish, or the fewest visits to the bench.
+             * @default finish
+             * @enum {string}
+             */
+            goal: "finish" | "visits";
+            /**
+             * Painters
+             * @default 1
+             */
+            painters: number;
+            /** Week */
+            week: components["schemas"]["Hours"][][];
+            /**
+             * Zone
+             * @default UTC
+             */
+            zone: string;
+        };
+        /**
          * Tint
          * @description One of the paints a colour is mixed from, with its parts by volume.
          */
@@ -6763,6 +7805,35 @@ export interface components {
             name: string;
             /** Slug */
             slug: string;
+        };
+        /**
+         * Visit
+         * @description A visit to the bench: laying out, what is done, clearing away; and how long nobody is needed after it.
+         */
+        Visit: {
+            /** At */
+            at: string;
+            /** Begins Min */
+            begins_min: number;
+            clear_away: components["schemas"]["Operation"];
+            /** Closes Min */
+            closes_min: number;
+            /** Day */
+            day: string;
+            /** Ends Min */
+            ends_min: number;
+            /** Hands On */
+            hands_on: string;
+            /** Hands On Min */
+            hands_on_min: number;
+            lay_out: components["schemas"]["Operation"];
+            /** Opens Min */
+            opens_min: number;
+            /**
+             * Then Away
+             * @description How long until the next visit; "" after the last.
+             */
+            then_away: string;
         };
         /**
          * VolumeParts
@@ -7025,6 +8096,16 @@ export interface components {
          */
         ZoneIn: {
             job: components["schemas"]["JobBody-Input"];
+            /** Zone */
+            zone: string;
+        };
+        /**
+         * ZoneOut
+         * @description A zone of a job, as it may lie flat to dry.
+         */
+        ZoneOut: {
+            /** Name */
+            name: string;
             /** Zone */
             zone: string;
         };
@@ -7575,6 +8656,228 @@ export interface operations {
             };
         };
     };
+    get_days_api_days_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["DaysAsk"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DaysOut"];
+                };
+            };
+            /** @description Problem details */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    get_backwards_api_days_backwards_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["DaysAsk"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Backwards"];
+                };
+            };
+            /** @description Problem details */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    get_calendar_api_days_calendar_ics_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "text/calendar": unknown;
+                };
+            };
+            /** @description Problem details */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    get_chosen_api_days_chosen_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ChosenOut"];
+                };
+            };
+            /** @description Problem details */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    put_chosen_api_days_chosen_put: {
+        parameters: {
+            query?: never;
+            header: {
+                /** @description The revision that was read, as "7"; "0" for what is not there yet. */
+                "If-Match": string;
+                /** @description A key of the asker's own: the same asked again under it is not done twice. */
+                "Idempotency-Key"?: string;
+            };
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Chosen-Input"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Chosen-Output"];
+                };
+            };
+            /** @description Problem details */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    get_sheet_api_days_sheet_pdf_get: {
+        parameters: {
+            query?: {
+                paper?: "a4" | "letter";
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/pdf": unknown;
+                };
+            };
+            /** @description Problem details */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    get_strip_api_days_strip_svg_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "image/svg+xml": unknown;
+                };
+            };
+            /** @description Problem details */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
     turn_out_api_devices__device_id__delete: {
         parameters: {
             query?: never;
@@ -7685,6 +8988,77 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+            /** @description Problem details */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    get_events_api_events_get: {
+        parameters: {
+            query: {
+                job: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Event"][];
+                };
+            };
+            /** @description Problem details */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    put_event_api_events__event_id__put: {
+        parameters: {
+            query?: never;
+            header: {
+                /** @description The revision that was read, as "7"; "0" for what is not there yet. */
+                "If-Match": string;
+                /** @description A key of the asker's own: the same asked again under it is not done twice. */
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                event_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["EventIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Event"];
+                };
             };
             /** @description Problem details */
             default: {
@@ -8757,6 +10131,35 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["RestoredOut"];
+                };
+            };
+            /** @description Problem details */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    get_room_api_room_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RoomOut"];
                 };
             };
             /** @description Problem details */

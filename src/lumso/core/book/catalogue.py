@@ -14,6 +14,7 @@ from .kit import Kit
 from .materials import Consistency, Material, PotLoss, Vessel
 from .offers import Need, Offer
 from .preparation import Abrasive, Does, Preparation
+from .profiles import Profile
 from .recipes import Recipe
 from .surfaces import Ground, Relief
 from .techniques import Act, Rescue, Technique, Thickness, Tool
@@ -72,6 +73,8 @@ class Catalogue:
     habits: Habits
     offers: Mapping[str, Offer]
     """The recipe that is offered for each need of a stack."""
+    profiles: Mapping[str, Profile]
+    """How the air of places goes over a day."""
 
     def system(self, slug: str) -> MeasureSystem:
         """The measure system called `slug`. Raises UnknownEntry."""

@@ -1,6 +1,8 @@
 """The conditions the work is done in, as they are and as they change over time."""
 
+from bisect import bisect_right
 from dataclasses import dataclass
+from functools import cached_property
 from typing import Annotated
 
 from annotated_types import Interval, MinLen
@@ -32,6 +34,18 @@ class Room(Value):
     """The conditions over the time of a job, in order. The first hold before they begin, the last go on for good."""
 
     spells: Annotated[tuple[Spell, ...], MinLen(1)] = (Spell(0.0, Conditions()),)
+
+    @cached_property
+    def _from(self) -> tuple[float, ...]:
+        return tuple(s.from_min for s in self.spells)
+
+    def place_at(self, minute: float) -> int:
+        """The place of the spell that holds at a minute."""
+        return max(bisect_right(self._from, minute) - 1, 0)
+
+    def at(self, minute: float) -> Conditions:
+        """As it is at a minute."""
+        return self.spells[self.place_at(minute)].conditions
 
     @property
     def first(self) -> Conditions:

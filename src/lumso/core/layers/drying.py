@@ -6,7 +6,6 @@ Water leaves a film as fast as the air takes it up: E ∝ p_sat(T)·(1 − RH), 
 
 from dataclasses import dataclass
 from functools import lru_cache
-from itertools import pairwise
 from math import exp, inf, log
 from typing import Literal
 
@@ -134,7 +133,12 @@ def wait_for(film: Film, moment: Moment, wet_um: float, whole: bool = True, thic
     return Wait(minutes, by, dries_by == "warm room")
 
 
-@lru_cache(maxsize=256)
+@lru_cache(maxsize=4096)
+def _no_film(conditions: Conditions) -> str:
+    return no_film(conditions)
+
+
+@lru_cache(maxsize=4096)
 def _pace(by: str, warmed: bool, conditions: Conditions) -> float:
     """Reference minutes that pass in one minute here; 0 where no film forms."""
     if warmed:
@@ -143,7 +147,7 @@ def _pace(by: str, warmed: bool, conditions: Conditions) -> float:
         return 1.0
     if by == "oil":
         return 1 / cure_factor(conditions.temperature_c)
-    return 0.0 if no_film(conditions) else 1 / factor(conditions.temperature_c, conditions.humidity)
+    return 0.0 if _no_film(conditions) else 1 / factor(conditions.temperature_c, conditions.humidity)
 
 
 def dry_at(begun_min: float, wait: Wait, room: Room) -> float | None:
@@ -153,18 +157,29 @@ def dry_at(begun_min: float, wait: Wait, room: Room) -> float | None:
     """
     if wait.reference_min is None:
         return None
-    left, now = wait.reference_min, begun_min
-    ends = [later.from_min for _, later in pairwise(room.spells)] + [inf]
-    for spell, end in zip(room.spells, ends, strict=True):
-        if end <= now:
-            continue
-        pace = _pace(wait.by, wait.warmed, spell.conditions)
+    left, now, last = wait.reference_min, begun_min, len(room.spells) - 1
+    for place in range(room.place_at(begun_min), last + 1):
+        end = room.spells[place + 1].from_min if place < last else inf
+        pace = _pace(wait.by, wait.warmed, room.spells[place].conditions)
         if pace and pace * (end - now) >= left:
             done = now + left / pace
             return max(done, begun_min + NIGHT) if wait.by == "night" else done
         left -= pace * (end - now) if pace else 0.0
         now = end
     return None
+
+
+def unfit(from_min: float, until_min: float, room: Room) -> tuple[float, str] | None:
+    """The last spell between two minutes in which water-based films may not form: when it ends (inf where it never
+    does), and why. None where they form throughout."""
+    found = None
+    last = len(room.spells) - 1
+    for place in range(room.place_at(from_min), last + 1):
+        if place and room.spells[place].from_min >= until_min:
+            break
+        if why := _no_film(room.spells[place].conditions):
+            found = (room.spells[place + 1].from_min if place < last else inf, why)
+    return found
 
 
 def takes_min(wait: Wait, room: Room, begun_min: float = 0.0) -> float | None:

@@ -4,7 +4,7 @@ from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, field, replace
 from functools import partial
 from itertools import pairwise
-from typing import Protocol
+from typing import Literal, Protocol
 
 from ..book.catalogue import Catalogue
 from ..book.habits import Habits
@@ -151,8 +151,9 @@ def _lives(brew: Brew, ready: Operation, mixed: Operation, lays: Sequence[Operat
         waits, since = life_wait(laid), mixed if life.from_wetting else ready
     if waits is None:
         return []
-    end = "start" if since is mixed and life.from_wetting and not later else "end"
-    return [Constraint("within life", since.id, o.id, waits, end, "end", why) for o in lays]  # type: ignore[arg-type]
+    end: Literal["start", "end"] = "start" if since is mixed and life.from_wetting and not later else "end"
+    kind: Literal["keeps", "within life"] = "keeps" if later else "within life"
+    return [Constraint(kind, since.id, o.id, waits, end, "end", why) for o in lays]
 
 
 def _sitting(made: Made, brew: Brew | None, coats: Sequence[tuple[CoatWork, range, int]], habits: Habits,

@@ -13,6 +13,10 @@ Kind = Literal[
 """What an operation is. "rest" and "cure" pass by themselves."""
 
 
+LIVES = {"within life", "keeps"}
+"""Kinds of constraint that end with a mix."""
+
+
 @dataclass(frozen=True)
 class TintPart(Value):
     """One of the paints a part's colour is mixed from."""
@@ -113,12 +117,13 @@ class Constraint(Value):
     """What holds between two operations, named by their ids.
 
     "after": `then` begins when `first` has ended. "at least": a wait lies between. "at most": no more than a wait.
-    "within life": `then` ends while the mix of `first` lives, which air may shorten and never lengthens. "not beside":
-    `then` makes dust, and is not done while what `first` laid is wet.
+    "within life": `then` ends while the mix of `first` lives, which air may shorten and never lengthens; "keeps": the
+    same of a mix that was kept for a later sitting. "not beside": `then` makes dust, and is not done while what `first`
+    laid is wet.
     `since` and `until` say from which end of `first` to which end of `then` is counted.
     """
 
-    kind: Literal["after", "at least", "at most", "within life", "not beside"]
+    kind: Literal["after", "at least", "at most", "within life", "keeps", "not beside"]
     first: str
     then: str
     wait: Wait = field(default=Wait(0.0))

@@ -15,7 +15,7 @@ from typing import NamedTuple
 from ..book.habits import Habits
 from ..layers.conditions import Room
 from ..layers.drying import Wait, dry_at
-from .operations import Constraint, Operation
+from .operations import LIVES, Constraint, Operation
 
 EARLIER = 1e-6
 
@@ -126,7 +126,7 @@ def tied(blocks: Sequence[Block], constraints: Sequence[Constraint], room: Room)
             pairs[one.first, one.then] = None
         if one.kind == "at least" or (one.kind == "after" and not within):
             ties.setdefault(one.then, []).append(_tie(one, room))
-    windows = tuple(c for c in constraints if c.kind in {"at most", "within life"})
+    windows = tuple(c for c in constraints if c.kind == "at most" or c.kind in LIVES)
     return Tied(tuple(blocks), tuple(b.timing for b in blocks), owner, ties, tuple(pairs), windows)
 
 
@@ -289,13 +289,30 @@ def _missed(parts: Sequence[Tied], placed: Placed) -> tuple[Constraint, ...]:
         since = (placed.begins if one.since == "start" else placed.ends)[one.first]
         ends = dry_at(since, one.wait, placed.room)
         done = (placed.begins if one.until == "start" else placed.ends)[one.then]
-        if one.kind == "within life" and one.wait.reference_min is not None:
+        if one.kind in LIVES and one.wait.reference_min is not None:
             latest = since + one.wait.reference_min
             ends = latest if ends is None else min(ends, latest)
         if ends is not None and done > ends + EARLIER:
             found.append((done, one))
     found.sort(key=lambda pair: pair[0])
     return tuple(one for _, one in found)
+
+
+def around(session: Sequence[Operation], habits: Habits) -> tuple[Operation, Operation]:
+    """Laying out before a session at the bench, and clearing away after it."""
+    first, last = session[0], session[-1]
+    tools = (*habits.first_things, *(t for o in session for t in o.tools))
+    out = Operation(
+        f"{first.id}:lay-out", "lay out", "Lay out", job=first.job, hands_on_min=habits.lay_out_min,
+        tools=tuple(dict.fromkeys(tools)), how=("All that this session takes, within reach.",),
+        check="Nothing has to be looked for with wet hands.", at_min=first.at_min - habits.lay_out_min,
+    )  # fmt: skip
+    away = Operation(
+        f"{last.id}:clear-away", "clear away", "Clear away", job=last.job, hands_on_min=habits.clear_away_min,
+        how=("Lids on, labels on what is kept, cloths as their caution says, sheet shaken outdoors.",),
+        check="What dries next stands free.", at_min=last.ends_min,
+    )  # fmt: skip
+    return out, away
 
 
 def with_sessions(operations: Sequence[Operation], habits: Habits) -> tuple[Operation, ...]:
@@ -310,20 +327,5 @@ def with_sessions(operations: Sequence[Operation], habits: Habits) -> tuple[Oper
         else:
             sessions.append([operation])
     for session in sessions:
-        first, last = session[0], session[-1]
-        tools = (*habits.first_things, *(t for o in session for t in o.tools))
-        made.append(
-            Operation(
-                f"{first.id}:lay-out", "lay out", "Lay out", job=first.job, hands_on_min=habits.lay_out_min,
-                tools=tuple(dict.fromkeys(tools)), how=("All that this session takes, within reach.",),
-                check="Nothing has to be looked for with wet hands.", at_min=first.at_min - habits.lay_out_min,
-            )
-        )  # fmt: skip
-        made.append(
-            Operation(
-                f"{last.id}:clear-away", "clear away", "Clear away", job=last.job, hands_on_min=habits.clear_away_min,
-                how=("Lids on, labels on what is kept, cloths as their caution says, sheet shaken outdoors.",),
-                check="What dries next stands free.", at_min=last.ends_min,
-            )
-        )  # fmt: skip
+        made += around(session, habits)
     return tuple(sorted([*made, *ordered], key=lambda o: o.at_min))

@@ -4,7 +4,7 @@ Plan, mix sheet, steps, prints and the next thing to do are views of this; nothi
 or an order.
 """
 
-from collections.abc import Mapping, Sequence
+from collections.abc import Collection, Mapping, Sequence
 from dataclasses import dataclass, replace
 from functools import cached_property, partial
 
@@ -25,7 +25,7 @@ from .batch import Batch, Brew, brew_as_given, brews_of, timed
 from .bench import Bench
 from .blocks import Made, assemble, dust
 from .coats import CoatWork
-from .operations import Constraint, Operation
+from .operations import LIVES, Constraint, Operation
 from .order import Placed, in_order, with_sessions
 from .pots import Brewing, PotRun, life_of, mixes_of, pot_runs
 from .zone import ZoneWork, zone_work
@@ -75,7 +75,7 @@ class Work:
         done = [replace(o, at_min=placed.begins[o.id]) for b in made.blocks for o in (*b.early, *b.operations)]
         done += [replace(o, at_min=placed.ends.get(after, 0.0)) for o, after in made.cures]
         habits = self.jobs[0].catalogue.habits
-        return _short(with_sessions(done, habits)) if done else ()
+        return told_once(with_sessions(done, habits)) if done else ()
 
     @cached_property
     def constraints(self) -> tuple[Constraint, ...]:
@@ -219,7 +219,7 @@ def _untied(blocks_stuck: Sequence[str], made: Made, broken: Sequence[Constraint
     return found
 
 
-def _short(operations: Sequence[Operation]) -> tuple[Operation, ...]:
+def told_once(operations: Sequence[Operation]) -> tuple[Operation, ...]:
     """Cautions in full where they first matter, a short reminder after."""
     seen: dict[str, set[str]] = {}
     made = []
@@ -241,10 +241,11 @@ def _times(brew: Brew, placed: Placed) -> tuple[float, float]:
 
 
 def work_together(jobs: Sequence[Job], workshop: Workshop, catalogue: Catalogue, room: Room, *, stepped: bool = False,
-                  memo: Memo | None = None) -> Work:  # fmt: skip
+                  memo: Memo | None = None, own_pots: Collection[str] = ()) -> Work:  # fmt: skip
     """Several jobs worked out together: like mixes come from the same pots.
 
-    With `stepped`, each of a run of stacked washes begins from what is left of the last. What is remembered in `memo`
+    With `stepped`, each of a run of stacked washes begins from what is left of the last. Coats in `own_pots`, by id,
+    begin a pot of their own: what was kept would not live until they are laid. What is remembered in `memo`
     is not worked out again. Never raises for what a person can enter: what cannot be used is in `problems`, each with
     its place (in a job; below /jobs/n where there are several). Raises UnknownEntry for a vessel that is not there.
     """
@@ -266,14 +267,14 @@ def work_together(jobs: Sequence[Job], workshop: Workshop, catalogue: Catalogue,
     given, wrong = _given(worked, brewing, workshop)
     problems += wrong
     mixes = mixes_of(by_area, brewing, stepped, memo)
-    apart: set[str] = set()
+    apart: set[str] = set(own_pots)
     for _ in range(TRIES):
         runs, unbatched = pot_runs(mixes, brewing, memo, apart)
         with_brews = [(run, brews_of(run, known, workshop, vessel, memo)) for run in runs]
         made = assemble(worked, [*with_brews, *((b.run, (b,)) for b in given)], known.habits, room, memo)
         parts = tuple(made.parts)
-        order = memo.recall(("order", len(apart)), (parts, room), partial(in_order, parts, room))
-        late = _untied(order.stuck, made, [c for c in order.missed if c.kind == "within life"])
+        order = memo.recall(("order", frozenset(apart)), (parts, room), partial(in_order, parts, room))
+        late = _untied(order.stuck, made, [c for c in order.missed if c.kind in LIVES])
         if late <= apart:
             break
         apart |= late
@@ -285,6 +286,7 @@ def work_together(jobs: Sequence[Job], workshop: Workshop, catalogue: Catalogue,
     return Work(tuple(worked), runs, in_time, order.missed, (*problems, *unbatched), made, order.placed)
 
 
-def work(job: Job, workshop: Workshop, book: Catalogue, room: Room, memo: Memo | None = None) -> Work:
+def work(job: Job, workshop: Workshop, book: Catalogue, room: Room, memo: Memo | None = None,
+         own_pots: Collection[str] = ()) -> Work:  # fmt: skip
     """The job worked out once. Never raises for what a person can enter: see `work_together`."""
-    return work_together((job,), workshop, book, room, memo=memo)
+    return work_together((job,), workshop, book, room, memo=memo, own_pots=own_pots)

@@ -2,7 +2,8 @@
 
 from .benchsheet import bench_sheet
 from .cards import cards
+from .daysheet import day_sheet
 from .labels import labels
 from .page import PAPERS, Paper
 
-__all__ = ["PAPERS", "Paper", "bench_sheet", "cards", "labels"]
+__all__ = ["PAPERS", "Paper", "bench_sheet", "cards", "day_sheet", "labels"]

@@ -47,15 +47,17 @@ class TickBox(Flowable):
         self.canv.rect(0, -2, self.width, self.height, stroke=1, fill=0)
 
 
-def _text(text: str, style: ParagraphStyle) -> Paragraph:
-    return Paragraph(escape(printable(text)), style)
+def text(says: str, style: ParagraphStyle) -> Paragraph:
+    """Words as a paragraph."""
+    return Paragraph(escape(printable(says)), style)
 
 
-def _bold(lead: str, text: str, style: ParagraphStyle) -> Paragraph:
-    return Paragraph(f'<font name="{BOLD}">{escape(printable(lead))}</font> {escape(printable(text))}', style)
+def bold(lead: str, says: str, style: ParagraphStyle) -> Paragraph:
+    """Words that begin boldly."""
+    return Paragraph(f'<font name="{BOLD}">{escape(printable(lead))}</font> {escape(printable(says))}', style)
 
 
-def _amounts(amounts: Amounts) -> Iterator[str]:
+def amount_lines(amounts: Amounts) -> Iterator[str]:
     """What goes into a pot, a line for the whole and one for each part, its colours named."""
     yield f"{millilitres(amounts.mixed_ml)} altogether."
     if amounts.from_last_ml:
@@ -70,28 +72,28 @@ def _amounts(amounts: Amounts) -> Iterator[str]:
 def _step(step: BenchStep, number: int, width: float) -> Flowable:
     task = step.operation
     where = f"{task.zone_name}: " if task.zone_name and task.kind not in {"mix", "rest", "stir", "clean"} else ""
-    lines: list[Flowable] = [_text(f"{number}. {where}{task.says}", STEP)]
-    lines += [_bold("Take care.", text, CARE) for text in task.take_care]
-    lines += [_bold("Remember:", text, BODY) for text in task.remember]
-    lines += [_text(line, BODY) for line in (_amounts(task.amounts) if task.amounts else ())]
-    lines += [_text(line, BODY) for line in task.how if line]
+    lines: list[Flowable] = [text(f"{number}. {where}{task.says}", STEP)]
+    lines += [bold("Take care.", care, CARE) for care in task.take_care]
+    lines += [bold("Remember:", care, BODY) for care in task.remember]
+    lines += [text(line, BODY) for line in (amount_lines(task.amounts) if task.amounts else ())]
+    lines += [text(line, BODY) for line in task.how if line]
     if task.check:
-        lines.append(_bold("Right when:", task.check, BODY))
+        lines.append(bold("Right when:", task.check, BODY))
     if step.wait_min is None:
-        lines.append(_bold("Then wait", f"as long as the label says. {step.wait_check}", BODY))
+        lines.append(bold("Then wait", f"as long as the label says. {step.wait_check}", BODY))
     elif step.wait_min > 0:
-        lines.append(_bold(f"Then leave it {lasts(step.wait_min)}.", step.wait_check, BODY))
+        lines.append(bold(f"Then leave it {lasts(step.wait_min)}.", step.wait_check, BODY))
     if step.go_on_within_min is not None:
-        lines.append(_bold(f"Go on within {lasts(step.go_on_within_min)};", f"later: {step.else_do}.", BODY))
-    lines.append(_text("Begun ____________   Done ____________", BODY))
+        lines.append(bold(f"Go on within {lasts(step.go_on_within_min)};", f"later: {step.else_do}.", BODY))
+    lines.append(text("Begun ____________   Done ____________", BODY))
     table = Table([[TickBox(), lines]], colWidths=[24, width - 24], splitInRow=1)
     table.setStyle([("VALIGN", (0, 0), (-1, -1), "TOP"), ("LEFTPADDING", (0, 0), (-1, -1), 0),
                     ("BOTTOMPADDING", (0, 0), (-1, -1), 9), ("LINEBELOW", (0, 0), (-1, -1), 0.4, "black")])  # fmt: skip
     return table
 
 
-def bench_sheet(name: str, steps: Procedure, paper: Paper) -> bytes:
-    """The steps as a PDF: what to lay out, then every step in order with a box, checks, waits and cautions."""
+def paged(story: list[Flowable], title: str, paper: Paper, foot_name: str = "") -> bytes:
+    """What is told, on pages with their numbers at the foot."""
     register()
     out = io.BytesIO()
     width, height = PAPERS[paper]
@@ -99,21 +101,28 @@ def bench_sheet(name: str, steps: Procedure, paper: Paper) -> bytes:
 
     def foot(page: Canvas, document: BaseDocTemplate) -> None:
         page.setFont(REGULAR, 9)
-        page.drawString(MARGIN, MARGIN - 14, printable(f"{name}, page {document.page}"))
+        page.drawString(MARGIN, MARGIN - 14, printable(f"{foot_name or title}, page {document.page}"))
 
-    document = BaseDocTemplate(out, pagesize=(width, height), title=f"Steps: {name}", creator="Lumso", invariant=1)
+    document = BaseDocTemplate(out, pagesize=(width, height), title=title, creator="Lumso", invariant=1)
     document.addPageTemplates(PageTemplate(frames=[frame], onPage=foot))
-    inner = width - 2 * MARGIN
-    story: list[Flowable] = [_text(name, TITLE)]
+    document.build(story)
+    return out.getvalue()
+
+
+def bench_sheet(name: str, steps: Procedure, paper: Paper) -> bytes:
+    """The steps as a PDF: what to lay out, then every step in order with a box, checks, waits and cautions."""
+    register()
+    inner = PAPERS[paper][0] - 2 * MARGIN
+    story: list[Flowable] = [text(name, TITLE)]
     about = f"{lasts(steps.hands_on_min)} hands on, {lasts(steps.elapsed_h * 60)} from first to last step (estimates)."
-    story.append(_text(about, BODY))
-    story += [_bold("Before anything else.", text, CARE) for text in steps.first]
-    story.append(_text("Lay out first", HEAD))
+    story.append(text(about, BODY))
+    story += [bold("Before anything else.", care, CARE) for care in steps.first]
+    story.append(text("Lay out first", HEAD))
     half = (len(steps.kit) + 1) // 2
     rows = []
     for k in range(half):
         right = steps.kit[half + k] if half + k < len(steps.kit) else ""
-        rows.append([TickBox(10), _text(steps.kit[k], BODY), TickBox(10) if right else "", _text(right, BODY)])
+        rows.append([TickBox(10), text(steps.kit[k], BODY), TickBox(10) if right else "", text(right, BODY)])
     if rows:
         kit = Table(rows, colWidths=[18, inner / 2 - 18, 18, inner / 2 - 18])
         kit.setStyle([("VALIGN", (0, 0), (-1, -1), "MIDDLE"), ("LEFTPADDING", (0, 0), (-1, -1), 0),
@@ -123,10 +132,9 @@ def bench_sheet(name: str, steps: Procedure, paper: Paper) -> bytes:
     for number, step in enumerate(steps.steps, 1):
         if step.operation.kind == "lay out":
             session += 1
-            head = _text(f"Session {session}", HEAD)
+            head = text(f"Session {session}", HEAD)
             story.append(KeepTogether([head, _step(step, number, inner)]))
         else:
             story.append(_step(step, number, inner))
     story.append(Spacer(1, 4))
-    document.build(story)
-    return out.getvalue()
+    return paged(story, f"Steps: {name}", paper, name)

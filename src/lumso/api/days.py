@@ -1,0 +1,300 @@
+"""The days: what was chosen for them, when what is done, what was done, and the air of the room."""
+
+from dataclasses import replace
+from time import time
+from typing import Annotated, Literal
+
+from fastapi import APIRouter, Request, Response
+from fastapi.concurrency import run_in_threadpool
+from pydantic import BaseModel, ConfigDict, Field
+
+from lumso.core.book.catalogue import pick
+from lumso.core.book.profiles import Profile
+from lumso.core.days.air import Judged, Outlook, Reading, hours_of, judge, now_from, outlook
+from lumso.core.days.backwards import Backwards, backwards
+from lumso.core.days.chosen import Chosen, checked, on_wall
+from lumso.core.days.days import Days, days_of
+from lumso.core.days.entries import entries_of
+from lumso.core.days.facts import Did, Event, facts_of
+from lumso.core.days.hours import sessions
+from lumso.core.days.settle import Ask, JobAsk, settle
+from lumso.core.days.strip import Strip, strip_of
+from lumso.core.errors import InvalidValue
+from lumso.core.layers.conditions import Spell
+from lumso.core.work.operations import Operation
+from lumso.formats import jobfile
+from lumso.formats.events import from_json as event_from_json
+from lumso.formats.events import to_json as event_to_json
+from lumso.formats.ical import to_ical
+from lumso.formats.strip_svg import to_svg
+from lumso.store import calendar, events, jobs, readings
+from lumso.store.errors import NotFound
+
+from .context import Context, Here, IfMatch, Key, read_revision
+from .sheets import pdf_of
+from .workers import Workers
+
+router = APIRouter(tags=["days"])
+
+AIR_DAYS = 126
+READINGS_MIN = 14 * 24 * 60.0
+LONGEST_SEARCH_S = 10.0
+MOST_BEST = 4
+"""How many answers of the search are remembered."""
+
+
+class ZoneOut(BaseModel):
+    """A zone of a job, as it may lie flat to dry."""
+
+    zone: str
+    name: str
+
+
+class JobHere(BaseModel):
+    """A job that may be put into the days."""
+
+    id: str
+    name: str
+    zones: list[ZoneOut]
+
+
+class RoomOut(BaseModel):
+    """The air: as it is, as it was, as it may become. `state` is of the thermo-hygrometer."""
+
+    state: Literal["none", "listening", "gone"]
+    now: Reading | None
+    """As it is now; None where nothing is believed: then the usual day counts."""
+    readings: list[Judged]
+    ahead: list[Spell]
+    says: str
+
+
+class ChosenOut(BaseModel):
+    """What was chosen, and what there is to choose from."""
+
+    chosen: Chosen
+    profiles: list[Profile]
+    jobs: list[JobHere]
+    """The jobs that are in the days."""
+
+
+class DaysAsk(BaseModel):
+    """What is chosen on the screen, saved or not. With `search` the best days are looked for; without, they come at
+    once. `sequence` comes back with the answer."""
+
+    model_config = ConfigDict(extra="forbid")
+    sequence: int = 0
+    chosen: Chosen
+    search: bool = False
+
+
+class DaysOut(BaseModel):
+    """The days, their strip, and the air."""
+
+    sequence: int
+    days: Days
+    strip: Strip
+    room: RoomOut
+
+
+class EventIn(BaseModel):
+    """Something noted of an operation. Minutes are since 1970 UTC."""
+
+    model_config = ConfigDict(extra="forbid")
+    job: Annotated[str, Field(max_length=80)]
+    operation: Annotated[str, Field(max_length=400)]
+    did: Did
+    at_min: Annotated[float, Field(ge=0, le=2e8, allow_inf_nan=False)]
+    noted_min: Annotated[float, Field(ge=0, le=2e8, allow_inf_nan=False)]
+    note: Annotated[str, Field(max_length=500)] = ""
+    retracts: Annotated[str, Field(max_length=80)] = ""
+
+
+def now_min(request: Request) -> float:
+    """The minute it is; a server may be told another, to be tried out."""
+    told: float | None = getattr(request.app.state, "now_min", None)
+    return float(int(time() / 60)) if told is None else told
+
+
+def _air(chosen: Chosen, here: Context, now: float) -> tuple[Outlook, tuple[Judged, ...]]:
+    profile = pick("profile", here.catalogue.profiles, chosen.profile) if chosen.profile else None
+    judged = judge(Reading(*r) for r in readings.since(here.db, now - READINGS_MIN)) if chosen.listens else ()
+    return outlook(profile, here.room().first, judged, chosen.table.zone, now, AIR_DAYS), judged
+
+
+def _room(chosen: Chosen, here: Context, request: Request, now: float) -> RoomOut:
+    air, judged = _air(chosen, here, now)
+    listener = request.app.state.room
+    recent = [j for j in judged if j.reading.at_min >= now - 24 * 60]
+    return RoomOut(
+        state=listener.state if listener else "none",
+        now=now_from(judged, now),
+        readings=recent[-500:],
+        ahead=list(hours_of(air.room, now, now + 48 * 60)),
+        says=air.says,
+    )
+
+
+def ask_of(chosen: Chosen, here: Context, now: float) -> Ask:
+    """All that days are found from. Jobs that are no more, or cannot be read, are left out."""
+    found = []
+    noted: dict[str, list[Event]] = {}
+    for stored in events.of_jobs(here.db, [j.job for j in chosen.jobs]):
+        noted.setdefault(stored.job_id, []).append(event_from_json(stored.document))
+    for n, one in enumerate(chosen.jobs):
+        try:
+            job = jobfile.from_json(jobs.get(here.db, one.job).document, f"Job {one.job}")
+        except NotFound:
+            continue
+        due = on_wall(one.due, chosen.table.zone, f"chosen/jobs/{n}/due")
+        begins = on_wall(one.not_before, chosen.table.zone, f"chosen/jobs/{n}/not_before")
+        facts = facts_of(noted.get(one.job, ()), one.job)
+        found.append(JobAsk(one.job, job, due, one.due_for, one.priority, begins or 0.0, one.flat, one.pins, facts))
+    air, _ = _air(chosen, here, now)
+    return Ask(tuple(found), here.workshop(), here.catalogue, here.room(), air.room, chosen.table, now)
+
+
+def _checked(chosen: Chosen) -> Chosen:
+    try:
+        return checked(chosen)
+    except InvalidValue as error:
+        raise InvalidValue(error.says, value=error.value, allowed=error.allowed,
+                           field=f"chosen/{error.field}") from None  # fmt: skip
+
+
+def _strip(days: Days, chosen: Chosen) -> Strip:
+    last = max((o.ends_min for o in days.operations), default=days.now_min)
+    ahead = int((last - days.now_min) // (24 * 60)) + 2
+    return strip_of(days, sessions(chosen.table, days.now_min, ahead))
+
+
+@router.get("/days/chosen")
+def get_chosen(here: Here, response: Response) -> ChosenOut:
+    """What was chosen for the days."""
+    chosen, revision = here.days_chosen()
+    response.headers["ETag"] = f'"{revision}"'
+    known = []
+    for one in chosen.jobs:
+        try:
+            job = jobfile.from_json(jobs.get(here.db, one.job).document, f"Job {one.job}")
+        except NotFound:
+            continue
+        zones = [ZoneOut(zone=z.id, name=z.name) for z in job.zones]
+        known.append(JobHere(id=one.job, name=job.name, zones=zones))
+    return ChosenOut(chosen=chosen, profiles=list(here.catalogue.profiles.values()), jobs=known)
+
+
+@router.put("/days/chosen")
+def put_chosen(chosen: Chosen, here: Here, response: Response, if_match: IfMatch, key: Key = "") -> Chosen:
+    """Choose hours, place and jobs of the days."""
+    if chosen.profile:
+        pick("profile", here.catalogue.profiles, chosen.profile)
+    response.headers["ETag"] = f'"{here.choose_days(checked(chosen), read_revision(if_match), key)}"'
+    return chosen
+
+
+@router.post("/days")
+async def get_days(asked: DaysAsk, here: Here, request: Request) -> DaysOut:
+    """The days by what is chosen. Keeps nothing. A search that nobody waits for any more is ended."""
+    chosen, now = _checked(asked.chosen), now_min(request)
+    ask = await run_in_threadpool(ask_of, chosen, here, now)
+    if asked.search and ask.jobs:
+        solver: Workers = request.app.state.solver
+        days = next((found for known, found in here.best if known == ask), None)
+        if days is None:
+            days = await solver.run(request, best_days, ask)
+            here.best = [(ask, days), *here.best[: MOST_BEST - 1]]
+    else:
+        days = await run_in_threadpool(lambda: days_of(settle(ask, memo=here.memo)))
+    room = await run_in_threadpool(_room, chosen, here, request, now)
+    return DaysOut(sequence=asked.sequence, days=days, strip=_strip(days, chosen), room=room)
+
+
+def best_days(ask: Ask) -> Days:
+    """The best days that are found while somebody waits."""
+    from lumso.core.solver.solve import Limits
+    from lumso.core.solver.solve import best_days as search  # the engine takes a while to load
+
+    return search(ask, Limits(seconds=LONGEST_SEARCH_S))
+
+
+@router.post("/days/backwards")
+def get_backwards(asked: DaysAsk, here: Here, request: Request) -> Backwards:
+    """The last moment to begin so that what was promised is kept, and what would have to give where it cannot be."""
+    return backwards(ask_of(_checked(asked.chosen), here, now_min(request)))
+
+
+@router.put("/events/{event_id}")
+def put_event(event_id: Annotated[str, Field(max_length=80)], noted: EventIn, here: Here, request: Request,
+              response: Response, if_match: IfMatch, key: Key = "") -> Event:  # fmt: skip
+    """Note something of an operation. It is only ever added: what was noted by mistake is taken back by another."""
+    if read_revision(if_match) != 0:
+        raise InvalidValue("An event is never changed.", value=if_match, allowed='"0"', field="If-Match")
+    planned = _planned(noted, here) if noted.did in {"begun", "done", "gone wrong"} else None
+    event = Event(event_id, noted.job, noted.operation, noted.did, noted.at_min, noted.note, noted.retracts, planned)
+    made = events.add(here.db, event_id, noted.job, noted.at_min, noted.noted_min, event_to_json(event))
+    response.headers["ETag"] = f'"{made}"'
+    return event
+
+
+def _planned(noted: EventIn, here: Context) -> Operation | None:
+    """The operation as it is planned now: so it was begun."""
+    job = jobfile.from_json(jobs.get(here.db, noted.job).document, f"Job {noted.job}")
+    for block in here.work(job).made.blocks:
+        for one in (*block.early, *block.operations):
+            if one.id == noted.operation:
+                return one
+    base, _, more = noted.operation.rpartition(":")
+    if more in {"opened", "closed", "again", "abraded", "put-right"}:
+        like = _planned(noted.model_copy(update={"operation": base}), here)
+        return replace(like, id=noted.operation, amounts=None, film_ml=0.0) if like else None
+    return None
+
+
+@router.get("/events")
+def get_events(here: Here, job: Annotated[str, Field(max_length=80)]) -> list[Event]:
+    """What was noted of a job, in order."""
+    return [event_from_json(e.document) for e in events.of_jobs(here.db, [job])]
+
+
+@router.get("/room")
+def get_room(here: Here, request: Request) -> RoomOut:
+    """The air of the room, by what was chosen and measured."""
+    return _room(here.days_chosen()[0], here, request, now_min(request))
+
+
+async def _best(here: Context, request: Request) -> tuple[Days, Chosen]:
+    """The best days of what was chosen, as they are handed out."""
+    chosen, _ = here.days_chosen()
+    out = await get_days(DaysAsk(chosen=chosen, search=True), here, request)
+    return out.days, chosen
+
+
+@router.get("/days/calendar.ics", response_class=Response, responses={200: {"content": {"text/calendar": {}}}})
+async def get_calendar(here: Here, request: Request) -> Response:
+    """The days as a calendar file: what is done, with alarms where windows close. Taken in twice it is there once."""
+    days, _ = await _best(here, request)
+    goes = entries_of(days)
+    numbered = await run_in_threadpool(calendar.numbered, here.db, [e for e, _ in goes])
+    text = to_ical(numbered, {e.uid: go for e, go in goes}, days.now_min)
+    return _file(text.encode(), "text/calendar; charset=utf-8", "lumso-days.ics")
+
+
+@router.get("/days/sheet.pdf", response_class=Response, responses={200: {"content": {"application/pdf": {}}}})
+async def get_sheet(here: Here, request: Request, paper: Literal["a4", "letter"] = "a4") -> Response:
+    """The days on paper: each visit with boxes to tick."""
+    days, _ = await _best(here, request)
+    workers: Workers = request.app.state.workers
+    content = await workers.run(request, pdf_of, "days", "Days", days, paper)
+    return _file(content, "application/pdf", "lumso-days.pdf")
+
+
+@router.get("/days/strip.svg", response_class=Response, responses={200: {"content": {"image/svg+xml": {}}}})
+async def get_strip(here: Here, request: Request) -> Response:
+    """The strip of days as a drawing."""
+    days, chosen = await _best(here, request)
+    return _file(to_svg(_strip(days, chosen)).encode(), "image/svg+xml", "lumso-days.svg")
+
+
+def _file(content: bytes, kind: str, name: str) -> Response:
+    return Response(content, media_type=kind, headers={"Content-Disposition": f'attachment; filename="{name}"'})

@@ -1,0 +1,1 @@
+"""What is done on the command line beside serving."""

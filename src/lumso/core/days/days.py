@@ -1,0 +1,384 @@
+"""The days as they are shown, printed and exported: visits to the bench, what is done in them, what dries between."""
+
+from collections.abc import Sequence
+from dataclasses import dataclass, replace
+from typing import Literal
+
+from ..errors import Problem
+from ..figure import lasts
+from ..layers import cautions
+from ..layers.conditions import Spell
+from ..layers.drying import dry_at
+from ..value import Value
+from ..work.operations import LIVES, Constraint, Operation
+from ..work.order import around
+from ..work.work import told_once
+from .air import hours_of
+from .facts import Did, Fact
+from .placed import Timed
+from .puzzle import Puzzle, over_at, until_of
+from .settle import Settled
+from .words import Because, because, critical, day_of, span, when
+
+LAST_CALL_MIN = 30.0
+"""So long before a window closes somebody is called."""
+
+
+@dataclass(frozen=True)
+class DayOperation(Value):
+    """An operation with its time. `operation` is its id in its job; `stint` names what is done in one go with it.
+
+    `must_by_min` is when the window it stands in closes; None where it may be left.
+    """
+
+    job: str
+    operation: Operation
+    begins_min: float
+    ends_min: float
+    at: str
+    """When, on the clock: 18:35–19:10."""
+    day: str
+    stint: str
+    painter: int
+    visit: int
+    """The place of its visit among the visits; -1 for what is done."""
+    state: Literal["planned", "begun", "done"] = "planned"
+    event: str = ""
+    """The event that says so."""
+    extra: bool = False
+    """Whether it is done only because of how the days fall, or of what happened."""
+    pinned: bool = False
+    critical: bool = False
+    waits_for: str = ""
+    must_by_min: float | None = None
+    must_by: str = ""
+    else_do: str = ""
+
+
+@dataclass(frozen=True)
+class Drying(Value):
+    """A film that dries: touch dry, and ready for what comes next; None where only a label knows."""
+
+    job: str
+    operation: str
+    zone: str
+    says: str
+    from_min: float
+    touch_min: float | None
+    ready_min: float | None
+    critical: bool
+
+
+@dataclass(frozen=True)
+class Visit(Value):
+    """A visit to the bench: laying out, what is done, clearing away; and how long nobody is needed after it."""
+
+    begins_min: float
+    ends_min: float
+    opens_min: float
+    closes_min: float
+    day: str
+    at: str
+    hands_on_min: float
+    hands_on: str
+    then_away: str
+    """How long until the next visit; "" after the last."""
+    lay_out: Operation
+    clear_away: Operation
+
+
+@dataclass(frozen=True)
+class JobDay(Value):
+    """When a job is finished, from when it may be used gently (None: only a label knows), and what was promised."""
+
+    job: str
+    name: str
+    finished_min: float
+    finished: str
+    gently_min: float | None
+    gently: str
+    due_min: float | None
+    due: str
+    late_min: float
+    late: str
+    left: int
+    """Operations still to be done."""
+
+
+@dataclass(frozen=True)
+class Outside(Value):
+    """What was done, and is planned no more."""
+
+    job: str
+    event: str
+    says: str
+    did: Did
+    at: str
+
+
+@dataclass(frozen=True)
+class Given(Value):
+    """A window that is given up, and what is done instead."""
+
+    says: str
+    instead: str
+
+
+@dataclass(frozen=True)
+class Proof(Value):
+    """How good one thing that is asked for came out: nothing is better than `bound`."""
+
+    goal: Literal["lateness", "finish", "visits", "minutes", "daylight"]
+    value: float
+    bound: float
+    proven: bool
+
+
+@dataclass(frozen=True)
+class Days(Value):
+    """The days of one job or several. Times are minutes since 1970 UTC; words are in the workshop's zone.
+
+    `how` is "at once" for days no search was made for, "best" where they are proven, "so far" where a gap is left.
+    """
+
+    format: Literal["lumso-days"]
+    version: Literal[1]
+    now_min: float
+    zone: str
+    how: Literal["at once", "best", "so far"]
+    proofs: tuple[Proof, ...]
+    says: str
+    first: tuple[str, ...]
+    """What is seen to before anything else."""
+    jobs: tuple[JobDay, ...]
+    visits: tuple[Visit, ...]
+    operations: tuple[DayOperation, ...]
+    drying: tuple[Drying, ...]
+    given_up: tuple[Given, ...]
+    outside: tuple[Outside, ...]
+    problems: tuple[Problem, ...]
+    assumed: tuple[str, ...]
+    chain: tuple[str, ...]
+    """What the finish hangs on, in words."""
+    air: tuple[Spell, ...]
+    hands_on_min: float
+    hands_on: str
+
+
+def _own(name: str) -> str:
+    return name.split("|", 1)[-1]
+
+
+class _View:
+    def __init__(self, timed: Timed) -> None:
+        self.timed, self.puzzle = timed, timed.puzzle
+        self.zone = timed.puzzle.table.zone
+        self.lit, self.chain = critical(timed)
+        self.events = {job.scoped(o): f for job in self.puzzle.jobs for o, f in job.facts.items()}
+        self.windows: dict[str, list[Constraint]] = {}
+        for tie in (*self.puzzle.ties, *self.puzzle.soft):
+            if tie.kind == "at most" or tie.kind in LIVES:
+                self.windows.setdefault(tie.then, []).append(tie)
+
+    def key(self, name: str) -> str:
+        return name.split("|", 1)[0] if "|" in name else ""
+
+    def must_by(self, name: str) -> tuple[float | None, str]:
+        """When an operation must have been begun (or ended) for its windows, and what is done else."""
+        found: tuple[float | None, str] = (None, "")
+        for tie in self.windows.get(name, ()):
+            if tie.first in self.timed.spans:
+                since = self.timed.spans[tie.first][0 if tie.since == "start" else 1]
+                until = until_of(tie, since, self.puzzle.room)
+                if until < float("inf") and (found[0] is None or until < found[0]):
+                    found = (until, tie.remedy or tie.why)
+        return found
+
+    def planned(self) -> list[DayOperation]:
+        made = []
+        for n, stint in enumerate(self.puzzle.stints):
+            why: Because | None = because(self.timed, n)
+            visit = self.timed.visits.index(self.timed.session_of[n])
+            for operation in stint.operations:
+                begins, ends = self.timed.spans[operation.id]
+                by, otherwise = self.must_by(operation.id)
+                pinned = any(p.operation == _own(operation.id) for p in self.puzzle.pinned.get(n, ()))
+                made.append(
+                    self._one(
+                        operation, begins, ends, stint.id, self.timed.placed.painters[n], visit,
+                        extra=operation.id in stint.extra, pinned=pinned, critical=operation.id in self.lit,
+                        waits_for=why.says if why else "", must_by_min=by,
+                        must_by="" if by is None else when(by, self.zone), else_do=otherwise,
+                    )
+                )  # fmt: skip
+                why = None
+            for operation in stint.passing:
+                begins = self.timed.spans[stint.operations[-1].id][1]
+                made.append(self._one(operation, begins, begins + operation.takes_min, stint.id, 0, visit))
+        return made
+
+    def _one(self, operation: Operation, begins: float, ends: float, stint: str, painter: int, visit: int,
+             **more: object) -> DayOperation:  # fmt: skip
+        key = self.key(operation.id) if "|" in operation.id else self.key(stint)
+        at = span(begins, ends, self.zone)
+        own = replace(operation, id=_own(operation.id), at_min=0.0)
+        day = day_of(begins, self.zone)
+        return DayOperation(key, own, begins, ends, at, day, _own(stint), painter, visit, **more)  # type: ignore[arg-type]
+
+    def done(self) -> list[DayOperation]:
+        """What was begun or done, as it was planned then."""
+        made = []
+        for job in self.puzzle.jobs:
+            for name, fact in job.facts.items():
+                scoped = job.scoped(name)
+                if fact.did not in {"begun", "done"} or fact.planned is None or scoped not in self.puzzle.fixed:
+                    continue
+                begins, ends = self.puzzle.fixed[scoped]
+                state: Literal["begun", "done"] = "begun" if fact.did == "begun" else "done"
+                at, day = span(begins, ends, self.zone), day_of(begins, self.zone)
+                made.append(
+                    DayOperation(job.key, fact.planned, begins, ends, at, day, name, 0, -1, state, fact.event.id)
+                )
+        return made
+
+    def drying(self) -> list[Drying]:
+        ready: dict[str, float | None] = {}
+        for tie in self.puzzle.ties:
+            if tie.kind == "at least" and tie.since == "end" and tie.first in self.timed.spans:
+                over = over_at(tie, self.timed.spans[tie.first][1], self.puzzle.room)
+                before = ready.get(tie.first)
+                ready[tie.first] = over if before is None else max(before, over)
+        made = []
+        names = {o.id: o for s in self.puzzle.stints for o in s.operations}
+        for name, film in self.puzzle.films.items():
+            if name not in self.timed.spans:
+                continue
+            ends = self.timed.spans[name][1]
+            one = names.get(name) or (self.events[name].planned if name in self.events else None)
+            if one is None:
+                continue
+            touch = dry_at(ends, film.touch, self.puzzle.room)
+            last = ready.get(name)
+            made.append(
+                Drying(
+                    self.key(name), _own(name), one.zone, one.says, ends, touch,
+                    None if last is None or last == float("inf") else last, name in self.lit,
+                )
+            )  # fmt: skip
+        return made
+
+    def visits(self) -> list[Visit]:
+        made: list[Visit] = []
+        habits, spans = self.puzzle.habits, []
+        for k in self.timed.visits:
+            mine = [n for n, s in enumerate(self.timed.session_of) if s == k]
+            begins = min(self.timed.placed.begins[n] for n in mine) - habits.lay_out_min
+            ends = max(self.timed.ends(n) for n in mine) + habits.clear_away_min
+            mine.sort(key=lambda n: self.timed.placed.begins[n])
+            done = [o for n in mine for o in self.puzzle.stints[n].operations]
+            out, tidied = around(done, habits)
+            hands = sum(o.hands_on_min for o in (out, *done, tidied))
+            spans.append((begins, ends, hands, self.puzzle.sessions[k], out, tidied))
+        for i, (begins, ends, hands, session, out, tidied) in enumerate(spans):
+            away = lasts(spans[i + 1][0] - ends) if i + 1 < len(spans) else ""
+            made.append(
+                Visit(begins, ends, session.begins_min, session.ends_min, day_of(begins, self.zone),
+                      span(begins, ends, self.zone), hands, lasts(hands), away, out, tidied)
+            )  # fmt: skip
+        return made
+
+    def jobs(self) -> list[JobDay]:
+        made = []
+        for job in self.puzzle.jobs:
+            finished, gently = self.timed.finished(job.key), self.timed.gently(job.key)
+            late = self.timed.late_min(job.key)
+            mine = [s for s, key in zip(self.puzzle.stints, self.puzzle.job_of, strict=True) if key == job.key]
+            left = sum(len(s.operations) for s in mine)
+            due = "" if job.due_min is None else when(job.due_min, self.zone)
+            usable = "when its label allows" if gently is None else when(gently, self.zone)
+            made.append(
+                JobDay(
+                    job.key, job.name, finished, when(finished, self.zone), gently, usable, job.due_min, due,
+                    late, lasts(late) if late else "", left,
+                )
+            )  # fmt: skip
+        return made
+
+
+def _cautioned(operations: Sequence[DayOperation]) -> list[DayOperation]:
+    """Cautions in full where they first matter, in few words after."""
+    told = told_once([o.operation for o in operations])
+    return [replace(o, operation=t) for o, t in zip(operations, told, strict=True)]
+
+
+def _before_all(puzzle: Puzzle) -> tuple[str, ...]:
+    """What is seen to before anything else, on any of the jobs."""
+    worked = [j for job in puzzle.jobs for j in job.work.jobs]
+    return tuple(dict.fromkeys(c for w in worked for c in cautions.before_work(w.job.use, w.asks_lead)))
+
+
+def _outside(fact: Fact, zone: str) -> Outside:
+    says = fact.planned.says if fact.planned else fact.event.operation
+    return Outside(fact.event.job, fact.event.id, says, fact.did, when(fact.at_min, zone))
+
+
+def _said(how: str, proofs: Sequence[Proof], stopped: bool, rejected: str) -> str:
+    """What is known of how good the days are, in words."""
+    if rejected:
+        return "The search found nothing that keeps everything; these are the days found at once."
+    if how == "at once":
+        return "Found at once. The search for the best is made beside it."
+    if how == "best":
+        return "The best there is, proven."
+    open_goals = [p for p in proofs if not p.proven]
+    gaps = "; ".join(f"{_goal(p)}: {_number(p)}, and no days come to less than {_bound(p)}" for p in open_goals)
+    ended = "The clock ended the search. " if stopped else ""
+    return f"{ended}Not proven the best: {gaps}." if gaps else f"{ended}Not proven the best."
+
+
+def _goal(proof: Proof) -> str:
+    return {"lateness": "late", "finish": "finishing session", "visits": "visits", "minutes": "finish",
+            "daylight": "colours laid out of daylight"}[proof.goal]  # fmt: skip
+
+
+def _number(proof: Proof) -> str:
+    return lasts(proof.value) if proof.goal == "lateness" else f"{proof.value:g}"
+
+
+def _bound(proof: Proof) -> str:
+    return lasts(proof.bound) if proof.goal == "lateness" else f"{proof.bound:g}"
+
+
+def days_of(settled: Settled, proofs: Sequence[Proof] = (), searched: bool = False, stopped: bool = False,
+            rejected: str = "") -> Days:  # fmt: skip
+    """The days as a value."""
+    view = _View(settled.timed)
+    puzzle, zone = settled.timed.puzzle, settled.timed.puzzle.table.zone
+    how: Literal["at once", "best", "so far"] = "at once"
+    if searched and not rejected:
+        how = "best" if all(p.proven for p in proofs) and not stopped else "so far"
+    operations = _cautioned(sorted([*view.done(), *view.planned()], key=lambda o: (o.begins_min, o.ends_min)))
+    names = {o.id: o for s in puzzle.stints for o in s.operations}
+    assumed = [
+        f"Only its label says how long “{names[t.first].says}” waits: planned with a day."
+        for t in puzzle.assumed
+        if t.first in names
+    ]
+    assumed += [
+        f"What is kept of a pot will not live until “{names[t.then].says}”: mix that anew." for t in settled.outlived
+        if t.then in names
+    ]  # fmt: skip
+    end = max([puzzle.now_min + 24 * 60, *(o.ends_min for o in operations)])
+    return Days(
+        "lumso-days", 1, puzzle.now_min, zone, how, tuple(proofs), _said(how, proofs, stopped, rejected),
+        _before_all(puzzle), tuple(view.jobs()), tuple(view.visits()), tuple(operations), tuple(view.drying()),
+        tuple(Given(x.says, x.instead) for x in puzzle.lost), tuple(_outside(f, zone) for f in puzzle.outside),
+        settled.problems, tuple(dict.fromkeys(assumed)), view.chain,
+        hours_of(puzzle.room, puzzle.now_min, end + 24 * 60), settled.timed.hands_on_min,
+        lasts(settled.timed.hands_on_min),
+    )  # fmt: skip
+
+
+def last_call(operation: DayOperation) -> float | None:
+    """The minute from which somebody is called for an operation whose window closes."""
+    return None if operation.must_by_min is None else operation.must_by_min - LAST_CALL_MIN

@@ -1,0 +1,309 @@
+"""The days as a model of constraints for CP-SAT: when each stint begins, on a grid, and in which session.
+
+Sessions carry the search: which session a stint is in is a literal of its own, and what is asked for first is asked of
+sessions. Where the room stays as it is, a wait is a plain difference. Where it changes, waits are tabulated by when the
+stint they follow begins: least waits are rounded up, most waits down, so that what is found keeps them in minutes.
+"""
+
+from dataclasses import dataclass, field
+from math import ceil, floor, inf
+
+from ortools.sat.python import cp_model
+
+from ..days.puzzle import Puzzle, over_at, until_of
+from ..layers.drying import dry_at
+from ..work.operations import LIVES, Constraint
+
+STEP_MIN = 15
+"""Waits are tabulated at starts so far apart where the room changes."""
+
+
+@dataclass
+class Model:
+    """The model of a puzzle. `grid_min` are the minutes of a step of its axis, which begins at `base_min`."""
+
+    puzzle: Puzzle
+    grid_min: int
+    last: int
+    """The place of the last session that is looked at."""
+    cp: cp_model.CpModel = field(default_factory=cp_model.CpModel)
+    start: list[cp_model.IntVar] = field(default_factory=list)
+    inside: list[dict[int, cp_model.IntVar]] = field(default_factory=list)
+    """By the place of a session: whether a stint is in it."""
+    takes: list[dict[int, int]] = field(default_factory=list)
+    _samples: dict[tuple[int, int], tuple[float, ...]] = field(default_factory=dict)
+    _reached: dict[tuple[int, int], cp_model.IntVar] = field(default_factory=dict)
+
+    def __post_init__(self) -> None:
+        self.base_min = self.puzzle.now_min
+        self.steady = len(self.puzzle.room.spells) == 1
+        self.windows = {
+            k: (opens, closes) for k, (opens, closes) in enumerate(self.puzzle.usable[: self.last + 1])
+            if closes > opens
+        }  # fmt: skip
+        for n in range(len(self.puzzle.stints)):
+            self._stint(n)
+        self._hands()
+        for tie in self.puzzle.ties:
+            self._tie(tie)
+        self._flat()
+        self._loads()
+
+    def up(self, minute: float) -> int:
+        """The first step at or after a minute."""
+        return ceil((minute - self.base_min) / self.grid_min - 1e-9)
+
+    def down(self, minute: float) -> int:
+        """The last step at or before a minute."""
+        return floor((minute - self.base_min) / self.grid_min + 1e-9)
+
+    def minute(self, step: int) -> float:
+        """The minute of a step."""
+        return self.base_min + step * self.grid_min
+
+    def _starts(self, n: int, k: int) -> list[tuple[int, int]]:
+        """The stretches of steps at which a stint may begin in a session."""
+        opens, closes = self.windows[k]
+        low, high = self.puzzle.bounds[n]
+        first = max(self.up(opens), self.up(low))
+        if self.steady:
+            takes = self._length(n, self.minute(first))
+            last = min(self.down(closes - takes), self.down(high) if high < inf else first + 10**6)
+            return [(first, last)] if first <= last and self.puzzle.fits(n, self.minute(first))[0] < inf else []
+        found: list[tuple[int, int]] = []
+        step = max(STEP_MIN // self.grid_min, 1)
+        at = first
+        while at <= self.down(closes):
+            end = at + step - 1
+            fit = all(
+                self.puzzle.fits(n, self.minute(s))[0] <= self.minute(s) + 1e-6
+                and self.minute(s) + self._length(n, self.minute(s)) <= closes + 1e-6
+                for s in (at, end)
+            )
+            if not fit and self._fit_at(n, at, closes):
+                end, fit = at, True
+            if high < inf:
+                end = min(end, self.down(high))
+            if fit and at <= end:
+                found.append((at, end))
+            at += step
+        return found
+
+    def _fit_at(self, n: int, step: int, closes: float) -> bool:
+        at = self.minute(step)
+        return self.puzzle.fits(n, at)[0] <= at + 1e-6 and at + self._length(n, at) <= closes + 1e-6
+
+    def _length(self, n: int, begins: float) -> float:
+        return self.puzzle.run(n, begins)[-1][1] - begins
+
+    def _stint(self, n: int) -> None:
+        spans: list[tuple[int, int]] = []
+        inside, takes = {}, {}
+        for k in self.windows:
+            mine = self._starts(n, k)
+            if not mine:
+                continue
+            literal = self.cp.new_bool_var(f"in {n} {k}")
+            inside[k] = literal
+            self._samples[n, k] = tuple(self.minute(s) for pair in mine for s in dict.fromkeys(pair))
+            takes[k] = max(ceil(self._length(n, s) / self.grid_min - 1e-9) for s in self._samples[n, k])
+            spans += mine
+        if not inside:
+            raise ValueError(f"no session takes stint {n}")
+        start = self.cp.new_int_var_from_domain(cp_model.Domain.from_intervals(spans), f"start {n}")
+        for k, literal in inside.items():
+            self.cp.add(start >= self.up(self._samples[n, k][0])).only_enforce_if(literal)
+            self.cp.add(start <= self.down(self._samples[n, k][-1])).only_enforce_if(literal)
+        self.cp.add_exactly_one(inside.values())
+        self.start.append(start)
+        self.inside.append(inside)
+        self.takes.append(takes)
+
+    def _hands(self) -> None:
+        intervals = []
+        for n, start in enumerate(self.start):
+            lengths = set(self.takes[n].values())
+            if len(lengths) == 1:
+                intervals.append(self.cp.new_fixed_size_interval_var(start, lengths.pop(), f"stint {n}"))
+                continue
+            size = self.cp.new_int_var(min(lengths), max(lengths), f"takes {n}")
+            end = self.cp.new_int_var(0, 10**8, f"end {n}")
+            self.cp.add(size == sum(self.takes[n][k] * x for k, x in self.inside[n].items()))
+            intervals.append(self.cp.new_interval_var(start, size, end, f"stint {n}"))
+        until = self.puzzle.busy_until
+        if until > self.puzzle.now_min:
+            intervals.append(self.cp.new_fixed_size_interval_var(0, self.up(until), "under way"))
+        if self.puzzle.table.painters == 1:
+            self.cp.add_no_overlap(intervals)
+        else:
+            self.cp.add_cumulative(intervals, [1] * len(intervals), self.puzzle.table.painters)
+
+    def _loads(self) -> None:
+        """What a session can hold at most: said once more, for the search."""
+        for k, (opens, closes) in self.windows.items():
+            whole = self.down(closes) - self.up(opens)
+            mine = [(self.takes[n][k], inside[k]) for n, inside in enumerate(self.inside) if k in inside]
+            if mine:
+                self.cp.add(sum(t * x for t, x in mine) <= whole * self.puzzle.table.painters)
+
+    def _at(self, n: int, operation: str, begins: float, end: str) -> float:
+        """When an operation of a stint begins or ends, when the stint begins at a minute."""
+        for one, span in zip(self.puzzle.stints[n].operations, self.puzzle.run(n, begins), strict=True):
+            if one.id == operation:
+                return span[0 if end == "start" else 1]
+        raise KeyError(operation)
+
+    def _offset(self, n: int, operation: str, end: str) -> tuple[float, float]:
+        """From the beginning of a stint to an operation of it: the least and the most there is."""
+        if self.steady or not self.puzzle.stints[n].waits:
+            at = self._at(n, operation, self.base_min, end) - self.base_min
+            return at, at
+        every = [self._at(n, operation, s, end) - s for k in self.inside[n] for s in self._samples[n, k]]
+        return min(every), max(every)
+
+    def reached(self, n: int, step: int) -> cp_model.IntVar:
+        """Whether a stint begins at a step or later."""
+        if (n, step) not in self._reached:
+            literal = self.cp.new_bool_var(f"from {n} {step}")
+            self.cp.add(self.start[n] >= step).only_enforce_if(literal)
+            self.cp.add(self.start[n] < step).only_enforce_if(~literal)
+            self._reached[n, step] = literal
+        return self._reached[n, step]
+
+    def _tie(self, tie: Constraint) -> None:
+        owner = self.puzzle.owner
+        first, then = owner.get(tie.first), owner.get(tie.then)
+        if then is None or first == then:
+            return
+        if tie.kind == "not beside":
+            self._not_beside(tie, first, then)
+        elif tie.kind in {"after", "at least"}:
+            self._at_least(tie, first, then)
+        elif tie.kind == "at most" or tie.kind in LIVES:
+            self._at_most(tie, first, then)
+
+    def _at_least(self, tie: Constraint, first: int | None, then: int,
+                  only: tuple[cp_model.LiteralT, ...] = ()) -> None:  # fmt: skip
+        least, _ = self._offset(then, tie.then, tie.until)
+        if first is None:
+            if tie.first in self.puzzle.fixed:
+                since = self.puzzle.fixed[tie.first][0 if tie.since == "start" else 1]
+                over = over_at(tie, since, self.puzzle.room)
+                if over < inf:
+                    self._enforce(self.start[then] >= self.up(over - least), only)
+            return
+        if not only:
+            self._sessions(tie, first, then)
+        if self.steady or (tie.kind == "after" and not self.puzzle.stints[first].waits):
+            at = self.base_min
+            over = over_at(tie, self._at(first, tie.first, at, tie.since), self.puzzle.room) - at - least
+            self._enforce(self.start[then] >= self.start[first] + ceil(over / self.grid_min - 1e-9), only)
+            return
+        for k, literal in self.inside[first].items():
+            told = -1
+            samples = self._samples[first, k]
+            for j, begins in enumerate(samples):
+                later = samples[min(j + 1, len(samples) - 1)]
+                over = over_at(tie, self._at(first, tie.first, later, tie.since), self.puzzle.room)
+                bound = self._opens(over - least) if over < inf else 10**7
+                if bound > told:
+                    told = bound
+                    lits = (literal, *only) if j == 0 else (literal, self.reached(first, self.up(begins)), *only)
+                    self._enforce(self.start[then] >= bound, lits)
+
+    def _opens(self, minute: float) -> int:
+        """The first step at which anything can be begun, from a minute on."""
+        for opens, closes in self.windows.values():
+            if closes > minute:
+                return max(self.up(minute), self.up(opens))
+        return 10**7
+
+    def _at_most(self, tie: Constraint, first: int | None, then: int) -> None:
+        _, most = self._offset(then, tie.then, tie.until)
+        if first is None:
+            if tie.first in self.puzzle.fixed:
+                since = self.puzzle.fixed[tie.first][0 if tie.since == "start" else 1]
+                until = until_of(tie, since, self.puzzle.room)
+                if until < inf:
+                    self.cp.add(self.start[then] <= self.down(until - most))
+            return
+        if self.steady:
+            at = self.base_min
+            until = until_of(tie, self._at(first, tie.first, at, tie.since), self.puzzle.room) - at - most
+            if until < inf:
+                self.cp.add(self.start[then] <= self.start[first] + floor(until / self.grid_min + 1e-9))
+            return
+        for k, literal in self.inside[first].items():
+            samples = self._samples[first, k]
+            for j, begins in enumerate(samples):
+                until = until_of(tie, self._at(first, tie.first, begins, tie.since), self.puzzle.room)
+                if until == inf:
+                    break
+                lits: tuple[cp_model.LiteralT, ...] = (literal,)
+                if j + 1 < len(samples):
+                    lits = (literal, ~self.reached(first, self.up(samples[j + 1])))
+                self._enforce(self.start[then] <= self.down(until - most), lits)
+
+    def _sessions(self, tie: Constraint, first: int, then: int) -> None:
+        """In which session `then` is at the earliest, by the session of `first`: said once more, for the search."""
+        _, most = self._offset(then, tie.then, tie.until)
+        terms = []
+        for k, literal in self.inside[first].items():
+            over = over_at(tie, self._at(first, tie.first, self._samples[first, k][0], tie.since), self.puzzle.room)
+            soonest = next(
+                (m for m in self.inside[then] if self._samples[then, m][-1] + most >= over - 1e-6), None
+            )  # fmt: skip
+            if soonest is None:
+                self.cp.add(literal == 0)
+            else:
+                terms.append(soonest * literal)
+        if terms:
+            self.cp.add(sum(m * x for m, x in self.inside[then].items()) >= sum(terms))
+
+    def _not_beside(self, tie: Constraint, first: int | None, then: int) -> None:
+        if first is None:
+            if tie.first in self.puzzle.fixed and tie.then in self.puzzle.owner:
+                wet = Constraint("at least", tie.first, tie.then, tie.wait, "end", "start")
+                self._at_least(wet, None, then)
+            return
+        before = self.cp.new_bool_var("dust first")
+        _, ends = self._offset(then, tie.then, "end")
+        begins, _ = self._offset(first, tie.first, "start")
+        gap = ceil((ends - begins) / self.grid_min - 1e-9)
+        self._enforce(self.start[first] >= self.start[then] + gap, (before,))
+        wet = Constraint("at least", tie.first, tie.then, tie.wait, "end", "start")
+        self._at_least(wet, first, then, (~before,))
+
+    def _flat(self) -> None:
+        places = self.puzzle.table.flat_places
+        if not places:
+            return
+        intervals, demands = [], []
+        for name, film in self.puzzle.films.items():
+            n = self.puzzle.owner.get(name)
+            if not film.places or (n is None and name not in self.puzzle.fixed):
+                continue
+            demands.append(min(film.places, places))
+            if n is None:
+                dry = dry_at(self.puzzle.fixed[name][1], film.touch, self.puzzle.room) or self.base_min
+                intervals.append(self.cp.new_fixed_size_interval_var(0, max(self.up(dry), 0), f"lies {name}"))
+                continue
+            least, _ = self._offset(n, name, "start")
+            begins = self.start[n] + self.down(self.base_min + least)
+            size = self.cp.new_int_var(0, 10**6, f"lies for {name}")
+            end = self.cp.new_int_var(0, 10**8, f"dry {name}")
+            every = [s for k in self.inside[n] for s in self._samples[n, k]]
+            for k, literal in self.inside[n].items():
+                starts = every[:1] if self.steady else self._samples[n, k]
+                longest = max(
+                    (dry_at(self._at(n, name, s, "end"), film.touch, self.puzzle.room) or s) - s - least
+                    for s in starts
+                )  # fmt: skip
+                self._enforce(size >= ceil(longest / self.grid_min - 1e-9) + 1, (literal,))
+            intervals.append(self.cp.new_interval_var(begins, size, end, f"lies {name}"))
+        self.cp.add_cumulative(intervals, demands, places)
+
+    def _enforce(self, what: cp_model.BoundedLinearExpression | bool, only: tuple[cp_model.LiteralT, ...]) -> None:
+        one = self.cp.add(what)
+        if only:
+            one.only_enforce_if(*only)
