@@ -1,11 +1,11 @@
 import { useEffect } from "react";
 import { Link, NavLink, Route, Routes } from "react-router";
-import { JobsView } from "./jobs/JobsView";
 import { useWaiting } from "./keep/hooks";
 import { Later, LaterView } from "./parts/later";
 import { Mishap } from "./parts/Mishap";
 import { useLong } from "./parts/useLong";
 import { QuickPot } from "./quick/QuickPot";
+import { TodayView } from "./today/TodayView";
 
 const JobView = new LaterView(() => import("./job/JobView").then((m) => m.JobView));
 const BatchView = new LaterView(() => import("./sheet/BatchView").then((m) => m.BatchView));
@@ -15,10 +15,12 @@ const RecipeView = new LaterView(() => import("./book/RecipeView").then((m) => m
 const ChangeView = new LaterView(() => import("./book/ChangeView").then((m) => m.ChangeView));
 const ShelfView = new LaterView(() => import("./shelf/ShelfView").then((m) => m.ShelfView));
 const KeptView = new LaterView(() => import("./kept/KeptView").then((m) => m.KeptView));
+const DaysView = new LaterView(() => import("./days/DaysView").then((m) => m.DaysView));
 const KitView = new LaterView(() => import("./kit/KitView").then((m) => m.KitView));
 
 const VIEWS = [
   JobView,
+  DaysView,
   BatchView,
   BookView,
   CompareView,
@@ -31,7 +33,8 @@ const VIEWS = [
 const AHEAD_AFTER_MS = 1000;
 
 const PLACES = [
-  ["/", "Jobs"],
+  ["/", "Today"],
+  ["/days", "Days"],
   ["/book", "Recipe book"],
   ["/shelf", "Shelf"],
   ["/kit", "Kit"],
@@ -52,7 +55,7 @@ export function App() {
         Skip to the work
       </a>
       <header className="flex min-h-14 items-stretch gap-1 bg-dark text-enamel">
-        <Link to="/" className="flex min-w-11 items-center px-4 text-lg font-bold wide">
+        <Link to="/" className="flex min-w-11 items-center px-4 text-lg font-bold wide max-sm:hidden">
           Lumso
         </Link>
         <nav aria-label="Places" className="flex grow items-stretch">
@@ -81,7 +84,8 @@ export function App() {
       <main id="main">
         <Mishap>
           <Routes>
-            <Route path="/" element={<JobsView />} />
+            <Route path="/" element={<TodayView />} />
+            <Route path="/days" element={<Later view={DaysView} given={{}} />} />
             <Route path="/jobs/:id/:side?" element={<Later view={JobView} given={{}} />} />
             <Route path="/b/:code" element={<Later view={BatchView} given={{}} />} />
             <Route path="/book" element={<Later view={BookView} given={{}} />} />

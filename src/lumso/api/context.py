@@ -129,6 +129,7 @@ class Context:
         self.memo = Memo()
         self.measured: dict[tuple[Needs, Kit], KitAnswer] = {}
         self.best: list[tuple[Ask, Days]] = []
+        self.moved: list[tuple[float, str]] = []
         self._reading = Lock()
         self._held: Held | None = None
         self._entries: dict[tuple[entries.Kind, str], Any | Unread] = {}

@@ -17,6 +17,7 @@ from lumso.core.days.days import Days, days_of
 from lumso.core.days.entries import entries_of
 from lumso.core.days.facts import Did, Event, facts_of
 from lumso.core.days.hours import sessions
+from lumso.core.days.moved import moved
 from lumso.core.days.settle import Ask, JobAsk, settle
 from lumso.core.days.strip import Strip, strip_of
 from lumso.core.errors import InvalidValue
@@ -40,6 +41,7 @@ AIR_DAYS = 126
 READINGS_MIN = 14 * 24 * 60.0
 LONGEST_SEARCH_S = 10.0
 MOST_BEST = 4
+MOST_NEWS, NEWS_MIN = 12, 12 * 60
 """How many answers of the search are remembered."""
 
 
@@ -95,6 +97,10 @@ class DaysOut(BaseModel):
     days: Days
     strip: Strip
     room: RoomOut
+    noted: list[str]
+    """The events that were counted in."""
+    moved: list[str]
+    """What moved to another day over the last hours, and why."""
 
 
 class EventIn(BaseModel):
@@ -135,11 +141,12 @@ def _room(chosen: Chosen, here: Context, request: Request, now: float) -> RoomOu
     )
 
 
-def ask_of(chosen: Chosen, here: Context, now: float) -> Ask:
-    """All that days are found from. Jobs that are no more, or cannot be read, are left out."""
+def ask_of(chosen: Chosen, here: Context, now: float) -> tuple[Ask, list[str]]:
+    """All that days are found from, and the events it counts in. Jobs that are no more are left out."""
     found = []
     noted: dict[str, list[Event]] = {}
-    for stored in events.of_jobs(here.db, [j.job for j in chosen.jobs]):
+    stored_events = events.of_jobs(here.db, [j.job for j in chosen.jobs])
+    for stored in stored_events:
         noted.setdefault(stored.job_id, []).append(event_from_json(stored.document))
     for n, one in enumerate(chosen.jobs):
         try:
@@ -151,7 +158,8 @@ def ask_of(chosen: Chosen, here: Context, now: float) -> Ask:
         facts = facts_of(noted.get(one.job, ()), one.job)
         found.append(JobAsk(one.job, job, due, one.due_for, one.priority, begins or 0.0, one.flat, one.pins, facts))
     air, _ = _air(chosen, here, now)
-    return Ask(tuple(found), here.workshop(), here.catalogue, here.room(), air.room, chosen.table, now)
+    ask = Ask(tuple(found), here.workshop(), here.catalogue, here.room(), air.room, chosen.table, now)
+    return ask, [e.id for e in stored_events]
 
 
 def _checked(chosen: Chosen) -> Chosen:
@@ -197,17 +205,20 @@ def put_chosen(chosen: Chosen, here: Here, response: Response, if_match: IfMatch
 async def get_days(asked: DaysAsk, here: Here, request: Request) -> DaysOut:
     """The days by what is chosen. Keeps nothing. A search that nobody waits for any more is ended."""
     chosen, now = _checked(asked.chosen), now_min(request)
-    ask = await run_in_threadpool(ask_of, chosen, here, now)
+    ask, noted = await run_in_threadpool(ask_of, chosen, here, now)
     if asked.search and ask.jobs:
         solver: Workers = request.app.state.solver
         days = next((found for known, found in here.best if known == ask), None)
         if days is None:
             days = await solver.run(request, best_days, ask)
+            if here.best and (found := moved(here.best[0], (ask, days))):
+                here.moved = [*((now, says) for says in found), *here.moved][:MOST_NEWS]
             here.best = [(ask, days), *here.best[: MOST_BEST - 1]]
     else:
         days = await run_in_threadpool(lambda: days_of(settle(ask, memo=here.memo)))
+    news = list(dict.fromkeys(says for at, says in here.moved if now - at < NEWS_MIN))
     room = await run_in_threadpool(_room, chosen, here, request, now)
-    return DaysOut(sequence=asked.sequence, days=days, strip=_strip(days, chosen), room=room)
+    return DaysOut(sequence=asked.sequence, days=days, strip=_strip(days, chosen), room=room, noted=noted, moved=news)
 
 
 def best_days(ask: Ask) -> Days:
@@ -221,7 +232,7 @@ def best_days(ask: Ask) -> Days:
 @router.post("/days/backwards")
 def get_backwards(asked: DaysAsk, here: Here, request: Request) -> Backwards:
     """The last moment to begin so that what was promised is kept, and what would have to give where it cannot be."""
-    return backwards(ask_of(_checked(asked.chosen), here, now_min(request)))
+    return backwards(ask_of(_checked(asked.chosen), here, now_min(request))[0])
 
 
 @router.put("/events/{event_id}")

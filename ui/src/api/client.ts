@@ -65,6 +65,17 @@ export type GlazePlan = Schemas["GlazePlan"];
 export type Frozen = Schemas["FrozenOut"];
 export type Remedy = Finding["remedies"][number];
 export type Sanding = Layer["sandings"][number];
+export type Days = Schemas["Days"];
+export type DayOperation = Schemas["DayOperation"];
+export type DaysReply = Schemas["DaysOut"];
+export type DaysChosen = Schemas["Chosen-Output"];
+export type DaysChoices = Schemas["ChosenOut"];
+export type JobChosen = DaysChosen["jobs"][number];
+export type Strip = Schemas["Strip"];
+export type Visit = Schemas["Visit"];
+export type RoomNow = Schemas["RoomOut"];
+export type Hurry = Schemas["Hurry"];
+export type Noted = Schemas["EventIn"];
 export type Problem = Schemas["ProblemOut"];
 
 export const api = createClient<paths>({ baseUrl: "/" });

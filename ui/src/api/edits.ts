@@ -10,7 +10,7 @@ const TYPING_MS = 400;
 type Put = Parameters<Outbox["put"]>[0];
 
 /** An edit of a document of the workshop: kept here at once, and saved as soon as the server answers. */
-function useKeep<In extends object>(edit: (given: In) => Put) {
+export function useKeep<In extends object>(edit: (given: In) => Put) {
   const { outbox } = useKeeping();
   return useMutation<Outcome, Error, In>({
     mutationFn: (given) => outbox.put(edit(given), "typed" in given ? TYPING_MS : 0),

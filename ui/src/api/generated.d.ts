@@ -1591,9 +1591,11 @@ export interface components {
         };
         /**
          * Backwards
-         * @description The same for every job that was promised.
+         * @description The same for every job that was promised; and the layers of all jobs that warm air would bring on.
          */
         Backwards: {
+            /** Hurries */
+            hurries: components["schemas"]["Hurry"][];
             /** Jobs */
             jobs: components["schemas"]["LastStart"][];
         };
@@ -2424,6 +2426,10 @@ export interface components {
          */
         DaysOut: {
             days: components["schemas"]["Days"];
+            /** Moved */
+            moved: string[];
+            /** Noted */
+            noted: string[];
             room: components["schemas"]["RoomOut"];
             /** Sequence */
             sequence: number;
@@ -3745,6 +3751,30 @@ export interface components {
             from_min: number;
             /** Until Min */
             until_min: number;
+        };
+        /**
+         * Hurry
+         * @description A layer that warm air would bring on: what that saves, and the minutes somebody stands there for it.
+         */
+        Hurry: {
+            /** Hands On */
+            hands_on: string;
+            /** Hands On Min */
+            hands_on_min: number;
+            /** Job */
+            job: string;
+            /** Layer */
+            layer: string;
+            /** Says */
+            says: string;
+            /** Sooner */
+            sooner: string;
+            /** Sooner Min */
+            sooner_min: number;
+            /** Visits Less */
+            visits_less: number;
+            /** Zone */
+            zone: string;
         };
         /**
          * InsertLayer
@@ -5297,7 +5327,7 @@ export interface components {
              * Kind
              * @enum {string}
              */
-            kind: "lay out" | "prepare" | "mask" | "mix" | "rest" | "stir" | "lay" | "part-dry" | "wipe back" | "lift tape" | "clean" | "buff" | "sand" | "dust off" | "clear away" | "refit" | "cure";
+            kind: "lay out" | "prepare" | "mask" | "mix" | "rest" | "stir" | "lay" | "part-dry" | "wipe back" | "lift tape" | "clean" | "buff" | "sand" | "dust off" | "dry" | "clear away" | "refit" | "cure";
             /**
              * Lasts Min
              * @description Minutes that pass by themselves, hands free.
@@ -7154,6 +7184,8 @@ export interface components {
              * @enum {string}
              */
             kind: "visit" | "open" | "closed";
+            /** Says */
+            says: string;
             /** Until Min */
             until_min: number;
             /** Width */

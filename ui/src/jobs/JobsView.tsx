@@ -10,8 +10,8 @@ import { SearchField } from "../parts/SearchField";
 import { say, when } from "../parts/say";
 import { Unread } from "./Unread";
 
-/** What to do next on the last job, and all the jobs under it. */
-export function JobsView() {
+/** What to do next on the last job, and all the jobs under it; `bare` where what is next is said above. */
+export function JobsView({ bare = false }: { bare?: boolean }) {
   const [search, setSearch] = useState("");
   const jobs = useJobs({ search });
   const begin = useBeginJob();
@@ -36,7 +36,7 @@ export function JobsView() {
   return (
     <div className="mx-auto max-w-6xl px-4 py-6 sm:px-8">
       <Unread />
-      {last ? (
+      {last && !bare ? (
         <section aria-labelledby="next" className="border-b-2 border-ink pb-6">
           <div className="flex gap-6">
             <div className="min-w-0 grow">
@@ -81,8 +81,8 @@ export function JobsView() {
             )}
           </div>
         </section>
-      ) : some ? (
-        <h1 className="sr-only">Jobs</h1>
+      ) : some || bare ? (
+        !bare && <h1 className="sr-only">Jobs</h1>
       ) : (
         <section className="max-w-xl border-b-2 border-ink pb-6">
           <h1 className="wide text-2xl leading-tight font-bold">Nothing on the bench yet</h1>

@@ -26,29 +26,7 @@ export function Step({ steps, several }: { steps: BenchStep[]; several: boolean 
             ))}
           {o.says}
         </h3>
-        <TakeCare texts={o.take_care} again={o.remember} />
-        {o.amounts && <Poured amounts={o.amounts} />}
-        {o.kind === "lay out" && <p className="narrow text-sm">{o.tools.join(" · ")}</p>}
-        {o.how
-          .filter((line) => line)
-          .map((line) => (
-            <p key={line}>{line}</p>
-          ))}
-        {o.check && (
-          <p className="mt-1">
-            <strong>Right when:</strong> {o.check}
-          </p>
-        )}
-        {o.rescues.length > 0 && (
-          <details>
-            <summary className="narrow min-h-11 py-2 text-sm underline">If it goes wrong</summary>
-            <ul className="narrow text-sm">
-              {o.rescues.map((r) => (
-                <li key={r}>{r}</li>
-              ))}
-            </ul>
-          </details>
-        )}
+        <Told operation={o} />
         {(wait_min === null || wait_min > 0) && (
           <p className="mt-2 border-l-8 border-line pl-2">
             <strong>
@@ -67,6 +45,37 @@ export function Step({ steps, several }: { steps: BenchStep[]; several: boolean 
       </div>
       <span className="numeral text-right text-sm text-soft">{lasts(minutes)}</span>
     </li>
+  );
+}
+
+/** How an operation is done: what to take care of, what goes into a pot, what right looks like. */
+export function Told({ operation: o }: { operation: Operation }) {
+  return (
+    <>
+      <TakeCare texts={o.take_care} again={o.remember} />
+      {o.amounts && <Poured amounts={o.amounts} />}
+      {o.kind === "lay out" && <p className="narrow text-sm">{o.tools.join(" · ")}</p>}
+      {o.how
+        .filter((line) => line)
+        .map((line) => (
+          <p key={line}>{line}</p>
+        ))}
+      {o.check && (
+        <p className="mt-1">
+          <strong>Right when:</strong> {o.check}
+        </p>
+      )}
+      {o.rescues.length > 0 && (
+        <details>
+          <summary className="narrow min-h-11 py-2 text-sm underline">If it goes wrong</summary>
+          <ul className="narrow text-sm">
+            {o.rescues.map((r) => (
+              <li key={r}>{r}</li>
+            ))}
+          </ul>
+        </details>
+      )}
+    </>
   );
 }
 

@@ -5,7 +5,7 @@ from dataclasses import dataclass, replace
 from typing import Literal
 
 from ..errors import Problem
-from ..figure import lasts
+from ..figure import lasts, tidy
 from ..layers import cautions
 from ..layers.conditions import Spell
 from ..layers.drying import dry_at
@@ -20,6 +20,8 @@ from .puzzle import Puzzle, over_at, until_of
 from .settle import Settled
 from .words import Because, because, critical, day_of, span, when
 
+FROST_C = 1.0
+"""From here down a water-borne mix may freeze."""
 LAST_CALL_MIN = 30.0
 """So long before a window closes somebody is called."""
 
@@ -317,6 +319,21 @@ def _before_all(puzzle: Puzzle) -> tuple[str, ...]:
     return tuple(dict.fromkeys(c for w in worked for c in cautions.before_work(w.job.use, w.asks_lead)))
 
 
+def _frost(timed: Timed) -> list[str]:
+    """Pots that are kept while it freezes."""
+    found = []
+    names = {o.id: o for s in timed.puzzle.stints for o in s.operations}
+    for tie in timed.puzzle.soft:
+        if tie.first not in timed.spans or tie.then not in names:
+            continue
+        begins, ends = timed.spans[tie.first][1], timed.spans[tie.then][0]
+        coldest = min(s.conditions.temperature_c for s in hours_of(timed.puzzle.room, begins, max(ends, begins + 1)))
+        if coldest <= FROST_C:
+            where = f"It may be {tidy(coldest)} °C while the pot for “{names[tie.then].says}” is kept"
+            found.append(f"{where}: frost spoils it. Keep it where it does not freeze.")
+    return list(dict.fromkeys(found))
+
+
 def _outside(fact: Fact, zone: str) -> Outside:
     says = fact.planned.says if fact.planned else fact.event.operation
     return Outside(fact.event.job, fact.event.id, says, fact.did, when(fact.at_min, zone))
@@ -368,6 +385,7 @@ def days_of(settled: Settled, proofs: Sequence[Proof] = (), searched: bool = Fal
         f"What is kept of a pot will not live until “{names[t.then].says}”: mix that anew." for t in settled.outlived
         if t.then in names
     ]  # fmt: skip
+    assumed += _frost(settled.timed)
     end = max([puzzle.now_min + 24 * 60, *(o.ends_min for o in operations)])
     return Days(
         "lumso-days", 1, puzzle.now_min, zone, how, tuple(proofs), _said(how, proofs, stopped, rejected),

@@ -9,11 +9,12 @@ from dataclasses import dataclass
 from itertools import pairwise
 from typing import Literal
 
+from ..figure import lasts
 from ..layers.drying import COLDEST_C, no_film
 from ..value import Value
 from .days import DayOperation, Days
 from .hours import Session
-from .words import day_of, time_of
+from .words import day_of, span, time_of
 
 HOUR, FOLDED_HOUR, LEAST_FOLD = 60.0, 2.0, 14.0
 """Lengths of an hour at the bench, of one when nobody is there, and of the shortest fold."""
@@ -30,6 +31,7 @@ class Stretch(Value):
     width: float
     from_min: float
     until_min: float
+    says: str
 
 
 @dataclass(frozen=True)
@@ -103,6 +105,7 @@ class Axis:
         last = max([days.now_min + 60, *ends])
         used = {v.opens_min for v in days.visits}
         self.stretches: list[Stretch] = []
+        self.zone = days.zone
         x, at = 0.0, begins
         open_hours = [s for s in sessions if s.ends_min > begins and s.begins_min < last]
         past = [(o.begins_min, o.ends_min) for o in days.operations if o.state != "planned"]
@@ -126,7 +129,12 @@ class Axis:
     def _add(self, kind: Literal["visit", "open", "closed"], x: float, begins: float, ends: float) -> float:
         hours = (ends - begins) / 60
         width = hours * HOUR if kind == "visit" else max(hours * FOLDED_HOUR, LEAST_FOLD)
-        self.stretches.append(Stretch(kind, round(x, 2), round(width, 2), begins, ends))
+        says = (
+            f"{day_of(begins, self.zone)}, {span(begins, ends, self.zone)}"
+            if kind != "closed"
+            else lasts(ends - begins)
+        )
+        self.stretches.append(Stretch(kind, round(x, 2), round(width, 2), begins, ends, says))
         return x + width
 
     def x(self, minute: float) -> float:

@@ -7,6 +7,7 @@ from typing import Literal
 
 from ortools.sat.python import cp_model
 
+from ..days.alike import like_with_like
 from ..days.check import broken
 from ..days.days import Days, Proof, days_of
 from ..days.hours import is_daylight
@@ -105,7 +106,7 @@ def _taken(puzzle: Puzzle, before: Timed, begins: Sequence[float], proofs: tuple
         found, faults = rough, broken(Timed(puzzle, rough))
     if faults or Timed(puzzle, found).score > before.score:
         return Found(before.placed, proofs, stopped, faults[0] if faults else "")
-    return Found(found, proofs, stopped)
+    return Found(like_with_like(puzzle, found), proofs, stopped)
 
 
 def _by_whom(puzzle: Puzzle, begins: Sequence[float]) -> tuple[int, ...]:

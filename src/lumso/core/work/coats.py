@@ -11,7 +11,7 @@ from ..job.job import FromArea, Use
 from ..layers import cautions
 from ..layers.conditions import Room
 from ..layers.coverage import film
-from ..layers.drying import LEAST_THIN, Wait, takes_min, thickness_factor
+from ..layers.drying import HURRIED, LEAST_THIN, Wait, takes_min, thickness_factor
 from ..layers.pace import minutes_for, pace_of
 from ..layers.stack import Beneath, Laid, Stack
 from ..mixing.mix import pots_of
@@ -48,6 +48,7 @@ class CoatWork:
     """Until it may be touched."""
     use: Use
     """What its zone must stand, and where."""
+    room: Room
     rescues: tuple[str, ...] = ()
     """What is done when a film of its kind goes wrong, by sign."""
 
@@ -155,7 +156,9 @@ def coats_of(bench: Bench, stack: Stack, index: int, number: int, coat: int, are
             idle,
         )
         made.append(
-            CoatWork(bench.scope, need, one, under, pot, area, lay_min, again, window, touch, stack.use, rescues)
+            CoatWork(
+                bench.scope, need, one, under, pot, area, lay_min, again, window, touch, stack.use, stack.room, rescues
+            )
         )
     return tuple(made)
 
@@ -222,5 +225,20 @@ def lay(coat: CoatWork, batch: str, patch: int, patches: int) -> tuple[tuple[Ope
             tools=(),
         )  # fmt: skip
         done.append(lift)
+    if patch == patches and (held := _held_to(coat, base)):
+        done.append(held)
     ties += [Constraint("after", a.id, b.id) for a, b in zip(done, done[1:], strict=False)]
     return tuple(done), tuple(ties)
+
+
+def _held_to(coat: CoatWork, base: Operation) -> Operation | None:
+    """Holding warm air to a coat that is hurried: until it is touch dry somebody stands there."""
+    laid = coat.laid
+    if laid.layer.dries_by not in HURRIED or not laid.hurries or coat.touch.reference_min is None:
+        return None
+    return replace(
+        base, id=f"{coat.need.id}:dry", kind="dry", says=f"Dry {coat.named} with a {laid.layer.dries_by}", film_ml=0.0,
+        hands_on_min=takes_min(coat.touch, coat.room) or coat.touch.reference_min, tools=(laid.layer.dries_by,),
+        how=("At arm's length, always moving, the same everywhere.",), check="Dull all over; cool and dry to the hand.",
+        take_care=cautions.when_laying(laid, coat.use), rescues=(),
+    )  # fmt: skip

@@ -8,9 +8,9 @@ from ..value import Value
 
 Kind = Literal[
     "lay out", "prepare", "mask", "mix", "rest", "stir", "lay", "part-dry", "wipe back", "lift tape", "clean", "buff",
-    "sand", "dust off", "clear away", "refit", "cure",
+    "sand", "dust off", "dry", "clear away", "refit", "cure",
 ]  # fmt: skip
-"""What an operation is. "rest" and "cure" pass by themselves."""
+"""What an operation is. "rest" and "cure" pass by themselves; "dry" is holding warm air to it."""
 
 
 LIVES = {"within life", "keeps"}

@@ -1,0 +1,38 @@
+import type { Days } from "../api/client";
+import { Alert, Fault } from "../parts/notices";
+
+/** What stands in the way, what was given up, what is assumed, what was done and is planned no more. */
+export function Said({ days, moved }: { days: Days; moved: string[] }) {
+  return (
+    <div className="mt-3 flex flex-col gap-2">
+      {moved.map((text) => (
+        <p key={text} role="status" className="border-l-4 border-ink pl-2">
+          <strong>Moved.</strong> {text}
+        </p>
+      ))}
+      {days.first.map((text) => (
+        <p key={text} className="border-2 border-ink p-2">
+          <strong>Before anything else.</strong> {text}
+        </p>
+      ))}
+      {days.problems.map((p) => (
+        <Fault key={p.at + p.says} says={p.says} allowed={p.allowed} />
+      ))}
+      {days.given_up.map((g) => (
+        <Alert key={g.says}>
+          {g.says} <span className="font-normal">Planned instead: {g.instead}</span>
+        </Alert>
+      ))}
+      {days.assumed.map((text) => (
+        <p key={text} className="narrow border-l-4 border-soft pl-2 text-sm">
+          {text}
+        </p>
+      ))}
+      {days.outside.map((o) => (
+        <p key={o.event} className="narrow border-l-4 border-soft pl-2 text-sm">
+          <strong>{o.did === "done" ? "Done" : o.did} outside the plan:</strong> {o.says}, {o.at}.
+        </p>
+      ))}
+    </div>
+  );
+}
