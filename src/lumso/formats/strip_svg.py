@@ -44,7 +44,11 @@ def to_svg(strip: Strip) -> str:
     parts += [text.format(ink=INK, x=LEFT + m.x, y=14, says=escape(m.says)) for m in strip.days]
     parts += [text.format(ink=INK, x=LEFT + m.x, y=27, says=escape(m.says)) for m in strip.hours]
     for lane in strip.lanes:
-        parts.append(text.format(ink=INK, x=4, y=lane.y + 20, says=escape(lane.says)))
+        parts.append(
+            text.format(
+                ink=INK, x=4, y=lane.y + 20, says=escape(f"{lane.of}: {lane.says.lower()}" if lane.of else lane.says)
+            )
+        )
         parts.append(f'<path d="M0 {lane.y}H{width:.1f}" stroke="{LINE}" stroke-width="0.5"/>')
     air = " ".join(f"{LEFT + p.x},{p.y}" for p in strip.air)
     parts.append(f'<polyline fill="none" points="{air}"/>')

@@ -4329,6 +4329,11 @@ export interface components {
         Lane: {
             /** Job */
             job: string;
+            /**
+             * Of
+             * @description The job's name, where there are several.
+             */
+            of: string;
             /** Says */
             says: string;
             /** Y */

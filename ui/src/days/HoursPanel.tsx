@@ -41,7 +41,7 @@ export function HoursPanel({ choices, room, onChange }: Props) {
           {DAYS.map((name, n) => (
             <fieldset
               key={name}
-              className="grid grid-cols-[6rem_1fr] items-center gap-2 border-t border-line py-1.5"
+              className="grid items-center gap-x-2 border-t border-line py-1.5 sm:grid-cols-[6rem_1fr]"
             >
               <legend className="sr-only">{name}</legend>
               <span aria-hidden className="font-semibold">

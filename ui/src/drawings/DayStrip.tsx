@@ -28,10 +28,11 @@ export function DayStrip({ strip, picked, onPick }: Props) {
         {strip.lanes.map((lane) => (
           <li
             key={`${lane.job} ${lane.zone}`}
-            className="narrow flex items-center overflow-hidden border-t border-line px-2 text-sm leading-tight font-semibold"
+            className="narrow flex flex-col justify-center overflow-hidden border-t border-line px-2 leading-tight"
             style={{ height: strip.lane_height }}
           >
-            <span className="line-clamp-2">{lane.says}</span>
+            <span className="truncate text-sm font-semibold">{lane.says}</span>
+            {lane.of && <span className="truncate text-xs text-soft">{lane.of}</span>}
           </li>
         ))}
       </ul>

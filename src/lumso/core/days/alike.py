@@ -1,60 +1,76 @@
 """Like with like: in the same sessions and no later, jobs and zones one after the other rather than in turns."""
 
+from collections.abc import Iterator, Sequence
 from dataclasses import replace
 
-from .check import broken
 from .placed import Placed, Timed
 from .puzzle import Puzzle
 from .tighten import tighten
 
 MOST_TRIED = 60
+JUST_AFTER_MIN = 0.001
 
 
-def _switches(puzzle: Puzzle, placed: Placed) -> int:
-    """How often a painter turns to another job, and to another zone."""
+def _order(placed: Placed) -> list[int]:
+    return sorted(range(len(placed.begins)), key=lambda n: placed.begins[n])
+
+
+def turns(puzzle: Puzzle, placed: Placed) -> int:
+    """How often a painter turns to another zone; to another job counts four times."""
     count = 0
     last: dict[int, tuple[str, str]] = {}
-    for n in sorted(range(len(placed.begins)), key=lambda n: placed.begins[n]):
-        operation = puzzle.stints[n].operations[0]
-        here = (puzzle.job_of[n], operation.zone)
-        before = last.get(placed.painters[n])
-        if before is not None:
-            count += 3 * (before[0] != here[0]) + (before != here)
+    for n in _order(placed):
+        here = _place(puzzle, n)
+        before = last.get(placed.painters[n], here)
+        count += 3 * (before[0] != here[0]) + (before != here)
         last[placed.painters[n]] = here
     return count
 
 
-def _swapped(timed: Timed, first: int, then: int) -> Placed:
-    """The order with a stint before the one it followed: both where the first began, tightened after."""
-    begins = list(timed.placed.begins)
-    begins[then], begins[first] = begins[first], begins[first] + (timed.ends(then) - begins[then])
-    return replace(timed.placed, begins=tuple(begins))
+def _place(puzzle: Puzzle, n: int) -> tuple[str, str]:
+    return puzzle.job_of[n], puzzle.stints[n].operations[0].zone
+
+
+def _moves(timed: Timed, order: Sequence[int]) -> Iterator[Placed]:
+    """What is done one after the other on a job, or on a zone of it, drawn to what is done on the same before it."""
+    puzzle, placed = timed.puzzle, timed.placed
+
+    def beside(n: int, m: int) -> bool:
+        return timed.session_of[m] == timed.session_of[n] and placed.painters[m] == placed.painters[n]
+
+    for like in (lambda n: puzzle.job_of[n], lambda n: _place(puzzle, n)):
+        for at, n in enumerate(order):
+            mine = [m for m in order[:at] if beside(n, m)]
+            before = [m for m in mine if like(m) == like(n)]
+            if not before or before[-1] == mine[-1]:
+                continue
+            group = [n]
+            for m in order[at + 1 :]:
+                if beside(n, m) and like(m) == like(n):
+                    group.append(m)
+                elif beside(n, m):
+                    break
+            begins = list(placed.begins)
+            for i, m in enumerate(group, 1):
+                begins[m] = begins[before[-1]] + JUST_AFTER_MIN * i
+            yield replace(placed, begins=tuple(begins))
 
 
 def like_with_like(puzzle: Puzzle, placed: Placed) -> Placed:
     """The same days with fewer turns from job to job and zone to zone, where nothing is lost by it."""
-    best = Timed(puzzle, placed)
-    turns = _switches(puzzle, placed)
-    tried = 0
+    best, count, tried = Timed(puzzle, placed), turns(puzzle, placed), 0
     going = True
-    while going and tried < MOST_TRIED:
+    while going:
         going = False
-        order = sorted(range(len(puzzle.stints)), key=lambda n: best.placed.begins[n])
-        for a, first in enumerate(order):
-            for then in order[a + 1 : a + 4]:
-                same = best.placed.painters[first] == best.placed.painters[then]
-                if not same or best.session_of[first] != best.session_of[then]:
-                    continue
-                rough = _swapped(best, first, then)
-                if _switches(puzzle, rough) >= turns:
-                    continue
-                tried += 1
-                made = tighten(puzzle, rough)
-                if made is None or _switches(puzzle, made) >= turns or broken(Timed(puzzle, made)):
-                    continue
-                if Timed(puzzle, made).score <= best.score:
-                    best, turns, going = Timed(puzzle, made), _switches(puzzle, made), True
-                    break
-            if going or tried >= MOST_TRIED:
+        for rough in _moves(best, _order(best.placed)):
+            if turns(puzzle, rough) >= count:
+                continue
+            if (tried := tried + 1) > MOST_TRIED:
+                return best.placed
+            made = tighten(puzzle, rough)
+            if made is None or turns(puzzle, made) >= count:
+                continue
+            if Timed(puzzle, made).score <= best.score:
+                best, count, going = Timed(puzzle, made), turns(puzzle, made), True
                 break
     return best.placed

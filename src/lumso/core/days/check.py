@@ -80,18 +80,15 @@ def _air(timed: Timed) -> Iterator[str]:
 def _flat(timed: Timed) -> Iterator[str]:
     """No more parts lying flat than there are places."""
     puzzle = timed.puzzle
-    if not puzzle.table.flat_places:
-        return
-    lying = []
-    for name, film in puzzle.films.items():
-        if film.places and name in timed.spans:
-            begins, ends = timed.spans[name]
-            dry = dry_at(ends, film.touch, puzzle.room)
-            lying.append((begins, float("inf") if dry is None else dry, film.places, name))
-    for begins, _, _, name in lying:
-        there = sum(p for b, e, p, _ in lying if b <= begins + CLOSE and e > begins + CLOSE)
+    lying = [
+        (span, puzzle.films[names[0]].places, coat)
+        for coat, names in puzzle.flat.items()
+        if (span := puzzle.lies(coat, timed.spans))
+    ]
+    for (begins, _), _, coat in lying:
+        there = sum(p for (b, e), p, _ in lying if b <= begins + CLOSE and e > begins + CLOSE)
         if there > puzzle.table.flat_places:
-            yield f"{name}: {there} parts lie flat, and there is room for {puzzle.table.flat_places}"
+            yield f"{coat}: {there} parts lie flat, and there is room for {puzzle.table.flat_places}"
 
 
 def _pins(timed: Timed) -> Iterator[str]:

@@ -82,16 +82,11 @@ class _Try:
         self.busy: list[list[tuple[float, float]]] = [[] for _ in range(self.puzzle.table.painters)]
         if self.puzzle.busy_until > self.puzzle.now_min:
             self.busy[0].append((self.puzzle.now_min, self.puzzle.busy_until))
-        self.lying: list[tuple[float, float, int]] = []
-        for name, film in self.puzzle.films.items():
-            if film.places and name in self.spans:
-                self._lies(name)
-
-    def _lies(self, name: str) -> None:
-        film = self.puzzle.films[name]
-        begins, ends = self.spans[name]
-        dry = dry_at(ends, film.touch, self.puzzle.room)
-        self.lying.append((begins, inf if dry is None else dry, film.places))
+        self.coats: dict[int, set[str]] = {}
+        for coat, names in self.puzzle.flat.items():
+            for name in names:
+                if (n := self.puzzle.owner.get(name)) is not None:
+                    self.coats.setdefault(n, set()).add(coat)
 
     def _times(self, n: int, begins: float) -> Mapping[str, tuple[float, float]]:
         stint = self.puzzle.stints[n]
@@ -131,18 +126,23 @@ class _Try:
         return at + late
 
     def _flat(self, n: int, at: float) -> float:
-        places = self.puzzle.table.flat_places
-        if not places:
+        """When there is room to lie flat for what a stint lays, all that lies already counted."""
+        puzzle, mine = self.puzzle, self.coats.get(n)
+        if not mine:
             return at
-        for name, (begins, ends) in self._times(n, at).items():
-            film = self.puzzle.films.get(name)
-            if film is None or not film.places:
-                continue
-            dry = dry_at(ends, film.touch, self.puzzle.room)
-            until = inf if dry is None else dry
-            there = [one for one in self.lying if one[0] < until - EPS and one[1] > begins + EPS]
-            if film.places + sum(p for _, _, p in there) > places and there:
-                return at + min(e for _, e, _ in there) - begins
+        with_it = {**self.spans, **self._times(n, at)}
+        lying = {c: span for c in puzzle.flat if (span := puzzle.lies(c, with_it))}
+        places = {c: puzzle.films[names[0]].places for c, names in puzzle.flat.items()}
+        for coat in mine:
+            begins, until = lying[coat]
+            beside = {c: s for c, s in lying.items() if c != coat and s[0] < until - EPS and s[1] > begins + EPS}
+            most = max(
+                (sum(places[c] for c, s in beside.items() if s[0] <= x < s[1]) for x in
+                 (begins, *(s[0] for s in beside.values() if s[0] > begins))), default=0,
+            )  # fmt: skip
+            others = {c: s for c, s in beside.items() if c not in mine}
+            if places[coat] + most > puzzle.table.flat_places and others:
+                return at + max(min(s[1] for s in others.values()) - begins, 1.0)
         return at
 
     def _painter(self, n: int, at: float) -> tuple[float, int]:
@@ -178,9 +178,6 @@ class _Try:
         times = self._times(n, at)
         self.spans.update(times)
         insort(self.busy[who], (at, max(e for _, e in times.values())))
-        for name in times:
-            if (film := self.puzzle.films.get(name)) and film.places:
-                self._lies(name)
         for tie in self.ties.windows.get(n, ()):
             if tie.first in self.spans and self.over(tie) > EPS:
                 return tie

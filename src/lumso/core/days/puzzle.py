@@ -1,6 +1,6 @@
 """What is to be put into days: stints, what holds between them, what is done already, and the hours there are."""
 
-from collections.abc import Mapping
+from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, field
 from functools import cached_property
 
@@ -61,10 +61,12 @@ class Lost:
 
 @dataclass(frozen=True)
 class Film:
-    """What a laid film needs: until it is touch dry, whether the air must let it form, and the places it lies on."""
+    """What a laid film needs: until it is touch dry, whether the air must let it form; of which coat it is, and on how
+    many places that lies flat."""
 
     touch: Wait
     watery: bool
+    coat: str = ""
     places: int = 0
 
 
@@ -98,6 +100,23 @@ class Puzzle:
     def owner(self) -> Mapping[str, int]:
         """The place of the stint of each operation."""
         return {o.id: n for n, s in enumerate(self.stints) for o in s.operations}
+
+    @cached_property
+    def flat(self) -> Mapping[str, tuple[str, ...]]:
+        """What is laid of each coat that lies flat to dry, by the coat."""
+        found: dict[str, tuple[str, ...]] = {}
+        for name, film in self.films.items():
+            if film.places and self.table.flat_places:
+                found[film.coat] = (*found.get(film.coat, ()), name)
+        return found
+
+    def lies(self, coat: str, spans: Mapping[str, tuple[float, float]]) -> tuple[float, float] | None:
+        """From when to when a coat lies flat: from its first stroke until all of it is touch dry."""
+        mine = [(spans[name], self.films[name]) for name in self.flat[coat] if name in spans]
+        if not mine:
+            return None
+        dry = [dry_at(ends, film.touch, self.room) for (_, ends), film in mine]
+        return min(b for (b, _), _ in mine), max(float("inf") if d is None else d for d in dry)
 
     @cached_property
     def priority(self) -> Mapping[str, int]:
@@ -156,27 +175,56 @@ class Puzzle:
             known = self._runs[n, begins] = run(stint, begins, self.room)
         return known
 
+    @cached_property
+    def inner(self) -> Mapping[int, tuple[Constraint, ...]]:
+        """The windows and lives between operations of the same stint."""
+        found: dict[int, tuple[Constraint, ...]] = {}
+        for tie in self.ties:
+            n = self.owner.get(tie.then)
+            if n is not None and n == self.owner.get(tie.first) and (tie.kind == "at most" or tie.kind in LIVES):
+                found[n] = (*found.get(n, ()), tie)
+        return found
+
     def fits(self, n: int, begins: float) -> tuple[float, str]:
-        """When a stint can begin at the earliest, from a minute on, for the air that its films need until they are
-        touch dry; and why not before. inf where it never can."""
+        """When a stint can begin at the earliest, from a minute on, for the air: its films form until they are touch
+        dry, and its pot lives until it is laid. And why not before. inf where it never can."""
         why = ""
-        for _ in range(400):
-            after = begins
-            for operation, (at, ends) in zip(self.stints[n].operations, self.run(n, begins), strict=True):
-                film = self.films.get(operation.id)
-                if film is None or not film.watery:
-                    continue
-                dry = dry_at(ends, film.touch, self.room)
-                bad = unfit(at, ends + 1 if dry is None else dry, self.room)
-                if bad or dry is None:
-                    until, why = bad or (float("inf"), "no film forms")
-                    after = max(after, begins + until - at)
-            if after <= begins:
+        while begins < float("inf"):
+            times = self.run(n, begins)
+            late, says = self._unformed(n, times)
+            if late <= 0 and (spoilt := self._spoilt(n, times)):
+                place = self.room.place_at(begins) + 1
+                after = self.room.spells[place].from_min if place < len(self.room.spells) else float("inf")
+                late, says = after - begins, f"In this air it does not last: {spoilt.why}."
+            if late <= 0:
                 return begins, why
-            begins = after
-            if begins == float("inf"):
-                break
-        return float("inf"), why
+            begins, why = begins + late, says
+        return begins, why
+
+    def _unformed(self, n: int, times: Sequence[tuple[float, float]]) -> tuple[float, str]:
+        """By how much later a stint begins so that its films form; and why they do not."""
+        late, why = 0.0, ""
+        for operation, (at, ends) in zip(self.stints[n].operations, times, strict=True):
+            film = self.films.get(operation.id)
+            if film is None or not film.watery:
+                continue
+            dry = dry_at(ends, film.touch, self.room)
+            bad = unfit(at, ends + 1 if dry is None else dry, self.room)
+            if bad or dry is None:
+                until, why = bad or (float("inf"), "No film forms.")
+                late = max(late, until - at)
+        return late, why
+
+    def _spoilt(self, n: int, times: Sequence[tuple[float, float]]) -> Constraint | None:
+        """A window or a life inside a stint that is not kept at these times."""
+        if n not in self.inner:
+            return None
+        spans = {o.id: t for o, t in zip(self.stints[n].operations, times, strict=True)}
+        for tie in self.inner[n]:
+            since = spans[tie.first][0 if tie.since == "start" else 1]
+            if spans[tie.then][0 if tie.until == "start" else 1] > until_of(tie, since, self.room) + EPS:
+                return tie
+        return None
 
     @cached_property
     def bounds(self) -> tuple[tuple[float, float], ...]:

@@ -4,7 +4,7 @@ What is done or under way is fixed. What was skipped is left out, and what came 
 What went wrong is put right and done again. A window that has closed becomes its remedy.
 """
 
-from collections.abc import Collection, Iterable, Sequence
+from collections.abc import Collection, Iterable, Mapping, Sequence
 from dataclasses import dataclass, field, replace
 
 from ..book.habits import Habits
@@ -35,7 +35,9 @@ def _films(job: JobIn) -> dict[str, Film]:
         one = coats.get(job.work.made.coat_of.get(operation, ""))
         if one is not None:
             watery = one.touch.by in {"evaporation", "night"} and not one.touch.warmed
-            found[job.scoped(operation)] = Film(one.touch, watery, job.flat.get(one.need.zone, 0))
+            found[job.scoped(operation)] = Film(
+                one.touch, watery, job.scoped(one.need.id), job.flat.get(one.need.zone, 0)
+            )
     return found
 
 
@@ -61,8 +63,10 @@ class _Parts:
     ties: list[Constraint] = field(default_factory=list)
 
 
-def _job_parts(job: JobIn, longest_min: float, room: Room, habits: Habits) -> _Parts:
+def _job_parts(job: JobIn, longest_min: float, room: Room, habits: Habits, films: Mapping[str, Film],
+               places: int) -> _Parts:  # fmt: skip
     made = _Parts()
+    flat = {name: (film.coat, film.places) for name, film in films.items() if film.places}
     ties = [replace(t, first=job.scoped(t.first), then=job.scoped(t.then)) for t in job.work.constraints]
     for block in job.work.made.blocks:
         named = replace(
@@ -70,7 +74,7 @@ def _job_parts(job: JobIn, longest_min: float, room: Room, habits: Habits) -> _P
             operations=tuple(_rename(job, o) for o in block.operations),
             early=tuple(_rename(job, o) for o in block.early),
         )
-        goes = stints_of(named, ties, longest_min, room, habits)
+        goes = stints_of(named, ties, longest_min, room, habits, flat, places)
         ties = _kept_for(goes, ties, job)
         made.stints += goes
     passing = {o.id for s in made.stints for o in s.passing} | {job.scoped(c.id) for c, _ in job.work.made.cures}
@@ -121,10 +125,11 @@ def puzzle_of(jobs: Sequence[JobIn], sessions: tuple[Session, ...], room: Room, 
     wrong: list[tuple[str, Fact]] = []
     skipped: list[str] = []
     for job in jobs:
-        parts = _job_parts(job, longest, room, habits)
+        mine = _films(job)
+        parts = _job_parts(job, longest, room, habits, mine, table.flat_places)
         known = {o.id: o for s in parts.stints for o in (*s.operations, *s.passing)}
         ends[job.key] = _ends(job)
-        films |= _films(job)
+        films |= mine
         for name, fact in job.facts.items():
             scoped = job.scoped(name)
             if scoped not in known:
@@ -250,3 +255,10 @@ def _without(puzzle: Puzzle, operation: str) -> Puzzle:
     ties = tuple(_bridged(puzzle.ties, [operation]))
     left = [one for s in puzzle.stints if (one := _left(s, {operation: (0.0, 0.0)}, ()))]
     return replace(puzzle, stints=tuple(left), ties=ties)
+
+
+def too_warm(puzzle: Puzzle, n: int, spoilt: Sequence[Constraint]) -> Puzzle:
+    """The puzzle where what is done in one go is done all the same, though its pot does not last in this air."""
+    says = f"“{puzzle.stints[n].operations[0].says}”: in this air it does not last as long as its coat takes."
+    lost = Lost(spoilt[0], says, "Smaller pots, one after the other, or a cooler hour.")
+    return replace(puzzle, ties=tuple(t for t in puzzle.ties if t not in spoilt), lost=(*puzzle.lost, lost))

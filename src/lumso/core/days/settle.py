@@ -18,7 +18,7 @@ from .greedy import CannotKeep, NoPlace, greedy
 from .hours import Timetable, sessions
 from .placed import Placed, Timed
 from .puzzle import JobIn, Pin, Puzzle, until_of
-from .setting_up import lose, puzzle_of
+from .setting_up import lose, puzzle_of, too_warm
 
 ROUNDS = 3
 HORIZONS = (42, 126, 366)
@@ -127,6 +127,9 @@ def _at_once(puzzle: Puzzle, last: bool) -> tuple[Puzzle, Placed, list[Problem]]
             takes = puzzle.run(error.stint, puzzle.now_min)[-1][1] - puzzle.now_min
             if not last and takes <= puzzle.longest_min and error.why != "pinned":
                 raise
+            if error.why.startswith("In this air") and (spoilt := puzzle.inner.get(error.stint)):
+                puzzle = too_warm(puzzle, error.stint, spoilt)
+                continue
             problems.append(_why(puzzle, error))
             puzzle = _without(puzzle, error.stint)
 

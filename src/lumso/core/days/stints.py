@@ -112,19 +112,34 @@ def _closed(last: Operation, clean: Operation) -> Operation:
     return replace(clean, id=f"{last.id}:closed", says=f"{clean.says}, close the pot")
 
 
-def parted(operations: Sequence[Operation], longest_min: float, length: Mapping[str, float],
-           habits: Habits) -> tuple[list[tuple[Operation, ...]], frozenset[str]]:  # fmt: skip
-    """Operations in as few goes as fit the longest session, and which of them are extra. `length` is what each takes
-    with its waits. What cannot be parted further stays too long."""
-    clean = operations[-1]
-    if sum(length[o.id] for o in operations) <= longest_min or clean.kind != "clean":
+Flat = Mapping[str, tuple[str, int]]
+"""The coat of what is laid, and the places it lies on, by the operation."""
+
+
+def _on_places(operations: Iterable[Operation], flat: Flat) -> int:
+    """The places that what is laid lies on."""
+    return sum(dict(flat[o.id] for o in operations if o.id in flat).values())
+
+
+Goes = tuple[list[tuple[Operation, ...]], frozenset[str]]
+"""Operations in goes, and which of them are done only because they are."""
+
+
+def parted(operations: Sequence[Operation], longest_min: float, length: Mapping[str, float], habits: Habits,
+           flat: Flat | None = None, places: int = 0) -> Goes:  # fmt: skip
+    """Operations in as few goes as fit the longest session and the places to lie flat (0 is any number), and which of
+    them are extra. `length` is what each takes with its waits. What cannot be parted further stays too long."""
+    clean, flat = operations[-1], flat or {}
+    lies = places > 0 and _on_places(operations, flat) > places
+    if (sum(length[o.id] for o in operations) <= longest_min and not lies) or clean.kind != "clean":
         return [tuple(operations)], frozenset()
     around = habits.stir_min + clean.hands_on_min
     made: list[list[Operation]] = []
     room = 0.0
     for part in _cuts(operations):
-        takes = sum(length[o.id] for o in part)
-        if not made or takes > room:
+        takes = sum(length[o.id] for o in part if o is not clean)
+        full = bool(made) and places > 0 and _on_places([*made[-1], *part], flat) > places
+        if not made or takes > room or full:
             made.append([])
             room = longest_min - around
         made[-1] += part
@@ -142,8 +157,8 @@ def parted(operations: Sequence[Operation], longest_min: float, length: Mapping[
     return done, frozenset(extra)
 
 
-def stints_of(block: Block, ties: Sequence[Constraint], longest_min: float, room: Room,
-              habits: Habits) -> list[Stint]:  # fmt: skip
+def stints_of(block: Block, ties: Sequence[Constraint], longest_min: float, room: Room, habits: Habits,
+              flat: Flat | None = None, places: int = 0) -> list[Stint]:  # fmt: skip
     """The stints of a block: what is mixed long ahead, and the rest in as few goes as the hours allow."""
     inner = _inner(block.operations, ties)
     whole = Stint(block.operations, inner)
@@ -155,6 +170,6 @@ def stints_of(block: Block, ties: Sequence[Constraint], longest_min: float, room
     if block.early:
         busy = tuple(o for o in block.early if o.hands_on_min > 0)
         made.append(Stint(busy, {}, tuple(o for o in block.early if o.hands_on_min <= 0)))
-    goes, extra = parted(block.operations, longest_min, length, habits)
+    goes, extra = parted(block.operations, longest_min, length, habits, flat, places)
     made += [Stint(go, _inner(go, ties), (), frozenset(o.id for o in go if o.id in extra)) for go in goes]
     return made

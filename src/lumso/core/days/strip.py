@@ -49,6 +49,8 @@ class Lane(Value):
     job: str
     zone: str
     says: str
+    of: str
+    """The job's name, where there are several."""
     y: float
 
 
@@ -154,7 +156,7 @@ def _lanes(days: Days) -> dict[tuple[str, str], Lane]:
     several = len(days.jobs) > 1
     order = sorted(found, key=lambda k: ([j.job for j in days.jobs].index(k[0]) if k[0] in names else 99, not k[1]))
     return {
-        key: Lane(key[0], key[1], f"{names.get(key[0], '')}: {found[key].lower()}" if several else found[key],
+        key: Lane(key[0], key[1], found[key], names.get(key[0], "") if several else "",
                   HEAD + AIR + n * LANE)
         for n, key in enumerate(order)
     }  # fmt: skip

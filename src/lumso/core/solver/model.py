@@ -279,29 +279,32 @@ class Model:
         if not places:
             return
         intervals, demands = [], []
-        for name, film in self.puzzle.films.items():
-            n = self.puzzle.owner.get(name)
-            if not film.places or (n is None and name not in self.puzzle.fixed):
-                continue
-            demands.append(min(film.places, places))
-            if n is None:
-                dry = dry_at(self.puzzle.fixed[name][1], film.touch, self.puzzle.room) or self.base_min
-                intervals.append(self.cp.new_fixed_size_interval_var(0, max(self.up(dry), 0), f"lies {name}"))
-                continue
-            least, _ = self._offset(n, name, "start")
-            begins = self.start[n] + self.down(self.base_min + least)
-            size = self.cp.new_int_var(0, 10**6, f"lies for {name}")
-            end = self.cp.new_int_var(0, 10**8, f"dry {name}")
-            every = [s for k in self.inside[n] for s in self._samples[n, k]]
-            for k, literal in self.inside[n].items():
-                starts = every[:1] if self.steady else self._samples[n, k]
-                longest = max(
-                    (dry_at(self._at(n, name, s, "end"), film.touch, self.puzzle.room) or s) - s - least
-                    for s in starts
-                )  # fmt: skip
-                self._enforce(size >= ceil(longest / self.grid_min - 1e-9) + 1, (literal,))
-            intervals.append(self.cp.new_interval_var(begins, size, end, f"lies {name}"))
+        for coat, names in self.puzzle.flat.items():
+            demands.append(min(self.puzzle.films[names[0]].places, places))
+            laid = [(n, name) for name in names if (n := self.puzzle.owner.get(name)) is not None]
+            fixed = self.puzzle.lies(coat, self.puzzle.fixed)
+            begins = self.cp.new_int_var(0, 10**8, f"lies {coat}")
+            size = self.cp.new_int_var(0, 10**8, f"lies for {coat}")
+            end = self.cp.new_int_var(0, 10**8, f"dry {coat}")
+            if fixed:
+                self.cp.add(begins == 0)
+                self.cp.add(end >= max(self.up(fixed[1]), 0))
+            for n, name in laid:
+                least, _ = self._offset(n, name, "start")
+                self.cp.add(begins <= self.start[n] + self.down(self.base_min + least))
+                for k, literal in self.inside[n].items():
+                    self._enforce(end >= self.start[n] + self._dries(n, name, k), (literal,))
+            intervals.append(self.cp.new_interval_var(begins, size, end, f"lies {coat}"))
         self.cp.add_cumulative(intervals, demands, places)
+
+    def _dries(self, n: int, name: str, k: int) -> int:
+        """Steps from the beginning of a stint until something it lays in a session is touch dry, at the most."""
+        touch = self.puzzle.films[name].touch
+        longest = 0.0
+        for begins in self._samples[n, k][:1] if self.steady else self._samples[n, k]:
+            dry = dry_at(self._at(n, name, begins, "end"), touch, self.puzzle.room)
+            longest = max(longest, (begins if dry is None else dry) - begins)
+        return ceil(longest / self.grid_min - 1e-9) + 1
 
     def _enforce(self, what: cp_model.BoundedLinearExpression | bool, only: tuple[cp_model.LiteralT, ...]) -> None:
         one = self.cp.add(what)
