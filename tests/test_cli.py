@@ -128,3 +128,37 @@ def test_stopped_by_any_signal_the_database_is_whole_in_one_file(tmp_path: Path,
     assert [f.name for f in tmp_path.iterdir()] == ["workshop.sqlite3"]
     with closing(sqlite3.connect(data)) as kept:
         assert kept.execute("SELECT id FROM job").fetchall() == [(begun,)]
+
+
+def test_days_prints_when_what_is_done_without_a_server() -> None:
+    when = ["--from", "2026-11-24T08:00", "--hours", "tue,thu 18:30-21:30"]
+    best = run.invoke(app, ["days", EXAMPLE, *when])
+    assert best.exit_code == 0, best.output
+    made = json.loads(best.stdout)
+    assert (made["format"], made["version"], made["how"]) == ("lumso-days", 1, "best")
+    assert {v["day"][:3] for v in made["visits"]} <= {"Tue", "Thu"}
+    at_once = json.loads(run.invoke(app, ["days", EXAMPLE, *when, "--at-once"]).stdout)
+    assert at_once["how"] == "at once"
+    assert made["jobs"][0]["finished_min"] <= at_once["jobs"][0]["finished_min"]
+
+
+@pytest.mark.parametrize(
+    ("option", "says"),
+    [
+        (("--hours", "whenever"), "opening hours"),
+        (("--zone", "Mars"), "time zone"),
+        (("--from", "soon"), "date and time"),
+        (("--place", "attic"), "heated-room"),
+    ],
+)
+def test_days_refuses_what_it_cannot_use_in_words(option: tuple[str, str], says: str) -> None:
+    refused = run.invoke(app, ["days", EXAMPLE, *option])
+    assert refused.exit_code == 2
+    assert says in refused.stderr
+    assert "Traceback" not in refused.output
+
+
+def test_days_exits_with_1_where_something_fits_nowhere() -> None:
+    cold = run.invoke(app, ["days", EXAMPLE, "--temperature", "5", "--from", "2026-11-24T08:00", "--at-once"])
+    assert cold.exit_code == 1
+    assert "no fit hour" in cold.stderr

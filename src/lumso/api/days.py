@@ -153,8 +153,8 @@ def ask_of(chosen: Chosen, here: Context, now: float) -> tuple[Ask, list[str]]:
             job = jobfile.from_json(jobs.get(here.db, one.job).document, f"Job {one.job}")
         except NotFound:
             continue
-        due = on_wall(one.due, chosen.table.zone, f"chosen/jobs/{n}/due")
-        begins = on_wall(one.not_before, chosen.table.zone, f"chosen/jobs/{n}/not_before")
+        due = on_wall(one.due, chosen.table.zone, f"/chosen/jobs/{n}/due")
+        begins = on_wall(one.not_before, chosen.table.zone, f"/chosen/jobs/{n}/not_before")
         facts = facts_of(noted.get(one.job, ()), one.job)
         found.append(JobAsk(one.job, job, due, one.due_for, one.priority, begins or 0.0, one.flat, one.pins, facts))
     air, _ = _air(chosen, here, now)
@@ -167,7 +167,7 @@ def _checked(chosen: Chosen) -> Chosen:
         return checked(chosen)
     except InvalidValue as error:
         raise InvalidValue(error.says, value=error.value, allowed=error.allowed,
-                           field=f"chosen/{error.field}") from None  # fmt: skip
+                           field=f"/chosen/{error.field}") from None  # fmt: skip
 
 
 def _strip(days: Days, chosen: Chosen) -> Strip:
