@@ -62,6 +62,7 @@ fuzz: install
 
 bench: install ui browser
 	$(BIN)/python tools/bench.py
+	$(BIN)/python tools/bench_days.py
 	$(BIN)/python tools/strain.py
 
 # The interface's types come from the API's own description; a test fails when they are stale.

@@ -5,6 +5,9 @@ from typing import Any, Literal
 from pydantic import TypeAdapter
 
 from lumso.catalogue.file import CatalogueFile
+from lumso.core.days.chosen import Chosen
+from lumso.core.days.days import Days
+from lumso.core.days.facts import Event
 from lumso.core.job.job import Job
 from lumso.core.plan.plan import Plan
 from lumso.core.work.batch_file import BatchFile
@@ -19,11 +22,14 @@ DOCUMENTS: dict[str, TypeAdapter[Any]] = {
     "workshop-file": adapter(WorkshopFile),
     "batch": adapter(BatchFile),
     "work": adapter(OrderFile),
+    "days": adapter(Days),
+    "days-chosen": adapter(Chosen),
+    "event": adapter(Event),
 }
 
 
 def schema(name: str) -> dict[str, Any]:
     """The JSON Schema (2020-12) of the document called `name`."""
-    mode: Literal["serialization", "validation"] = "serialization" if name in {"plan", "work"} else "validation"
+    mode: Literal["serialization", "validation"] = "serialization" if name in {"plan", "work", "days"} else "validation"
     body = DOCUMENTS[name].json_schema(mode=mode)
     return {"$schema": "https://json-schema.org/draft/2020-12/schema", **body}

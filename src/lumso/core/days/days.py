@@ -346,7 +346,7 @@ def _said(how: str, proofs: Sequence[Proof], stopped: bool, rejected: str) -> st
     if how == "at once":
         return "Found at once. The search for the best is made beside it."
     if how == "best":
-        return "The best there is, proven."
+        return "The best there is, proven; minutes to half an hour."
     open_goals = [p for p in proofs if not p.proven]
     gaps = "; ".join(f"{_goal(p)}: {_number(p)}, and no days come to less than {_bound(p)}" for p in open_goals)
     ended = "The clock ended the search. " if stopped else ""
@@ -354,16 +354,16 @@ def _said(how: str, proofs: Sequence[Proof], stopped: bool, rejected: str) -> st
 
 
 def _goal(proof: Proof) -> str:
-    return {"lateness": "late", "finish": "finishing session", "visits": "visits", "minutes": "finish",
+    return {"lateness": "late", "finish": "finishing session", "visits": "visits", "minutes": "until all is finished",
             "daylight": "colours laid out of daylight"}[proof.goal]  # fmt: skip
 
 
 def _number(proof: Proof) -> str:
-    return lasts(proof.value) if proof.goal == "lateness" else f"{proof.value:g}"
+    return lasts(proof.value) if proof.goal in {"lateness", "minutes"} else f"{proof.value:g}"
 
 
 def _bound(proof: Proof) -> str:
-    return lasts(proof.bound) if proof.goal == "lateness" else f"{proof.bound:g}"
+    return lasts(proof.bound) if proof.goal in {"lateness", "minutes"} else f"{proof.bound:g}"
 
 
 def days_of(settled: Settled, proofs: Sequence[Proof] = (), searched: bool = False, stopped: bool = False,
@@ -373,7 +373,8 @@ def days_of(settled: Settled, proofs: Sequence[Proof] = (), searched: bool = Fal
     puzzle, zone = settled.timed.puzzle, settled.timed.puzzle.table.zone
     how: Literal["at once", "best", "so far"] = "at once"
     if searched and not rejected:
-        how = "best" if all(p.proven for p in proofs) and not stopped else "so far"
+        proven = (proofs or not puzzle.stints) and all(p.proven for p in proofs) and not stopped
+        how = "best" if proven else "so far"
     operations = _cautioned(sorted([*view.done(), *view.planned()], key=lambda o: (o.begins_min, o.ends_min)))
     names = {o.id: o for s in puzzle.stints for o in s.operations}
     assumed = [

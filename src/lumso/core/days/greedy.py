@@ -219,23 +219,34 @@ def greedy(puzzle: Puzzle) -> Placed:
 
 
 def _go(going: _Try, urgent: set[int]) -> Constraint | None:
-    puzzle = going.puzzle
+    """Place everything, what can be begun first before the rest. Returns the window that was missed, if any.
+
+    What is placed only ever makes the rest later: when a stint could be begun before is asked again only where it is
+    the next.
+    """
+    puzzle, rank = going.puzzle, going.puzzle.priority
     left = {n: set(before) for n, before in going.ties.before.items()}
+    known: dict[int, tuple[bool, float, int, int]] = {}
+
+    def key(n: int, at: float) -> tuple[bool, float, int, int]:
+        return n not in urgent, at, rank[puzzle.job_of[n]], n
+
     while left:
-        ready = [n for n, before in left.items() if not before] or [min(left)]
-        rank = puzzle.priority
-        found = []
-        for n in ready:
+        for n in [n for n, before in left.items() if not before] or [min(left)]:
+            known.setdefault(n, key(n, -inf))
+        while True:
+            n = min(known.values())[3]
             at, who = going.earliest(n)
             if at == inf:
                 raise NoPlace(n, puzzle.fits(n, max(puzzle.now_min, going.low[n]))[1])
-            found.append((n not in urgent, at, rank[puzzle.job_of[n]], n, who))
-        _, at, _, n, who = min(found)
+            if key(n, at) <= known[n]:
+                break
+            known[n] = key(n, at)
         if at > puzzle.bounds[n][1] + EPS:
             raise NoPlace(n, "pinned")
         if missed := going.place(n, at, who):
             return missed
-        del left[n]
+        del left[n], known[n]
         for before in left.values():
             before.discard(n)
     return None

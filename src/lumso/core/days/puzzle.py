@@ -185,9 +185,19 @@ class Puzzle:
                 found[n] = (*found.get(n, ()), tie)
         return found
 
+    @cached_property
+    def _fits(self) -> dict[tuple[int, float], tuple[float, str]]:
+        return {}
+
     def fits(self, n: int, begins: float) -> tuple[float, str]:
         """When a stint can begin at the earliest, from a minute on, for the air: its films form until they are touch
         dry, and its pot lives until it is laid. And why not before. inf where it never can."""
+        known = self._fits.get((n, begins))
+        if known is None:
+            known = self._fits[n, begins] = self._fit(n, begins)
+        return known
+
+    def _fit(self, n: int, begins: float) -> tuple[float, str]:
         why = ""
         while begins < float("inf"):
             times = self.run(n, begins)

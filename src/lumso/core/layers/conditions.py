@@ -39,6 +39,11 @@ class Room(Value):
     def _from(self) -> tuple[float, ...]:
         return tuple(s.from_min for s in self.spells)
 
+    @cached_property
+    def dried(self) -> dict[tuple[str, bool], tuple[tuple[float, ...], tuple[float, ...]]]:
+        """What drying has remembered of it: how much has dried until each spell, and how fast it goes in each."""
+        return {}
+
     def place_at(self, minute: float) -> int:
         """The place of the spell that holds at a minute."""
         return max(bisect_right(self._from, minute) - 1, 0)

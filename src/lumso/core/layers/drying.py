@@ -4,8 +4,10 @@ Water leaves a film as fast as the air takes it up: E ∝ p_sat(T)·(1 − RH), 
 (coefficients of Sonntag 1990), against 20 °C and 50 %. The factor t/t_ref = E_ref/E is held within 0.35–6.
 """
 
+from bisect import bisect_left
 from dataclasses import dataclass
 from functools import lru_cache
+from itertools import pairwise
 from math import exp, inf, log
 from typing import Literal
 
@@ -157,16 +159,39 @@ def dry_at(begun_min: float, wait: Wait, room: Room) -> float | None:
     """
     if wait.reference_min is None:
         return None
-    left, now, last = wait.reference_min, begun_min, len(room.spells) - 1
-    for place in range(room.place_at(begun_min), last + 1):
-        end = room.spells[place + 1].from_min if place < last else inf
-        pace = _pace(wait.by, wait.warmed, room.spells[place].conditions)
-        if pace and pace * (end - now) >= left:
-            done = now + left / pace
-            return max(done, begun_min + NIGHT) if wait.by == "night" else done
-        left -= pace * (end - now) if pace else 0.0
-        now = end
-    return None
+    if len(room.spells) == 1:
+        pace = _pace(wait.by, wait.warmed, room.spells[0].conditions)
+        done = begun_min + wait.reference_min / pace if pace else None
+    else:
+        done = _done(begun_min, wait, room)
+    return max(done, begun_min + NIGHT) if done is not None and wait.by == "night" else done
+
+
+def _done(begun_min: float, wait: Wait, room: Room) -> float | None:
+    """When a wait is over that begins in a room that changes: by what has dried until each of its spells."""
+    key = (wait.by, wait.warmed)
+    if key not in room.dried:
+        room.dried[key] = _sums(wait, room)
+    until, paces = room.dried[key]
+    place = room.place_at(begun_min)
+    before = until[place] + paces[place] * (begun_min - room.spells[place].from_min)
+    assert wait.reference_min is not None
+    wanted = before + wait.reference_min
+    last = max(bisect_left(until, wanted) - 1, place)
+    while last < len(paces) and not paces[last]:
+        last += 1
+    if last == len(paces):
+        return None
+    return max(room.spells[last].from_min + (wanted - until[last]) / paces[last], begun_min)
+
+
+def _sums(wait: Wait, room: Room) -> tuple[tuple[float, ...], tuple[float, ...]]:
+    """Reference minutes that pass until each spell, and in each minute of it."""
+    paces = tuple(_pace(wait.by, wait.warmed, s.conditions) for s in room.spells)
+    until = [0.0]
+    for pace, (spell, after) in zip(paces, pairwise(room.spells), strict=False):
+        until.append(until[-1] + pace * (after.from_min - spell.from_min))
+    return tuple(until), paces
 
 
 def unfit(from_min: float, until_min: float, room: Room) -> tuple[float, str] | None:

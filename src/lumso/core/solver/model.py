@@ -5,6 +5,7 @@ sessions. Where the room stays as it is, a wait is a plain difference. Where it 
 stint they follow begins: least waits are rounded up, most waits down, so that what is found keeps them in minutes.
 """
 
+from collections.abc import Sequence
 from dataclasses import dataclass, field
 from math import ceil, floor, inf
 
@@ -14,8 +15,10 @@ from ..days.puzzle import Puzzle, over_at, until_of
 from ..layers.drying import dry_at
 from ..work.operations import LIVES, Constraint
 
-STEP_MIN = 15
+STEP_MIN = 5
 """Waits are tabulated at starts so far apart where the room changes."""
+STRETCH_MIN = 60
+"""Over so long a stretch of starts a wait is taken as long as the longest of them."""
 
 
 @dataclass
@@ -26,6 +29,8 @@ class Model:
     grid_min: int
     last: int
     """The place of the last session that is looked at."""
+    hopeful: bool = False
+    """Whether all is rounded the other way: what nothing can be better than, instead of what can be kept."""
     cp: cp_model.CpModel = field(default_factory=cp_model.CpModel)
     start: list[cp_model.IntVar] = field(default_factory=list)
     inside: list[dict[int, cp_model.IntVar]] = field(default_factory=list)
@@ -51,11 +56,19 @@ class Model:
 
     def up(self, minute: float) -> int:
         """The first step at or after a minute."""
-        return ceil((minute - self.base_min) / self.grid_min - 1e-9)
+        return self.least((minute - self.base_min) / self.grid_min)
 
     def down(self, minute: float) -> int:
         """The last step at or before a minute."""
-        return floor((minute - self.base_min) / self.grid_min + 1e-9)
+        return self.most((minute - self.base_min) / self.grid_min)
+
+    def least(self, steps: float) -> int:
+        """What must at least be kept, in whole steps; where it is hoped for, not even all of that."""
+        return floor(steps + 1e-9) if self.hopeful else ceil(steps - 1e-9)
+
+    def most(self, steps: float) -> int:
+        """What must at most be come to, in whole steps; where it is hoped for, a little more."""
+        return ceil(steps - 1e-9) if self.hopeful else floor(steps + 1e-9)
 
     def minute(self, step: int) -> float:
         """The minute of a step."""
@@ -75,7 +88,8 @@ class Model:
         at = first
         while at <= self.down(closes):
             end = at + step - 1
-            fit = all(
+            some = any if self.hopeful else all
+            fit = some(
                 self.puzzle.fits(n, self.minute(s))[0] <= self.minute(s) + 1e-6
                 and self.minute(s) + self._length(n, self.minute(s)) <= closes + 1e-6
                 for s in (at, end)
@@ -106,7 +120,8 @@ class Model:
             literal = self.cp.new_bool_var(f"in {n} {k}")
             inside[k] = literal
             self._samples[n, k] = tuple(self.minute(s) for pair in mine for s in dict.fromkeys(pair))
-            takes[k] = max(ceil(self._length(n, s) / self.grid_min - 1e-9) for s in self._samples[n, k])
+            lengths = [self.least(self._length(n, s) / self.grid_min) for s in self._samples[n, k]]
+            takes[k] = min(lengths) if self.hopeful else max(lengths)
             spans += mine
         if not inside:
             raise ValueError(f"no session takes stint {n}")
@@ -146,7 +161,7 @@ class Model:
             if mine:
                 self.cp.add(sum(t * x for t, x in mine) <= whole * self.puzzle.table.painters)
 
-    def _at(self, n: int, operation: str, begins: float, end: str) -> float:
+    def at(self, n: int, operation: str, begins: float, end: str) -> float:
         """When an operation of a stint begins or ends, when the stint begins at a minute."""
         for one, span in zip(self.puzzle.stints[n].operations, self.puzzle.run(n, begins), strict=True):
             if one.id == operation:
@@ -156,10 +171,14 @@ class Model:
     def _offset(self, n: int, operation: str, end: str) -> tuple[float, float]:
         """From the beginning of a stint to an operation of it: the least and the most there is."""
         if self.steady or not self.puzzle.stints[n].waits:
-            at = self._at(n, operation, self.base_min, end) - self.base_min
+            at = self.at(n, operation, self.base_min, end) - self.base_min
             return at, at
-        every = [self._at(n, operation, s, end) - s for k in self.inside[n] for s in self._samples[n, k]]
+        every = [self.at(n, operation, s, end) - s for k in self.inside[n] for s in self._samples[n, k]]
         return min(every), max(every)
+
+    def samples(self, n: int, k: int) -> tuple[float, ...]:
+        """The starts of a stint in a session that waits are tabulated at."""
+        return self._samples[n, k]
 
     def reached(self, n: int, step: int) -> cp_model.IntVar:
         """Whether a stint begins at a step or later."""
@@ -184,7 +203,7 @@ class Model:
 
     def _at_least(self, tie: Constraint, first: int | None, then: int,
                   only: tuple[cp_model.LiteralT, ...] = ()) -> None:  # fmt: skip
-        least, _ = self._offset(then, tie.then, tie.until)
+        least = self._offset(then, tie.then, tie.until)[int(self.hopeful)]
         if first is None:
             if tie.first in self.puzzle.fixed:
                 since = self.puzzle.fixed[tie.first][0 if tie.since == "start" else 1]
@@ -196,20 +215,39 @@ class Model:
             self._sessions(tie, first, then)
         if self.steady or (tie.kind == "after" and not self.puzzle.stints[first].waits):
             at = self.base_min
-            over = over_at(tie, self._at(first, tie.first, at, tie.since), self.puzzle.room) - at - least
-            self._enforce(self.start[then] >= self.start[first] + ceil(over / self.grid_min - 1e-9), only)
+            over = over_at(tie, self.at(first, tie.first, at, tie.since), self.puzzle.room) - at - least
+            self._enforce(self.start[then] >= self.start[first] + self.least(over / self.grid_min), only)
             return
-        for k, literal in self.inside[first].items():
-            told = -1
-            samples = self._samples[first, k]
-            for j, begins in enumerate(samples):
-                later = samples[min(j + 1, len(samples) - 1)]
-                over = over_at(tie, self._at(first, tie.first, later, tie.since), self.puzzle.room)
-                bound = self._opens(over - least) if over < inf else 10**7
-                if bound > told:
-                    told = bound
-                    lits = (literal, *only) if j == 0 else (literal, self.reached(first, self.up(begins)), *only)
-                    self._enforce(self.start[then] >= bound, lits)
+        for lits, samples in self._groups(first):
+            ends = [over_at(tie, self.at(first, tie.first, s, tie.since), self.puzzle.room) - least for s in samples]
+            opens = [self._opens(o) if o < inf else 10**7 for o in ends]
+            if opens[0] == opens[-1]:
+                self._enforce(self.start[then] >= opens[0], (*lits, *only))
+            elif ends[-1] == inf:
+                if not self.hopeful:
+                    self._enforce(self.start[then] >= 10**7, (*lits, *only))
+            else:
+                lag = _between(samples, ends, later=not self.hopeful)
+                self._enforce(self.start[then] >= self.start[first] + self.least(lag / self.grid_min), (*lits, *only))
+
+    def _groups(self, n: int) -> list[tuple[tuple[cp_model.LiteralT, ...], tuple[float, ...]]]:
+        """The starts that are tabulated for a stint, a stretch of a session at a time, and what says it is that one."""
+        found: list[tuple[tuple[cp_model.LiteralT, ...], tuple[float, ...]]] = []
+        for k, literal in self.inside[n].items():
+            groups: list[list[float]] = []
+            for begins in self._samples[n, k]:
+                if groups and begins - groups[-1][0] < STRETCH_MIN:
+                    groups[-1].append(begins)
+                else:
+                    groups.append([begins])
+            for i, group in enumerate(groups):
+                lits: tuple[cp_model.LiteralT, ...] = (literal,)
+                if i:
+                    lits = (*lits, self.reached(n, self.up(group[0])))
+                if i + 1 < len(groups):
+                    lits = (*lits, ~self.reached(n, self.up(groups[i + 1][0])))
+                found.append((lits, tuple(group)))
+        return found
 
     def _opens(self, minute: float) -> int:
         """The first step at which anything can be begun, from a minute on."""
@@ -219,7 +257,7 @@ class Model:
         return 10**7
 
     def _at_most(self, tie: Constraint, first: int | None, then: int) -> None:
-        _, most = self._offset(then, tie.then, tie.until)
+        most = self._offset(then, tie.then, tie.until)[int(not self.hopeful)]
         if first is None:
             if tie.first in self.puzzle.fixed:
                 since = self.puzzle.fixed[tie.first][0 if tie.since == "start" else 1]
@@ -229,27 +267,22 @@ class Model:
             return
         if self.steady:
             at = self.base_min
-            until = until_of(tie, self._at(first, tie.first, at, tie.since), self.puzzle.room) - at - most
+            until = until_of(tie, self.at(first, tie.first, at, tie.since), self.puzzle.room) - at - most
             if until < inf:
-                self.cp.add(self.start[then] <= self.start[first] + floor(until / self.grid_min + 1e-9))
+                self.cp.add(self.start[then] <= self.start[first] + self.most(until / self.grid_min))
             return
-        for k, literal in self.inside[first].items():
-            samples = self._samples[first, k]
-            for j, begins in enumerate(samples):
-                until = until_of(tie, self._at(first, tie.first, begins, tie.since), self.puzzle.room)
-                if until == inf:
-                    break
-                lits: tuple[cp_model.LiteralT, ...] = (literal,)
-                if j + 1 < len(samples):
-                    lits = (literal, ~self.reached(first, self.up(samples[j + 1])))
-                self._enforce(self.start[then] <= self.down(until - most), lits)
+        for lits, samples in self._groups(first):
+            ends = [until_of(tie, self.at(first, tie.first, s, tie.since), self.puzzle.room) - most for s in samples]
+            lag = _between(samples, ends, later=self.hopeful)
+            if lag < inf:
+                self._enforce(self.start[then] <= self.start[first] + self.most(lag / self.grid_min), lits)
 
     def _sessions(self, tie: Constraint, first: int, then: int) -> None:
         """In which session `then` is at the earliest, by the session of `first`: said once more, for the search."""
         _, most = self._offset(then, tie.then, tie.until)
         terms = []
         for k, literal in self.inside[first].items():
-            over = over_at(tie, self._at(first, tie.first, self._samples[first, k][0], tie.since), self.puzzle.room)
+            over = over_at(tie, self.at(first, tie.first, self._samples[first, k][0], tie.since), self.puzzle.room)
             soonest = next(
                 (m for m in self.inside[then] if self._samples[then, m][-1] + most >= over - 1e-6), None
             )  # fmt: skip
@@ -267,9 +300,9 @@ class Model:
                 self._at_least(wet, None, then)
             return
         before = self.cp.new_bool_var("dust first")
-        _, ends = self._offset(then, tie.then, "end")
-        begins, _ = self._offset(first, tie.first, "start")
-        gap = ceil((ends - begins) / self.grid_min - 1e-9)
+        ends = self._offset(then, tie.then, "end")[int(not self.hopeful)]
+        begins = self._offset(first, tie.first, "start")[int(self.hopeful)]
+        gap = self.least((ends - begins) / self.grid_min)
         self._enforce(self.start[first] >= self.start[then] + gap, (before,))
         wet = Constraint("at least", tie.first, tie.then, tie.wait, "end", "start")
         self._at_least(wet, first, then, (~before,))
@@ -291,7 +324,7 @@ class Model:
                 self.cp.add(end >= max(self.up(fixed[1]), 0))
             for n, name in laid:
                 least, _ = self._offset(n, name, "start")
-                self.cp.add(begins <= self.start[n] + self.down(self.base_min + least))
+                self.cp.add(begins <= self.start[n] + self.down(self.base_min + least) + int(self.hopeful))
                 for k, literal in self.inside[n].items():
                     self._enforce(end >= self.start[n] + self._dries(n, name, k), (literal,))
             intervals.append(self.cp.new_interval_var(begins, size, end, f"lies {coat}"))
@@ -300,13 +333,24 @@ class Model:
     def _dries(self, n: int, name: str, k: int) -> int:
         """Steps from the beginning of a stint until something it lays in a session is touch dry, at the most."""
         touch = self.puzzle.films[name].touch
-        longest = 0.0
+        lasts = []
         for begins in self._samples[n, k][:1] if self.steady else self._samples[n, k]:
-            dry = dry_at(self._at(n, name, begins, "end"), touch, self.puzzle.room)
-            longest = max(longest, (begins if dry is None else dry) - begins)
-        return ceil(longest / self.grid_min - 1e-9) + 1
+            dry = dry_at(self.at(n, name, begins, "end"), touch, self.puzzle.room)
+            lasts.append((begins if dry is None else dry) - begins)
+        steps = self.least((min if self.hopeful else max)(lasts) / self.grid_min)
+        return steps - 1 if self.hopeful else steps + 1
 
     def _enforce(self, what: cp_model.BoundedLinearExpression | bool, only: tuple[cp_model.LiteralT, ...]) -> None:
         one = self.cp.add(what)
         if only:
             one.only_enforce_if(*only)
+
+
+def _between(samples: Sequence[float], ends: Sequence[float], later: bool) -> float:
+    """How long after any start between two samples something ends: the longest there is, or the shortest.
+
+    What is begun between two samples ends no earlier than what is begun at the first, no later than at the second.
+    """
+    if later:
+        return max(e - s for e, s in zip((*ends[1:], ends[-1]), samples, strict=True))
+    return min(e - s for e, s in zip((ends[0], *ends[:-1]), samples, strict=True))

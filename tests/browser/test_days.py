@@ -1,0 +1,161 @@
+"""A day at the bench, from end to end: what to do now, what was done, what comes late; and the puzzle moved by hand."""
+
+import re
+from collections.abc import Iterator
+from datetime import UTC, datetime
+
+import pytest
+from fastapi import FastAPI
+from playwright.sync_api import Page, expect
+
+from lumso.core.days.hours import minute_of
+from tests.browser.conftest import Running, serious
+
+TUESDAY = datetime(2026, 11, 24, 18, 40, tzinfo=UTC)
+
+
+@pytest.fixture
+def evening(loft: Running, app: FastAPI, page: Page) -> Iterator[Running]:
+    """The loft on a Tuesday evening, by the clock of the server and of the browser."""
+    app.state.now_min = minute_of(TUESDAY)
+    page.clock.install(time=TUESDAY)
+    page.clock.resume()
+    yield loft
+    app.state.now_min = None
+
+
+def later(app: FastAPI, page: Page, minutes: float) -> None:
+    """So many minutes pass for the server and the browser."""
+    app.state.now_min += minutes
+    page.clock.fast_forward(int(minutes * 60_000))
+
+
+def only(page: Page, loft: Running, name: str) -> None:
+    """Leave one job in the days."""
+    kept = page.request.get(f"{loft.url}/api/days/chosen")
+    body = kept.json()
+    (job,) = [j["id"] for j in body["jobs"] if j["name"] == name]
+    chosen = {**body["chosen"], "profile": "", "jobs": [j for j in body["chosen"]["jobs"] if j["job"] == job]}
+    headers = {"If-Match": kept.headers["etag"], "Origin": loft.url}
+    assert page.request.put(f"{loft.url}/api/days/chosen", data=chosen, headers=headers).ok
+
+
+def now(page: Page) -> str:
+    return page.get_by_role("article").get_by_role("heading").inner_text()
+
+
+def done(page: Page) -> None:
+    """Press Done on what is to be done now, and wait until the next thing is."""
+    says = now(page)
+    page.get_by_role("article").get_by_role("button", name=re.compile("^Done: ")).click()
+    expect(page.get_by_role("article").get_by_role("heading", name=says, exact=True)).to_have_count(0)
+
+
+def test_a_day_is_lived_done_late_and_solved_again(page: Page, evening: Running, app: FastAPI) -> None:
+    only(page, evening, "Programme rack")
+    page.goto(evening.url)
+    expect(page.get_by_role("heading", name="At the bench")).to_be_visible()
+    assert now(page) == "Sanded to P180"
+    expect(page.get_by_role("article").get_by_text("Dust mask", exact=False)).to_be_visible()
+    done(page)
+    assert now(page) == "Grain raised and cut off"
+    page.get_by_role("article").get_by_role("button", name=re.compile("^Begun: ")).click()
+    expect(page.get_by_role("article").get_by_role("button", name=re.compile("^Take back: "))).to_be_visible()
+    done(page)
+    # Two hours until it may be dusted: nobody need stand there.
+    later(app, page, 125)
+    page.reload()
+    assert now(page) == "Dusted off"
+    done(page)
+    assert now(page).startswith("Mix paint wash on raw wood")
+    expect(page.get_by_role("article").get_by_text("altogether", exact=False)).to_be_visible()
+    done(page)
+    # A mis-tap is taken back, and is to be done again.
+    page.get_by_role("button", name=re.compile("^Take back: Mix")).click()
+    expect(page.get_by_role("article").get_by_role("heading", name=re.compile("^Mix paint wash"))).to_be_visible()
+    done(page)
+    # The phone, and three days: what was mixed lives four hours.
+    later(app, page, 3 * 24 * 60)
+    page.reload()
+    expect(page.get_by_text(re.compile("Too late for “Paint wash on raw wood"))).to_be_visible()
+    expect(page.get_by_text(re.compile("Planned instead: Mix it again"))).to_be_visible()
+    expect(page.get_by_role("article").get_by_role("heading", name=re.compile("again$"))).to_be_visible()
+    assert serious(page) == []
+
+
+def test_what_is_done_while_the_server_is_away_is_kept_and_counts_when_it_is_back(page: Page, evening: Running) -> None:
+    only(page, evening, "Programme rack")
+    page.goto(evening.url)
+    expect(page.get_by_role("article")).to_be_visible()
+    page.wait_for_load_state("networkidle")
+    evening.stop()
+    done(page)
+    assert now(page) == "Grain raised and cut off"
+    done(page)
+    expect(page.get_by_role("link", name="2 kept here")).to_be_visible()
+    evening.start()
+    expect(page.get_by_role("link", name="2 kept here")).to_have_count(0)
+    page.reload()
+    assert now(page) == "Dusted off"
+
+
+def test_the_puzzle_is_moved_by_keyboard_and_solved_round_it(page: Page, evening: Running) -> None:
+    only(page, evening, "Programme rack")
+    page.goto(f"{evening.url}/days")
+    expect(page.get_by_text(re.compile("The best there is"))).to_be_visible()
+    mixing = page.get_by_role("button", name=re.compile("Mix paint wash on raw wood"))
+    mixing.focus()
+    page.keyboard.press("Enter")
+    expect(page.get_by_text("Why then:")).to_be_visible()
+    choice = page.get_by_label("Only in")
+    choice.focus()
+    saturday = choice.get_by_role("option").filter(has_text="Sat 28 Nov, 14:00–17:00")
+    choice.select_option(value=saturday.get_attribute("value"))
+    visit = page.get_by_role("region", name=re.compile("Sat 28 Nov 14:00"))
+    expect(visit.get_by_role("button", name=re.compile("Mix paint wash on raw wood.*pinned"))).to_be_visible()
+    expect(page.get_by_text(re.compile("The best there is"))).to_be_visible()
+    page.get_by_role("button", name="15 min later").focus()
+    page.keyboard.press("Enter")
+    expect(visit.get_by_role("button", name=re.compile("^14:20.*Mix paint wash"))).to_be_visible()
+    page.reload()
+    expect(page.get_by_role("button", name=re.compile("^14:20.*Mix paint wash.*pinned"))).to_be_visible()
+    page.get_by_role("button", name=re.compile("^14:20.*Mix paint wash")).click()
+    page.get_by_role("button", name="Let it go").click()
+    expect(page.get_by_role("button", name=re.compile("Mix paint wash.*pinned"))).to_have_count(0)
+
+
+def test_a_promise_says_when_to_begin_and_what_would_have_to_give(page: Page, evening: Running) -> None:
+    only(page, evening, "Programme rack")
+    page.goto(f"{evening.url}/days")
+    page.get_by_text("Promise a date, or its turn").click()
+    page.get_by_label("Programme rack is promised for").fill("2026-12-12T18:00")
+    expect(page.get_by_text(re.compile("Begin by .* at the latest"))).to_be_visible()
+    page.get_by_label("Programme rack is promised for").fill("2026-11-27T08:00")
+    expect(page.get_by_text(re.compile("later than promised"))).to_be_visible()
+    expect(page.get_by_text(re.compile("Handed over finished, not yet fit for use"))).to_be_visible()
+
+
+def test_hours_that_cannot_be_are_refused_at_their_place_and_stay(page: Page, evening: Running) -> None:
+    page.goto(f"{evening.url}/days")
+    until = page.get_by_label("Monday, until")
+    until.fill("17:00")
+    expect(page.get_by_role("alert").filter(has_text="On Monday it closes before it opens")).to_be_visible()
+    expect(until).to_have_value("17:00")
+    until.fill("22:00")
+    expect(page.get_by_role("alert").filter(has_text="On Monday")).to_have_count(0)
+
+
+@pytest.mark.parametrize("size", [(1280, 800), (820, 1180), (390, 844)])
+def test_today_and_days_hold_on_every_screen(page: Page, evening: Running, size: tuple[int, int]) -> None:
+    page.set_viewport_size({"width": size[0], "height": size[1]})
+    for place, shown in (("/", "All the days"), ("/days", re.compile("The best there is"))):
+        page.goto(evening.url + place)
+        expect(page.get_by_text(shown)).to_be_visible()
+        assert page.evaluate("document.documentElement.scrollWidth") <= size[0]
+        assert serious(page) == []
+        small = page.evaluate(
+            "[...document.querySelectorAll('main button, main a.press, main select, main input')]"
+            ".filter(e => e.offsetParent && e.type !== 'checkbox' && e.getBoundingClientRect().height < 43)"
+            ".map(e => e.outerHTML.slice(0, 90))"
+        )
+        assert small == []
