@@ -36,7 +36,7 @@ def test_every_kind_of_document_edited_while_the_server_is_away_is_saved_by_anot
     go(page, "Shelf")
     expect(page.get_by_role("region", name="On the shelf", exact=True)).to_be_visible()
     expect(page.get_by_role("region", name="Known, not on the shelf")).to_be_visible()
-    go(page, "Jobs")
+    go(page, "Today")
     page.get_by_role("link", name="Go on with it").click()
     page.get_by_label("Name of the job").wait_for()
     page.wait_for_load_state("networkidle")

@@ -90,6 +90,15 @@ class DaysAsk(BaseModel):
     search: bool = False
 
 
+class SeeTo(BaseModel):
+    """What is to be seen to on a job before it is begun: an open question, what will fail, what cannot be used."""
+
+    job: str
+    name: str
+    says: str
+    detail: str
+
+
 class DaysOut(BaseModel):
     """The days, their strip, and the air."""
 
@@ -99,6 +108,7 @@ class DaysOut(BaseModel):
     room: RoomOut
     noted: list[str]
     """The events that were counted in."""
+    see_to: list[SeeTo]
     moved: list[str]
     """What moved to another day over the last hours, and why."""
 
@@ -217,8 +227,22 @@ async def get_days(asked: DaysAsk, here: Here, request: Request) -> DaysOut:
     else:
         days = await run_in_threadpool(lambda: days_of(settle(ask, memo=here.memo)))
     news = list(dict.fromkeys(says for at, says in here.moved if now - at < NEWS_MIN))
+    see_to = await run_in_threadpool(_see_to, ask, here)
     room = await run_in_threadpool(_room, chosen, here, request, now)
-    return DaysOut(sequence=asked.sequence, days=days, strip=_strip(days, chosen), room=room, noted=noted, moved=news)
+    strip = _strip(days, chosen)
+    return DaysOut(
+        sequence=asked.sequence, days=days, strip=strip, room=room, noted=noted, moved=news, see_to=see_to
+    )  # fmt: skip
+
+
+def _see_to(ask: Ask, here: Context) -> list[SeeTo]:
+    """What stands in the way of jobs, by their plans."""
+    plans = [(one, here.plan(one.job).next) for one in ask.jobs]
+    return [
+        SeeTo(job=one.key, name=one.job.name, says=what.says, detail=what.detail)
+        for one, what in plans
+        if what.side == "finish"
+    ]
 
 
 def best_days(ask: Ask) -> Days:

@@ -2431,6 +2431,8 @@ export interface components {
             /** Noted */
             noted: string[];
             room: components["schemas"]["RoomOut"];
+            /** See To */
+            see_to: components["schemas"]["SeeTo"][];
             /** Sequence */
             sequence: number;
             strip: components["schemas"]["Strip"];
@@ -6595,6 +6597,20 @@ export interface components {
             row_height: number;
             /** Width */
             width: number;
+        };
+        /**
+         * SeeTo
+         * @description What is to be seen to on a job before it is begun: an open question, what will fail, what cannot be used.
+         */
+        SeeTo: {
+            /** Detail */
+            detail: string;
+            /** Job */
+            job: string;
+            /** Name */
+            name: string;
+            /** Says */
+            says: string;
         };
         /**
          * SetLayer

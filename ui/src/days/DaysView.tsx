@@ -68,7 +68,7 @@ export function DaysView() {
               </p>
             </div>
             <div className="mx-auto max-w-6xl px-4 sm:px-8">
-              <Said days={reply.days} moved={reply.moved} />
+              <Said days={reply.days} moved={reply.moved} seeTo={reply.see_to} />
               <Visits {...{ reply, chosen, here, picked }} onPick={setPicked} onChange={change} />
               <Chain days={reply.days} />
               <Out />

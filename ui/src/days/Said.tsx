@@ -1,10 +1,20 @@
-import type { Days } from "../api/client";
+import { Link } from "react-router";
+import type { Days, DaysReply } from "../api/client";
 import { Alert, Fault } from "../parts/notices";
 
 /** What stands in the way, what was given up, what is assumed, what was done and is planned no more. */
-export function Said({ days, moved }: { days: Days; moved: string[] }) {
+export function Said({ days, moved, seeTo }: { days: Days; moved: string[]; seeTo: DaysReply["see_to"] }) {
   return (
     <div className="mt-3 flex flex-col gap-2">
+      {seeTo.map((one) => (
+        <p key={one.job} className="flex flex-wrap items-center gap-x-3 border-l-4 border-ink pl-2">
+          <span className="bg-tape px-1.5 text-sm">{one.name}</span>
+          <strong className="min-w-0 grow">{one.says}</strong>
+          <Link to={`/jobs/${one.job}/finish`} className="press inline-flex items-center">
+            See to it
+          </Link>
+        </p>
+      ))}
       {moved.map((text) => (
         <p key={text} role="status" className="border-l-4 border-ink pl-2">
           <strong>Moved.</strong> {text}

@@ -36,7 +36,17 @@ export function JobsView({ bare = false }: { bare?: boolean }) {
   return (
     <div className="mx-auto max-w-6xl px-4 py-6 sm:px-8">
       <Unread />
-      {last && !bare ? (
+      {last && bare ? (
+        <section aria-labelledby="next" className="flex flex-wrap items-center gap-3">
+          <h2 id="next" className="min-w-0 grow">
+            <span className="narrow text-sm font-semibold text-soft">Last opened: </span>
+            <span className="bg-tape px-2 py-0.5 font-semibold">{last.name}</span> {last.next.says}
+          </h2>
+          <Link to={`/jobs/${last.id}/${last.next.side}`} className="press inline-flex items-center">
+            Go on with it
+          </Link>
+        </section>
+      ) : last ? (
         <section aria-labelledby="next" className="border-b-2 border-ink pb-6">
           <div className="flex gap-6">
             <div className="min-w-0 grow">

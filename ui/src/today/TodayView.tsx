@@ -64,7 +64,7 @@ function Today({ reply, away }: { reply: DaysReply; away: boolean }) {
           Lumso is not answering. What you note is kept here, and the days are as they were.
         </Alert>
       )}
-      <Said days={days} moved={reply.moved} />
+      <Said days={days} moved={reply.moved} seeTo={reply.see_to} />
       {now && (
         <article className="mt-4 border-l-8 border-ink pl-4">
           <p className="flex flex-wrap items-baseline gap-2">

@@ -34,7 +34,7 @@ def goals_of(puzzle: Puzzle) -> list[Goal]:
     """What is asked for, in order."""
     goals = []
     if any(j.due_min is not None for j in puzzle.jobs):
-        goals.append(Goal("lateness", _lateness, lambda t: sum(t.late_min(j.key) for j in puzzle.jobs), close=CLOSE_MIN))
+        goals.append(Goal("lateness", _lateness, _late, close=CLOSE_MIN))
     finish = [_finish_of(puzzle, rank) for rank in sorted({j.priority for j in puzzle.jobs})]
     visits = Goal("visits", _visits, lambda t: float(len(t.visits)))
     goals += [visits, *finish] if puzzle.table.goal == "visits" else [*finish, visits]
@@ -103,6 +103,10 @@ def _minutes(model: Model) -> cp_model.LinearExprT:
 def _minutes_of(timed: Timed) -> float:
     puzzle = timed.puzzle
     return sum(timed.finished(j.key) - puzzle.now_min for j in puzzle.jobs if j.key in set(puzzle.job_of))
+
+
+def _late(timed: Timed) -> float:
+    return sum(timed.late_min(j.key) for j in timed.puzzle.jobs)
 
 
 def _lateness(model: Model) -> cp_model.LinearExprT:

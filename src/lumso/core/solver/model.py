@@ -5,8 +5,9 @@ sessions. Where the room stays as it is, a wait is a plain difference. Where it 
 stint they follow begins: least waits are rounded up, most waits down, so that what is found keeps them in minutes.
 """
 
-from collections.abc import Sequence
+from collections.abc import Callable, Sequence
 from dataclasses import dataclass, field
+from itertools import pairwise
 from math import ceil, floor, inf
 
 from ortools.sat.python import cp_model
@@ -26,7 +27,7 @@ class Model:
     """The model of a puzzle. `grid_min` are the minutes of a step of its axis, which begins at `base_min`."""
 
     puzzle: Puzzle
-    grid_min: int
+    grid_min: float
     last: int
     """The place of the last session that is looked at."""
     hopeful: bool = False
@@ -84,24 +85,30 @@ class Model:
             last = min(self.down(closes - takes), self.down(high) if high < inf else first + 10**6)
             return [(first, last)] if first <= last and self.puzzle.fits(n, self.minute(first))[0] < inf else []
         found: list[tuple[int, int]] = []
-        step = max(STEP_MIN // self.grid_min, 1)
-        at = first
-        while at <= self.down(closes):
-            end = at + step - 1
-            some = any if self.hopeful else all
-            fit = some(
-                self.puzzle.fits(n, self.minute(s))[0] <= self.minute(s) + 1e-6
-                and self.minute(s) + self._length(n, self.minute(s)) <= closes + 1e-6
-                for s in (at, end)
-            )
-            if not fit and self._fit_at(n, at, closes):
-                end, fit = at, True
-            if high < inf:
-                end = min(end, self.down(high))
-            if fit and at <= end:
+        step = max(int(STEP_MIN / self.grid_min), 1)
+        at, last = first, self.down(closes if high == inf else min(closes, high))
+        while at <= last:
+            end = min(at + step - 1, last)
+            begins, ends = self._fit_at(n, at, closes), self._fit_at(n, end, closes)
+            if begins and ends:
                 found.append((at, end))
+            elif begins or ends:
+                turns = self._turn(n, at, end, closes)
+                more = int(self.hopeful)
+                found.append((at, turns + more) if begins else (turns + 1 - more, end))
             at += step
         return found
+
+    def _turn(self, n: int, at: int, end: int, closes: float) -> int:
+        """The last step of a chunk that is as its first: fit or not."""
+        first = self._fit_at(n, at, closes)
+        while end - at > 1:
+            middle = (at + end) // 2
+            if self._fit_at(n, middle, closes) == first:
+                at = middle
+            else:
+                end = middle
+        return at
 
     def _fit_at(self, n: int, step: int, closes: float) -> bool:
         at = self.minute(step)
@@ -227,7 +234,11 @@ class Model:
                 if not self.hopeful:
                     self._enforce(self.start[then] >= 10**7, (*lits, *only))
             else:
-                lag = _between(samples, ends, later=not self.hopeful)
+
+                def ends_at(begins: float) -> float:
+                    return over_at(tie, self.at(first, tie.first, begins, tie.since), self.puzzle.room) - least
+
+                lag = _between(samples, ends_at, later=not self.hopeful)
                 self._enforce(self.start[then] >= self.start[first] + self.least(lag / self.grid_min), (*lits, *only))
 
     def _groups(self, n: int) -> list[tuple[tuple[cp_model.LiteralT, ...], tuple[float, ...]]]:
@@ -272,8 +283,11 @@ class Model:
                 self.cp.add(self.start[then] <= self.start[first] + self.most(until / self.grid_min))
             return
         for lits, samples in self._groups(first):
-            ends = [until_of(tie, self.at(first, tie.first, s, tie.since), self.puzzle.room) - most for s in samples]
-            lag = _between(samples, ends, later=self.hopeful)
+
+            def ends_at(begins: float) -> float:
+                return until_of(tie, self.at(first, tie.first, begins, tie.since), self.puzzle.room) - most
+
+            lag = _between(samples, ends_at, later=self.hopeful)
             if lag < inf:
                 self._enforce(self.start[then] <= self.start[first] + self.most(lag / self.grid_min), lits)
 
@@ -346,11 +360,23 @@ class Model:
             one.only_enforce_if(*only)
 
 
-def _between(samples: Sequence[float], ends: Sequence[float], later: bool) -> float:
+def _between(samples: Sequence[float], ends_at: Callable[[float], float], later: bool) -> float:
     """How long after any start between two samples something ends: the longest there is, or the shortest.
 
-    What is begun between two samples ends no earlier than what is begun at the first, no later than at the second.
+    What is begun between two starts ends no earlier than what is begun at the first, no later than at the second. Where
+    both take as long, so does what is begun between: conditions change by the hour, and samples lie closer. Where they
+    do not, it is looked at more closely, to the minute.
     """
-    if later:
-        return max(e - s for e, s in zip((*ends[1:], ends[-1]), samples, strict=True))
-    return min(e - s for e, s in zip((ends[0], *ends[:-1]), samples, strict=True))
+    lags = [ends_at(s) - s for s in samples]
+    open_pairs = list(pairwise(samples))
+    while open_pairs:
+        first, then = open_pairs.pop()
+        early, late = ends_at(first), ends_at(then)
+        if early == late == inf or abs((late - then) - (early - first)) <= 1e-6:
+            continue
+        if then - first > 1:
+            middle = (first + then) / 2
+            open_pairs += [(first, middle), (middle, then)]
+        else:
+            lags.append(late - first if later else early - then)
+    return (max if later else min)(lags)

@@ -41,7 +41,7 @@ class Limits:
 
     work: float = 4.0
     seconds: float = 20.0
-    grid_min: int = 1
+    grid_min: float = 1.0
 
 
 def solve(puzzle: Puzzle, first: Placed, limits: Limits | None = None) -> Found:
