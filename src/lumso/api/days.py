@@ -20,6 +20,7 @@ from lumso.core.days.hours import sessions
 from lumso.core.days.moved import moved
 from lumso.core.days.settle import Ask, JobAsk, settle
 from lumso.core.days.strip import Strip, strip_of
+from lumso.core.days.words import day_of, span
 from lumso.core.errors import InvalidValue
 from lumso.core.layers.conditions import Spell
 from lumso.core.work.operations import Operation
@@ -40,6 +41,7 @@ router = APIRouter(tags=["days"])
 AIR_DAYS = 126
 READINGS_MIN = 14 * 24 * 60.0
 LONGEST_SEARCH_S = 10.0
+OPEN_DAYS = 21
 MOST_BEST = 4
 MOST_NEWS, NEWS_MIN = 12, 12 * 60
 """How many answers of the search are remembered."""
@@ -99,6 +101,14 @@ class SeeTo(BaseModel):
     detail: str
 
 
+class OpenOut(BaseModel):
+    """A stretch of open hours, to pin something to."""
+
+    from_min: float
+    until_min: float
+    says: str
+
+
 class DaysOut(BaseModel):
     """The days, their strip, and the air."""
 
@@ -109,6 +119,8 @@ class DaysOut(BaseModel):
     noted: list[str]
     """The events that were counted in."""
     see_to: list[SeeTo]
+    open_hours: list[OpenOut]
+    """The stretches of open hours over the next weeks."""
     moved: list[str]
     """What moved to another day over the last hours, and why."""
 
@@ -231,8 +243,20 @@ async def get_days(asked: DaysAsk, here: Here, request: Request) -> DaysOut:
     room = await run_in_threadpool(_room, chosen, here, request, now)
     strip = _strip(days, chosen)
     return DaysOut(
-        sequence=asked.sequence, days=days, strip=strip, room=room, noted=noted, moved=news, see_to=see_to
+        sequence=asked.sequence, days=days, strip=strip, room=room, noted=noted, moved=news, see_to=see_to,
+        open_hours=_open(chosen, now)
     )  # fmt: skip
+
+
+def _open(chosen: Chosen, now: float) -> list[OpenOut]:
+    zone = chosen.table.zone
+    return [
+        OpenOut(
+            from_min=s.begins_min, until_min=s.ends_min,
+            says=f"{day_of(s.begins_min, zone)}, {span(s.begins_min, s.ends_min, zone)}",
+        )
+        for s in sessions(chosen.table, now, OPEN_DAYS)
+    ]  # fmt: skip
 
 
 def _see_to(ask: Ask, here: Context) -> list[SeeTo]:

@@ -233,6 +233,7 @@ def test_what_is_pinned_stays_and_the_rest_is_found_round_it(rack: Job) -> None:
     closed = Pin(second.id, TUESDAY + 60, TUESDAY + 120)
     refused = days_of(settle(replace(ask(job), jobs=(JobAsk("", job, pins=(closed,)),))))
     assert "pinned" in refused.problems[0].says
+    assert any(o.operation.id == second.id for o in refused.operations), "it is planned all the same"
 
 
 def test_a_sitting_longer_than_any_session_is_parted_and_the_pot_kept(rack: Job) -> None:

@@ -2430,6 +2430,8 @@ export interface components {
             moved: string[];
             /** Noted */
             noted: string[];
+            /** Open Hours */
+            open_hours: components["schemas"]["OpenOut"][];
             room: components["schemas"]["RoomOut"];
             /** See To */
             see_to: components["schemas"]["SeeTo"][];
@@ -5267,6 +5269,18 @@ export interface components {
             grade: "can hurt" | "will fail" | "risky" | "know this";
             /** Y */
             y: number;
+        };
+        /**
+         * OpenOut
+         * @description A stretch of open hours, to pin something to.
+         */
+        OpenOut: {
+            /** From Min */
+            from_min: number;
+            /** Says */
+            says: string;
+            /** Until Min */
+            until_min: number;
         };
         /**
          * Operation

@@ -41,7 +41,7 @@ export function DaysView() {
           ) : (
             <Failure error={shown.error} onRetry={() => void shown.refetch()} />
           ))}
-        {put.error && <Failure error={put.error} />}
+        {put.error && !(shown.error instanceof Refused) && <Failure error={put.error} />}
       </div>
       {chosen.jobs.length === 0 ? (
         <section className="max-w-xl px-4 pt-3 sm:px-8">

@@ -104,7 +104,7 @@ function Panel({ one, reply, chosen, here, onChange }: Props & { one: DayOperati
     const begins = Math.round(at.begins_min) + minutes;
     onChange(pinned(chosen, at, { from: begins, until: begins }));
   };
-  const open = reply.strip.stretches.filter((s) => s.kind !== "closed" && s.until_min > reply.days.now_min);
+  const open = reply.open_hours;
   return (
     <div className="border-l-4 border-ink bg-enamel p-3">
       {at.waits_for && (

@@ -43,10 +43,11 @@ export function DayStrip({ strip, picked, onPick }: Props) {
         tabIndex={0}
         aria-label="Days and hours"
       >
+        {/* biome-ignore lint/a11y/useSemanticElements: a drawing with parts to press is no form */}
         <svg
           width={strip.width + 8}
           height={strip.height + 4}
-          role="img"
+          role="group"
           aria-label="What is done and what dries, by zone; the list below says the same"
           className="block"
         >

@@ -93,6 +93,12 @@ def _without(puzzle: Puzzle, stint: int) -> Puzzle:
     return replace(puzzle, stints=stints, ties=ties)
 
 
+def _unpinned(puzzle: Puzzle, stint: int) -> Puzzle:
+    """The puzzle with a stint pinned no more."""
+    gone = set(puzzle.pinned[stint])
+    return replace(puzzle, jobs=tuple(replace(j, pins=tuple(p for p in j.pins if p not in gone)) for j in puzzle.jobs))
+
+
 def _why(puzzle: Puzzle, error: NoPlace) -> Problem:
     """Why something fits nowhere, and what would do."""
     stint = puzzle.stints[error.stint]
@@ -105,7 +111,9 @@ def _why(puzzle: Puzzle, error: NoPlace) -> Problem:
             f"{lasts(puzzle.longest_min)}.", "a longer stretch of open hours, or smaller patches",
         )  # fmt: skip
     if error.why == "pinned":
-        return Problem(at, f"“{says}” cannot be begun when it is pinned to.", "another time, or no pin")
+        return Problem(
+            at, f"“{says}” cannot be begun when it is pinned to; it is planned without.", "another time, or no pin"
+        )
     if error.why:
         return Problem(
             at, f"There is no fit hour for “{says}” within {HORIZONS[-1]} days. {error.why}",
@@ -131,7 +139,8 @@ def _at_once(puzzle: Puzzle, last: bool) -> tuple[Puzzle, Placed, list[Problem]]
                 puzzle = too_warm(puzzle, error.stint, spoilt)
                 continue
             problems.append(_why(puzzle, error))
-            puzzle = _without(puzzle, error.stint)
+            give_up = _unpinned if error.why == "pinned" else _without
+            puzzle = give_up(puzzle, error.stint)
 
 
 def _outlived(timed: Timed) -> list[Constraint]:

@@ -20,6 +20,8 @@ from ..days.tighten import tighten
 from .goals import Goal, goals_of
 from .model import Model
 
+FINER = 5
+"""What is hoped for is looked at so many times as closely: what it rounds away must not make a session."""
 SLACK_SESSIONS = 3
 """So many sessions after the greedy finish are looked at too, where several jobs may change places."""
 
@@ -62,7 +64,7 @@ def _model(timed: Timed, limits: Limits, hopeful: bool) -> Model:
     puzzle = timed.puzzle
     slack = SLACK_SESSIONS if len(puzzle.jobs) > 1 else 0
     last = min(max(timed.session_of) + slack, len(puzzle.sessions) - 1)
-    return Model(puzzle, limits.grid_min, last, hopeful)
+    return Model(puzzle, limits.grid_min / FINER if hopeful else limits.grid_min, last, hopeful)
 
 
 def _hint(model: Model, begins: Sequence[int], sessions: Sequence[int]) -> None:
@@ -110,12 +112,13 @@ def _proven(timed: Timed, goals: Sequence[Goal], limits: Limits, until: float) -
         solver = _solver(limits, until)
         status = solver.solve(model.cp)
         known = status != cp_model.INFEASIBLE
-        bound = min(max(solver.best_objective_bound / goal.steps, 0.0), value) if known else 0.0
+        minute = model.grid_min if goal.close else 1.0
+        bound = min(max(solver.best_objective_bound / goal.steps * minute, 0.0), value) if known else 0.0
         proven = value - bound <= goal.close + 1e-6
         proofs.append(Proof(goal.kind, value, value if proven else bound, proven))
         if not proven:
             break
-        model.cp.add(objective <= model.most(value * goal.steps / limits.grid_min ** (goal.close > 0)))
+        model.cp.add(objective <= model.most(value * goal.steps / minute))
     return tuple(proofs)
 
 
