@@ -13,7 +13,7 @@ from lumso.core.days.days import days_of
 from lumso.core.days.greedy import CannotKeep, NoPlace, greedy
 from lumso.core.days.hours import Hours, Timetable
 from lumso.core.days.placed import Timed
-from lumso.core.days.puzzle import Film, JobIn, Pin, Puzzle
+from lumso.core.days.puzzle import Film, JobIn, Pin, Puzzle, until_of
 from lumso.core.days.settle import Ask, JobAsk, settle
 from lumso.core.days.tighten import tighten
 from lumso.core.job.job import Job
@@ -231,3 +231,63 @@ def test_the_checker_sees_each_thing_that_is_broken() -> None:
     lying = replace(made, films=flat, table=Timetable(flat_places=1))
     assert any("lie flat" in fault for fault in broken(Timed(lying, fine)))
     assert op("a", 10).takes_min == 10
+
+
+def test_air_shortens_a_life_and_never_lengthens_it() -> None:
+    life = Constraint("within life", "a", "b", Wait(60, "evaporation"))
+    assert until_of(life, NOW, steady(12, 0.75)) == NOW + 60
+    assert until_of(life, NOW, steady(28, 0.35)) == pytest.approx(NOW + 60 * 0.476, abs=0.1)
+    window = Constraint("at most", "a", "b", Wait(60, "evaporation"))
+    assert until_of(window, NOW, steady(12, 0.75)) == pytest.approx(NOW + 60 * 3.33, abs=0.2)
+    assert until_of(window, NOW, steady(5, 0.5)) == float("inf"), "where nothing dries no window closes"
+
+
+def test_the_fewest_visits_come_first_only_where_they_are_asked_for() -> None:
+    # a may be done on the first evening, b waits until the second, c until the third and ends it. Done early, a is a
+    # visit of its own; b and c are two; all that can wait waits where visits count, and the finish is the same. With a
+    # second job that could be finished on the first evening, finishing it costs a visit.
+    stints = [stint("one|a", 10), stint("one|b", 10), stint("two|c", 10)]
+    jobs = [JobIn(k, k, None, priority=n) for n, k in enumerate(("one", "two"), 1)]  # type: ignore[arg-type]
+    finished, visited = (
+        Timed(made, solve(made, greedy(made), LIMITS).placed)
+        for goal in ("finish", "visits")
+        for made in [
+            puzzle(stints, [after("one|a", "one|b", 20 * 60)], evenings([0, 1]), jobs=jobs,
+                   table=Timetable(goal=goal))  # type: ignore[arg-type]
+        ]
+    )  # fmt: skip
+    assert finished.session_of == (0, 1, 0)
+    late = [after("one|a", "one|b", 20 * 60), within("two|c", "one|b", 60)]
+    seldom, soon = (
+        Timed(made, solve(made, greedy(made), LIMITS).placed)
+        for goal in ("visits", "finish")
+        for made in [puzzle(stints[1:], late[1:], evenings([0, 1, 2]), jobs=jobs, table=Timetable(goal=goal))]  # type: ignore[arg-type]
+    )
+    assert seldom.visits == soon.visits
+    assert visited.score[1] == 2.0
+
+
+def test_what_rounding_hides_is_not_called_proven() -> None:
+    # a, then 99.85 min, then b: 120.45 min, and the evening has 120.5. On whole minutes it is too long; c was begun
+    # first by what was found at once. Nobody can say that two evenings are the least.
+    stints = [stint("c", 60), stint("a", 10.3), stint("b", 10.3)]
+    made = puzzle(stints, [after("a", "b", 99.85)], evenings([0, 1], 18 * 60, 20 * 60 + 10.5))
+    first = greedy(made)
+    assert len(Timed(made, first).visits) == 2
+    found = solve(made, first, LIMITS)
+    assert not all(p.proven for p in found.proofs)
+    assert found.proofs[-1].bound < found.proofs[-1].value
+
+
+def test_windows_are_drawn_together_to_the_minute() -> None:
+    # b may be begun 30 min after a at the latest and waits for c until 18:55: a is begun as late as that needs.
+    stints = [stint("a", 10), stint("c", 20), stint("b", 10)]
+    ties = [within("a", "b", 20), after("c", "b", 15)]
+    made = puzzle(stints, ties, evenings([0]))
+    at = made.usable[0][0]
+    loose = replace(greedy(made), begins=(at + 60, at + 20, at + 80))
+    tight = tighten(made, loose)
+    assert tight is not None
+    assert tight.begins[1] == at
+    assert tight.begins[2] - (tight.begins[0] + 10) <= 20 + 1e-6
+    assert tight.begins[2] < at + 80

@@ -7,6 +7,7 @@ import pytest
 
 from lumso.catalogue import shipped
 from lumso.core.days.air import outlook
+from lumso.core.days.backwards import hurries
 from lumso.core.days.check import broken
 from lumso.core.days.days import Days, days_of
 from lumso.core.days.facts import Event, facts_of
@@ -14,7 +15,7 @@ from lumso.core.days.hours import Timetable, minute_of, parse_week
 from lumso.core.days.placed import Timed
 from lumso.core.days.puzzle import Pin
 from lumso.core.days.settle import Ask, JobAsk, settle
-from lumso.core.job.job import Job
+from lumso.core.job.job import Answered, Job
 from lumso.core.layers.conditions import Conditions, Room, steady
 from lumso.core.solver.solve import best_days
 from lumso.core.workshop.workshop import Workshop
@@ -251,3 +252,36 @@ def test_what_takes_longer_than_anybody_is_there_is_named(rack: Job) -> None:
     job = board(rack, "4 m", "3 m", (4000, 3000), layer("paint-plain", wait=None))
     made = days_of(settle(ask(job, "mon-fri 18:30-19:30")))
     assert any("in one go; nobody is at the bench for longer than 50 min" in p.says for p in made.problems)
+
+
+def test_days_that_outlive_what_is_kept_of_a_pot_mix_it_anew_and_say_the_new_amounts(rack: Job) -> None:
+    # Milk paint keeps a day once mixed. Two coats an hour apart come from one pot where both fit into an evening; with
+    # evenings of an hour, two days apart, the second coat has a pot of its own.
+    job = board(rack, "1 m", "1 m", SQUARE, layer("milk-paint", coats=2, wait=None))
+    near, far = best(ask(job)), best(ask(job, "tue,thu 18:30-19:30"))
+    mixed = [[o.operation.amounts.mixed_ml for o in d.operations if o.operation.amounts] for d in (near, far)]
+    assert [len(m) for m in mixed] == [1, 2]
+    assert sum(mixed[1]) == pytest.approx(mixed[0][0]), "the brush is taken up dry twice, either way"
+    assert of_kind(far, "mix")[1][:3] == "Thu"
+
+
+def test_warm_air_is_offered_with_what_it_saves_and_costs_and_never_over_what_may_be_lead(rack: Job) -> None:
+    # Clear coat, dry after 2⅔ h: by a dryer half of that, so that the refitting is the same evening.
+    job = board(rack, "1 m", "1 m", SQUARE, layer("clear-coat-plain", wait=None))
+    job = replace(job, use=replace(job.use, lead=Answered("never coated")))
+    asked = ask(job, "mon-fri 18:30-21:00")
+    (offer,) = hurries(asked)
+    pressed = replace(job.zones[0], layers=tuple(replace(x, dries_by="hair dryer") for x in job.zones[0].layers))
+    hurried = replace(asked, jobs=(JobAsk("", replace(job, zones=(pressed,))),))
+    plain, sooner = settle(asked).timed, settle(hurried).timed
+    assert offer.sooner_min == pytest.approx(plain.finished("") - sooner.finished(""))
+    assert offer.hands_on_min == pytest.approx(sooner.hands_on_min - plain.hands_on_min)
+    drying = [o for s in sooner.puzzle.stints for o in s.operations if o.kind == "dry"]
+    assert [o.hands_on_min for o in drying] == [pytest.approx(C.films["clear-coat"].times.touch * 0.5)]
+    assert any("hair dryer" in tool for o in drying for tool in o.tools)
+    old = replace(job, use=replace(job.use, lead=Answered("not tested")))
+    varnished = replace(old, zones=tuple(replace(z, ground="old-gloss") for z in old.zones))
+    if settle(ask(varnished)).timed.puzzle.jobs[0].work.jobs[0].asks_lead:
+        assert hurries(ask(varnished, "mon-fri 18:30-21:00")) == ()
+    else:
+        pytest.fail("the ground of this test no longer asks about lead")
