@@ -277,7 +277,9 @@ def test_warm_air_is_offered_with_what_it_saves_and_costs_and_never_over_what_ma
     assert offer.sooner_min == pytest.approx(plain.finished("") - sooner.finished(""))
     assert offer.hands_on_min == pytest.approx(sooner.hands_on_min - plain.hands_on_min)
     drying = [o for s in sooner.puzzle.stints for o in s.operations if o.kind == "dry"]
-    assert [o.hands_on_min for o in drying] == [pytest.approx(C.films["clear-coat"].times.touch * 0.5)]
+    touch = C.films["clear-coat"].times.touch
+    assert touch
+    assert [o.hands_on_min for o in drying] == [pytest.approx(touch * 0.5)]
     assert any("hair dryer" in tool for o in drying for tool in o.tools)
     old = replace(job, use=replace(job.use, lead=Answered("not tested")))
     varnished = replace(old, zones=tuple(replace(z, ground="old-gloss") for z in old.zones))

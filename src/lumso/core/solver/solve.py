@@ -22,6 +22,8 @@ from .model import Model
 
 FINER = 5
 """What is hoped for is looked at so many times as closely: what it rounds away must not make a session."""
+SLACK_FOR_VISITS = 12
+"""So many where the fewest visits come first: they may be later than any finish."""
 SLACK_SESSIONS = 3
 """So many sessions after the greedy finish are looked at too, where several jobs may change places."""
 
@@ -63,6 +65,8 @@ def solve(puzzle: Puzzle, first: Placed, limits: Limits | None = None) -> Found:
 def _model(timed: Timed, limits: Limits, hopeful: bool) -> Model:
     puzzle = timed.puzzle
     slack = SLACK_SESSIONS if len(puzzle.jobs) > 1 else 0
+    if puzzle.table.goal == "visits":
+        slack = SLACK_FOR_VISITS
     last = min(max(timed.session_of) + slack, len(puzzle.sessions) - 1)
     return Model(puzzle, limits.grid_min / FINER if hopeful else limits.grid_min, last, hopeful)
 
