@@ -289,7 +289,7 @@ def put_event(event_id: Annotated[str, Field(max_length=80)], noted: EventIn, he
     """Note something of an operation. It is only ever added: what was noted by mistake is taken back by another."""
     if read_revision(if_match) != 0:
         raise InvalidValue("An event is never changed.", value=if_match, allowed='"0"', field="If-Match")
-    planned = _planned(noted, here) if noted.did in {"begun", "done", "gone wrong"} else None
+    planned = None if noted.did == "retracted" else _planned(noted, here)
     event = Event(event_id, noted.job, noted.operation, noted.did, noted.at_min, noted.note, noted.retracts, planned)
     made = events.add(here.db, event_id, noted.job, noted.at_min, noted.noted_min, event_to_json(event))
     response.headers["ETag"] = f'"{made}"'

@@ -64,6 +64,8 @@ def test_what_is_left_out_is_left_out_and_what_came_before_holds_for_what_comes_
     assert kinds(ask) == ["mix", "lay", "clean", "mix", "lay", "clean", "refit"]
     without = made(rack, event(second.id, "skipped", NOW))
     assert kinds(without) == ["mix", "lay", "clean", "refit"]
+    (left_out,) = days_of(settle(without)).left_out
+    assert (left_out.operation, left_out.did) == (second.id, "skipped")
     timed = settle(without).timed
     waited = timed.spans["job|refit"][0] - timed.spans[f"job|{first.id}"][1]
     assert waited >= 96 - 1e-6, "it may be refitted when what was laid last is dry"

@@ -2380,11 +2380,19 @@ export interface components {
             how: "at once" | "best" | "so far";
             /** Jobs */
             jobs: components["schemas"]["JobDay"][];
+            /**
+             * Left Out
+             * @description What is left out, as it was said to be.
+             */
+            left_out: components["schemas"]["Outside"][];
             /** Now Min */
             now_min: number;
             /** Operations */
             operations: components["schemas"]["DayOperation"][];
-            /** Outside */
+            /**
+             * Outside
+             * @description What was done, and is planned no more.
+             */
             outside: components["schemas"]["Outside"][];
             /** Problems */
             problems: components["schemas"]["Problem"][];
@@ -5423,7 +5431,7 @@ export interface components {
         };
         /**
          * Outside
-         * @description What was done, and is planned no more.
+         * @description What was noted of an operation that is not among those of the days.
          */
         Outside: {
             /** At */
@@ -5437,6 +5445,8 @@ export interface components {
             event: string;
             /** Job */
             job: string;
+            /** Operation */
+            operation: string;
             /** Says */
             says: string;
         };

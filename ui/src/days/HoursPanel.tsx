@@ -255,7 +255,7 @@ export function Air({ room }: { room: RoomNow }) {
         {room.now ? (
           <>
             <span className="numeral text-xl">{say(room.now.temperature_c)} °C</span>{" "}
-            <span className="numeral text-xl">{percent(Math.round(room.now.humidity * 100) / 100)}</span>
+            <span className="numeral ml-2 text-xl">{percent(Math.round(room.now.humidity * 100) / 100)}</span>
           </>
         ) : (
           <strong>How the air is now is not known.</strong>

@@ -1,6 +1,9 @@
 import { Link } from "react-router";
 import type { Days, DaysReply } from "../api/client";
+import { useNote } from "../api/days";
 import { Alert, Fault } from "../parts/notices";
+
+type Outside = Days["outside"][number];
 
 /** What stands in the way, what was given up, what is assumed, what was done and is planned no more. */
 export function Said({ days, moved, seeTo }: { days: Days; moved: string[]; seeTo: DaysReply["see_to"] }) {
@@ -38,11 +41,39 @@ export function Said({ days, moved, seeTo }: { days: Days; moved: string[]; seeT
           {text}
         </p>
       ))}
-      {days.outside.map((o) => (
-        <p key={o.event} className="narrow border-l-4 border-soft pl-2 text-sm">
-          <strong>{o.did === "done" ? "Done" : o.did} outside the plan:</strong> {o.says}, {o.at}.
-        </p>
-      ))}
+      <Back list={days.outside} word="outside the plan" />
+      <Back list={days.left_out} word="" />
     </div>
   );
+}
+
+const DID: Record<Outside["did"], string> = {
+  begun: "Begun",
+  done: "Done",
+  skipped: "Left out",
+  "gone wrong": "Gone wrong",
+  retracted: "Taken back",
+};
+
+/** What was noted of operations that are not among those of the days; each can be taken back. */
+function Back({ list, word }: { list: Outside[]; word: string }) {
+  const { takeBack } = useNote();
+  return list.map((o) => (
+    <p key={o.event} className="flex flex-wrap items-center gap-x-3 border-l-4 border-soft pl-2">
+      <span className="narrow min-w-0 grow text-sm">
+        <strong>
+          {DID[o.did]} {word}
+        </strong>{" "}
+        {o.says}, {o.at}.
+      </span>
+      <button
+        type="button"
+        className="press"
+        aria-label={`Take back: ${o.says}`}
+        onClick={() => takeBack(o.job, o.operation, o.says, o.event)}
+      >
+        Take back
+      </button>
+    </p>
+  ));
 }

@@ -2,6 +2,7 @@ import { Dialog } from "radix-ui";
 import { useEffect, useState } from "react";
 import { NavLink, useParams } from "react-router";
 import { useCatalogue } from "../api/workshop";
+import { IntoDays } from "../days/IntoDays";
 import { Failure } from "../parts/Failure";
 import { Later, LaterView } from "../parts/later";
 import { Loading } from "../parts/notices";
@@ -129,6 +130,7 @@ function JobBar({ open, sides }: { open: OpenJob; sides: string }) {
           ))}
         </nav>
       )}
+      {sides && <IntoDays job={open.id} />}
       <p role="status" className="narrow ml-auto text-sm text-soft">
         {saveWords(open)}
       </p>

@@ -109,9 +109,10 @@ class JobDay(Value):
 
 @dataclass(frozen=True)
 class Outside(Value):
-    """What was done, and is planned no more."""
+    """What was noted of an operation that is not among those of the days."""
 
     job: str
+    operation: str
     event: str
     says: str
     did: Did
@@ -158,6 +159,9 @@ class Days(Value):
     drying: tuple[Drying, ...]
     given_up: tuple[Given, ...]
     outside: tuple[Outside, ...]
+    """What was done, and is planned no more."""
+    left_out: tuple[Outside, ...]
+    """What is left out, as it was said to be."""
     problems: tuple[Problem, ...]
     assumed: tuple[str, ...]
     chain: tuple[str, ...]
@@ -319,6 +323,13 @@ def _before_all(puzzle: Puzzle) -> tuple[str, ...]:
     return tuple(dict.fromkeys(c for w in worked for c in cautions.before_work(w.job.use, w.asks_lead)))
 
 
+def _skipped(puzzle: Puzzle) -> list[Fact]:
+    """What is left out of all jobs, and would be planned."""
+    gone = {(f.event.job, f.event.operation) for f in puzzle.outside}
+    facts = [f for job in puzzle.jobs for f in job.facts.values() if f.did == "skipped"]
+    return [f for f in facts if (f.event.job, f.event.operation) not in gone]
+
+
 def _frost(timed: Timed) -> list[str]:
     """Pots that are kept while it freezes."""
     found = []
@@ -336,7 +347,7 @@ def _frost(timed: Timed) -> list[str]:
 
 def _outside(fact: Fact, zone: str) -> Outside:
     says = fact.planned.says if fact.planned else fact.event.operation
-    return Outside(fact.event.job, fact.event.id, says, fact.did, when(fact.at_min, zone))
+    return Outside(fact.event.job, fact.event.operation, fact.event.id, says, fact.did, when(fact.at_min, zone))
 
 
 def _said(how: str, proofs: Sequence[Proof], stopped: bool, rejected: str) -> str:
@@ -392,6 +403,7 @@ def days_of(settled: Settled, proofs: Sequence[Proof] = (), searched: bool = Fal
         "lumso-days", 1, puzzle.now_min, zone, how, tuple(proofs), _said(how, proofs, stopped, rejected),
         _before_all(puzzle), tuple(view.jobs()), tuple(view.visits()), tuple(operations), tuple(view.drying()),
         tuple(Given(x.says, x.instead) for x in puzzle.lost), tuple(_outside(f, zone) for f in puzzle.outside),
+        tuple(_outside(f, zone) for f in _skipped(puzzle)),
         settled.problems, tuple(dict.fromkeys(assumed)), view.chain,
         hours_of(puzzle.room, puzzle.now_min, end + 24 * 60), settled.timed.hands_on_min,
         lasts(settled.timed.hands_on_min),
