@@ -162,3 +162,10 @@ def test_days_exits_with_1_where_something_fits_nowhere() -> None:
     cold = run.invoke(app, ["days", EXAMPLE, "--temperature", "5", "--from", "2026-11-24T08:00", "--at-once"])
     assert cold.exit_code == 1
     assert "no fit hour" in cold.stderr
+
+
+def test_heavy_libraries_stay_out_of_the_start() -> None:
+    asked = "import sys, lumso.cli, lumso.api.app; print(*sorted({m.split('.')[0] for m in sys.modules}))"
+    loaded = subprocess.run([sys.executable, "-c", asked], capture_output=True, text=True, check=True).stdout.split()
+    assert "fastapi" in loaded
+    assert not {"ortools", "pandas", "icalendar", "reportlab", "cryptography"} & set(loaded)

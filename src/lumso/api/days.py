@@ -11,15 +11,17 @@ from pydantic import BaseModel, ConfigDict, Field
 from lumso.core.book.catalogue import pick
 from lumso.core.book.profiles import Profile
 from lumso.core.days.air import Judged, Outlook, Reading, hours_of, judge, now_from, outlook
+from lumso.core.days.air_drawing import AirDrawing, air_drawing
 from lumso.core.days.backwards import Backwards, backwards
 from lumso.core.days.chosen import Chosen, checked, on_wall
-from lumso.core.days.days import Days, days_of
+from lumso.core.days.days import Days
 from lumso.core.days.entries import entries_of
 from lumso.core.days.facts import Did, Event, facts_of
 from lumso.core.days.hours import sessions
 from lumso.core.days.moved import moved
 from lumso.core.days.settle import Ask, JobAsk, settle
 from lumso.core.days.strip import Strip, strip_of
+from lumso.core.days.view import days_of
 from lumso.core.days.words import day_of, span
 from lumso.core.errors import InvalidValue
 from lumso.core.layers.conditions import Spell
@@ -71,6 +73,7 @@ class RoomOut(BaseModel):
     readings: list[Judged]
     ahead: list[Spell]
     says: str
+    drawing: AirDrawing
 
 
 class ChosenOut(BaseModel):
@@ -154,12 +157,14 @@ def _room(chosen: Chosen, here: Context, request: Request, now: float) -> RoomOu
     air, judged = _air(chosen, here, now)
     listener = request.app.state.room
     recent = [j for j in judged if j.reading.at_min >= now - 24 * 60]
+    ahead = hours_of(air.room, now, now + 48 * 60)
     return RoomOut(
         state=listener.state if listener else "none",
         now=now_from(judged, now),
         readings=recent[-500:],
-        ahead=list(hours_of(air.room, now, now + 48 * 60)),
+        ahead=list(ahead),
         says=air.says,
+        drawing=air_drawing(judged, ahead, now, chosen.table.zone),
     )
 
 

@@ -97,9 +97,10 @@ def days(file: JobFile, hours: Hours = "mon-fri 18:30-21:30; sat 10-16", zone: Z
     from lumso.core.book.catalogue import pick
     from lumso.core.days.air import outlook
     from lumso.core.days.chosen import on_wall
-    from lumso.core.days.days import Days, days_of
+    from lumso.core.days.days import Days
     from lumso.core.days.hours import Timetable, check_timetable, parse_week
     from lumso.core.days.settle import Ask, JobAsk, settle
+    from lumso.core.days.view import days_of
     from lumso.formats.validators import adapter
 
     made, workshop, room = _worked(file, measures, temperature, humidity)

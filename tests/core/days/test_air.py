@@ -4,8 +4,9 @@ import pytest
 
 from lumso.catalogue import shipped
 from lumso.core.days.air import Judged, Reading, judge, now_from, outlook
+from lumso.core.days.air_drawing import air_drawing
 from lumso.core.days.hours import local
-from lumso.core.layers.conditions import Conditions
+from lumso.core.layers.conditions import Conditions, Spell
 from lumso.core.layers.drying import Wait, dry_at, factor, no_film, saturation_hpa
 
 from .making import DAY, NOW
@@ -116,3 +117,19 @@ def test_drying_is_summed_hour_by_hour_and_unfit_hours_count_nothing() -> None:
         at += step
     assert done == pytest.approx(at, abs=0.01)
     assert at - laid > 9 * 60, "it lies wet over the night"
+
+
+def test_the_air_is_drawn_a_day_back_and_two_ahead_on_one_scale() -> None:
+    readings = [Reading(NOW - 60, 35.0, 0.5), Reading(NOW - 59, 12.0, 0.5), Reading(NOW - 25 * 60, 20.0, 0.5)]
+    spells = (Spell(NOW, Conditions(17.5, 0.5)), Spell(NOW + 12 * 60, Conditions(9.0, 0.5)))
+    made = air_drawing(judge(readings), spells, NOW, "UTC")
+    assert [d.believed for d in made.dots] == [True, False]
+    assert [d.x for d in made.dots] == pytest.approx([480 * 23 / 72, 480 * 23 / 72 + 0.1], abs=0.1)
+    assert made.dots[0].y == 0.0
+    assert made.now_x == 160.0
+    assert [(h.x, h.width, h.y, h.fit) for h in made.hours] == [
+        (160.0, 80.0, 48.0, True),
+        (240.0, 240.0, pytest.approx(96 * (1 - 9 / 35), abs=0.1), False),
+    ]
+    assert [d.says for d in made.days] == ["Tue 24 Nov", "Wed 25 Nov", "Thu 26 Nov"]
+    assert [d.x for d in made.days] == [160.0, 320.0, 480.0]

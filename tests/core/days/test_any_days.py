@@ -10,13 +10,14 @@ from hypothesis import strategies as st
 from lumso.catalogue import shipped
 from lumso.core.days.alike import like_with_like, turns
 from lumso.core.days.check import broken
-from lumso.core.days.days import days_of
 from lumso.core.days.greedy import CannotKeep, NoPlace, greedy
 from lumso.core.days.hours import Hours, Timetable
 from lumso.core.days.placed import Timed
 from lumso.core.days.puzzle import Film, JobIn, Pin, Puzzle, until_of
+from lumso.core.days.setting_up import _known
 from lumso.core.days.settle import Ask, JobAsk, settle
 from lumso.core.days.tighten import tighten
+from lumso.core.days.view import days_of
 from lumso.core.job.job import Job
 from lumso.core.layers.conditions import Conditions, Room, Spell, steady
 from lumso.core.layers.drying import Wait
@@ -282,3 +283,26 @@ def test_windows_are_drawn_together_to_the_minute() -> None:
     assert tight.begins[1] == at
     assert tight.begins[2] - (tight.begins[0] + 10) <= 20 + 1e-6
     assert tight.begins[2] < at + 80
+
+
+def test_colours_are_laid_by_daylight_where_nothing_is_lost_by_it() -> None:
+    # b ends on the third day whatever is done. a lays a colour: in the evening of the first, or by day on the second.
+    hours = (*evenings([0]), *evenings([1], 10 * 60, 14 * 60), *evenings([2]))
+    stints = [stint("a", 20), stint("b", 20, kind="sand"), stint("c", 20, kind="sand"), stint("d", 20, kind="sand")]
+    ties = [after("b", "c", 10 * 60), after("c", "d", 24 * 60)]
+    lit = []
+    for wanted in (False, True):
+        made = puzzle(stints, ties, hours, table=Timetable(by_daylight=wanted))
+        best = Timed(made, solve(made, greedy(made), LIMITS).placed)
+        assert best.visits == (0, 1, 2)
+        lit.append(best.session_of[0])
+    assert lit == [0, 1]
+
+
+def test_what_only_a_label_knows_is_planned_with_a_day_and_said() -> None:
+    tie = replace(after("a", "b", 5), wait=Wait(None))
+    assert _known(tie).wait.reference_min == 24 * 60
+    assert _known(after("a", "b", 5)).wait.reference_min == 5
+    window = replace(within("a", "b", 5), wait=Wait(None))
+    assert _known(window).wait.reference_min is None
+    assert until_of(window, NOW, steady()) == float("inf")

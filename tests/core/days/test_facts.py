@@ -3,11 +3,11 @@
 from dataclasses import replace
 
 from lumso.catalogue import shipped
-from lumso.core.days.days import days_of
 from lumso.core.days.facts import Event, facts_of
 from lumso.core.days.hours import Timetable, parse_week
 from lumso.core.days.moved import moved
 from lumso.core.days.settle import Ask, JobAsk, settle
+from lumso.core.days.view import days_of
 from lumso.core.job.job import Job
 from lumso.core.layers.conditions import Conditions, Room, Spell, steady
 from lumso.core.work.operations import Operation

@@ -5,13 +5,13 @@ from dataclasses import replace
 import pytest
 
 from lumso.catalogue import shipped
-from lumso.core.days.days import days_of
 from lumso.core.days.hours import Session, Timetable, parse_week, sessions
 from lumso.core.days.moved import moved
 from lumso.core.days.placed import Placed, Timed
 from lumso.core.days.puzzle import Film
 from lumso.core.days.settle import Ask, JobAsk, settle
 from lumso.core.days.strip import HOUR, LEAST_FOLD, Axis, strip_of
+from lumso.core.days.view import days_of
 from lumso.core.days.words import because, critical, day_of, when
 from lumso.core.layers.conditions import Conditions, Room, Spell, steady
 from lumso.core.layers.drying import Wait

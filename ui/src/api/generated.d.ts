@@ -1420,6 +1420,26 @@ export interface components {
             says: string;
         };
         /**
+         * AirDrawing
+         * @description The whole of it; `coldest_y` is the line of the coldest air that films form in.
+         */
+        AirDrawing: {
+            /** Coldest Y */
+            coldest_y: number;
+            /** Days */
+            days: components["schemas"]["Midnight"][];
+            /** Dots */
+            dots: components["schemas"]["Dot"][];
+            /** Height */
+            height: number;
+            /** Hours */
+            hours: components["schemas"]["Hour"][];
+            /** Now X */
+            now_x: number;
+            /** Width */
+            width: number;
+        };
+        /**
          * AirPoint
          * @description The temperature at a place on the axis, and whether films form there.
          */
@@ -2516,6 +2536,18 @@ export interface components {
             of: string;
             /** Per Ml */
             per_ml: number;
+        };
+        /**
+         * Dot
+         * @description A reading; hollow where it is not believed.
+         */
+        Dot: {
+            /** Believed */
+            believed: boolean;
+            /** X */
+            x: number;
+            /** Y */
+            y: number;
         };
         /**
          * Drawing
@@ -3753,6 +3785,20 @@ export interface components {
              * @default []
              */
             traits: ("open grain" | "close grain" | "tannins" | "knots" | "blotches" | "rusts" | "oil-bound" | "waxed" | "soot" | "old coating" | "may hide lead" | "may hide asbestos" | "unknown" | "stain bleeds" | "resin-bound" | "metal" | "bends" | "cockles" | "cannot be scuffed")[];
+        };
+        /**
+         * Hour
+         * @description Some hours to come: from where to where, how high, and whether films form.
+         */
+        Hour: {
+            /** Fit */
+            fit: boolean;
+            /** Width */
+            width: number;
+            /** X */
+            x: number;
+            /** Y */
+            y: number;
         };
         /**
          * Hours
@@ -5145,6 +5191,16 @@ export interface components {
             zone: string;
         };
         /**
+         * Midnight
+         * @description A day that begins.
+         */
+        Midnight: {
+            /** Says */
+            says: string;
+            /** X */
+            x: number;
+        };
+        /**
          * Mix
          * @description A batch as planned. `volume` is what it yields; `naive_ml` what adding up the poured volumes would say.
          */
@@ -6446,6 +6502,7 @@ export interface components {
         RoomOut: {
             /** Ahead */
             ahead: components["schemas"]["Spell"][];
+            drawing: components["schemas"]["AirDrawing"];
             now: components["schemas"]["Reading"] | null;
             /** Readings */
             readings: components["schemas"]["Judged"][];

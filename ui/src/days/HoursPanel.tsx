@@ -1,4 +1,5 @@
 import type { DaysChoices, DaysChosen, RoomNow } from "../api/client";
+import { AirStrip } from "../drawings/AirStrip";
 import { Choice, Stepper } from "../parts/fields";
 import { LABEL } from "../parts/notices";
 import { percent, say } from "../parts/say";
@@ -139,7 +140,12 @@ export function HoursPanel({ choices, room, onChange }: Props) {
             ]}
             onChange={(profile) => onChange({ ...chosen, profile })}
           />
-          {room && <Air room={room} />}
+          {room && (
+            <div>
+              <Air room={room} />
+              <AirStrip drawing={room.drawing} />
+            </div>
+          )}
           <div className="flex flex-wrap items-center gap-3">
             <p className="narrow text-sm">
               <span className={LABEL}>The clock on the wall</span> {table.zone}

@@ -12,11 +12,12 @@ from ortools.sat.python import cp_model
 
 from ..days.alike import like_with_like
 from ..days.check import broken
-from ..days.days import Days, Proof, days_of
+from ..days.days import Days, Proof
 from ..days.placed import Placed, Timed
 from ..days.puzzle import Puzzle
 from ..days.settle import Ask, settle
 from ..days.tighten import tighten
+from ..days.view import days_of
 from .goals import Goal, goals_of
 from .model import Model
 
