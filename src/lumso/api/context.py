@@ -139,6 +139,7 @@ class Context:
         """Remember nothing of what was read: the database is another one."""
         with self._reading:
             self.memo, self._held = Memo(), None
+            self.best, self.moved = [], []
             self._entries.clear()
             self._revisions.clear()
 

@@ -41,7 +41,8 @@ from .workers import Workers
 router = APIRouter(tags=["days"])
 
 AIR_DAYS = 126
-READINGS_MIN = 14 * 24 * 60.0
+READINGS_MIN = 3 * 24 * 60.0
+"""How far back readings count for what dries: what was laid before is dry, or its hours were the usual."""
 LONGEST_SEARCH_S = 10.0
 OPEN_DAYS = 21
 MOST_BEST = 4
@@ -149,8 +150,13 @@ def now_min(request: Request) -> float:
 
 def _air(chosen: Chosen, here: Context, now: float) -> tuple[Outlook, tuple[Judged, ...]]:
     profile = pick("profile", here.catalogue.profiles, chosen.profile) if chosen.profile else None
-    judged = judge(Reading(*r) for r in readings.since(here.db, now - READINGS_MIN)) if chosen.listens else ()
-    return outlook(profile, here.room().first, judged, chosen.table.zone, now, AIR_DAYS), judged
+    heard = tuple(readings.since(here.db, now - READINGS_MIN)) if chosen.listens else ()
+
+    def made() -> tuple[Outlook, tuple[Judged, ...]]:
+        judged = judge(Reading(*r) for r in heard)
+        return outlook(profile, here.room().first, judged, chosen.table.zone, now, AIR_DAYS), judged
+
+    return here.memo.recall("air", (profile, here.room(), heard, chosen.table.zone, now), made)
 
 
 def _room(chosen: Chosen, here: Context, request: Request, now: float) -> RoomOut:

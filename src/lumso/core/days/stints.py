@@ -74,11 +74,6 @@ def run(stint: Stint, begins: float, room: Room) -> Run:
     return tuple(made)
 
 
-def lasts(stint: Stint, begins: float, room: Room) -> float:
-    """Minutes a stint keeps a painter who begins it at a minute."""
-    return run(stint, begins, room)[-1][1] - begins
-
-
 def _inner(operations: Sequence[Operation], ties: Iterable[Constraint]) -> dict[str, tuple[Constraint, ...]]:
     mine = {o.id for o in operations}
     found: dict[str, tuple[Constraint, ...]] = {}
