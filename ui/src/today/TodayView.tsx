@@ -5,7 +5,7 @@ import { Air } from "../days/HoursPanel";
 import { Marking, stateOf, stateWord } from "../days/Marking";
 import { Said } from "../days/Said";
 import { JobsView } from "../jobs/JobsView";
-import { Alert } from "../parts/notices";
+import { Alert, Loading } from "../parts/notices";
 import { Told } from "../steps/Step";
 
 /** What to do now, next and later, by the days; below it all the jobs. */
@@ -15,6 +15,9 @@ export function TodayView() {
   const some = (chosen?.jobs.length ?? 0) > 0;
   const shown = useDays(some ? chosen : undefined);
   const { reply } = shown;
+  // The list of jobs waits for what stands above it: nothing moves under a finger.
+  const waits = (!asked.data && !asked.error) || (some && !reply && !shown.error);
+  if (waits) return <Loading>Looking what is next…</Loading>;
   return (
     <>
       {some && reply && <Today reply={reply} away={shown.error !== null} />}
@@ -90,23 +93,30 @@ function Today({ reply, away }: { reply: DaysReply; away: boolean }) {
         <>
           <h2 className="mt-6 border-b border-line text-lg font-bold">Then</h2>
           <ol>
-            {mine.map((one) => (
-              <li
+            {mine.slice(0, SHOWN).map((one) => (
+              <Line
                 key={one.job + one.operation.id}
-                className="grid grid-cols-[6.5rem_1fr] gap-x-3 border-b border-line py-2"
-              >
-                <span className="numeral text-base">{one.at}</span>
-                <span className="min-w-0">
-                  {several && <span className="bg-tape px-1.5 text-sm">{names.get(one.job)}</span>}{" "}
-                  {one.operation.zone_name && (
-                    <span className="border border-line px-1.5 text-sm">{one.operation.zone_name}</span>
-                  )}{" "}
-                  <span className="font-semibold">{one.operation.says}</span>
-                  {one.must_by && <span className="narrow text-sm text-soft"> by {one.must_by}</span>}
-                </span>
-              </li>
+                one={one}
+                name={several ? names.get(one.job) : undefined}
+              />
             ))}
           </ol>
+          {mine.length > SHOWN && (
+            <details>
+              <summary className="inline-flex min-h-11 items-center underline">
+                And {mine.length - SHOWN} more before clearing away
+              </summary>
+              <ol>
+                {mine.slice(SHOWN).map((one) => (
+                  <Line
+                    key={one.job + one.operation.id}
+                    one={one}
+                    name={several ? names.get(one.job) : undefined}
+                  />
+                ))}
+              </ol>
+            </details>
+          )}
         </>
       )}
       {noted.length > 0 && (
@@ -133,5 +143,24 @@ function Today({ reply, away }: { reply: DaysReply; away: boolean }) {
         <Air room={room} />
       </div>
     </section>
+  );
+}
+
+/** So much of what comes then is shown at once: the list below stays where it is when the best days are found. */
+const SHOWN = 4;
+
+function Line({ one, name }: { one: DayOperation; name: string | undefined }) {
+  return (
+    <li className="grid grid-cols-[6.5rem_1fr] gap-x-3 border-b border-line py-2">
+      <span className="numeral text-base">{one.at}</span>
+      <span className="min-w-0">
+        {name && <span className="bg-tape px-1.5 text-sm">{name}</span>}{" "}
+        {one.operation.zone_name && (
+          <span className="border border-line px-1.5 text-sm">{one.operation.zone_name}</span>
+        )}{" "}
+        <span className="font-semibold">{one.operation.says}</span>
+        {one.must_by && <span className="narrow text-sm text-soft"> by {one.must_by}</span>}
+      </span>
+    </li>
   );
 }
