@@ -126,11 +126,17 @@ def test_a_promise_that_is_no_date_and_a_place_nobody_knows_are_refused(loft: Te
     assert "heated-room" in unknown.text
 
 
-def test_a_job_that_is_put_away_or_gone_takes_nothing_with_it(loft: TestClient) -> None:
+def test_a_job_that_is_put_away_gone_or_cannot_be_read_takes_nothing_with_it(loft: TestClient, db: Database) -> None:
     what = chosen(loft)
     ghost = {**what["jobs"][0], "job": "nobody"}
-    answer = days(loft, {**what, "jobs": [ghost, what["jobs"][1]]})
-    assert len(answer["days"]["jobs"]) == 1
+    asked = {**what, "jobs": [ghost, *what["jobs"]]}
+    assert len(days(loft, asked)["days"]["jobs"]) == 3
+    assert loft.put(f"/api/jobs/{what['jobs'][0]['job']}/away", json={"away": True}).status_code < 300
+    with db.write() as connection:
+        connection.execute("UPDATE job_revision SET document = '{}' WHERE job_id = ?", (what["jobs"][1]["job"],))
+    answer = days(loft, asked)
+    assert [j["job"] for j in answer["days"]["jobs"]] == [what["jobs"][2]["job"]]
+    assert [j["id"] for j in loft.get("/api/days/chosen").json()["jobs"]] == [what["jobs"][2]["job"]]
 
 
 def test_what_was_done_is_kept_once_and_the_rest_is_planned_from_it(loft: TestClient) -> None:

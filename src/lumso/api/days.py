@@ -24,12 +24,14 @@ from lumso.core.days.strip import Strip, strip_of
 from lumso.core.days.view import days_of
 from lumso.core.days.words import day_of, span
 from lumso.core.errors import InvalidValue
+from lumso.core.job.job import Job
 from lumso.core.layers.conditions import Spell
 from lumso.core.work.operations import Operation
 from lumso.formats import jobfile
 from lumso.formats.events import from_json as event_from_json
 from lumso.formats.events import to_json as event_to_json
 from lumso.formats.ical import to_ical
+from lumso.formats.reading import UnfitDocument
 from lumso.formats.strip_svg import to_svg
 from lumso.store import calendar, events, jobs, readings
 from lumso.store.errors import NotFound
@@ -174,6 +176,15 @@ def _room(chosen: Chosen, here: Context, request: Request, now: float) -> RoomOu
     )
 
 
+def _job(here: Context, job_id: str) -> Job | None:
+    """A job that may be put into days; None where it is no more, is put away, or cannot be read."""
+    try:
+        stored = jobs.get(here.db, job_id)
+        return None if stored.put_away else jobfile.from_json(stored.document, f"Job {job_id}")
+    except (NotFound, UnfitDocument):
+        return None
+
+
 def ask_of(chosen: Chosen, here: Context, now: float) -> tuple[Ask, list[str]]:
     """All that days are found from, and the events it counts in. Jobs that are no more are left out."""
     found = []
@@ -182,9 +193,8 @@ def ask_of(chosen: Chosen, here: Context, now: float) -> tuple[Ask, list[str]]:
     for stored in stored_events:
         noted.setdefault(stored.job_id, []).append(event_from_json(stored.document))
     for n, one in enumerate(chosen.jobs):
-        try:
-            job = jobfile.from_json(jobs.get(here.db, one.job).document, f"Job {one.job}")
-        except NotFound:
+        job = _job(here, one.job)
+        if job is None:
             continue
         due = on_wall(one.due, chosen.table.zone, f"/chosen/jobs/{n}/due")
         begins = on_wall(one.not_before, chosen.table.zone, f"/chosen/jobs/{n}/not_before")
@@ -216,9 +226,8 @@ def get_chosen(here: Here, response: Response) -> ChosenOut:
     response.headers["ETag"] = f'"{revision}"'
     known = []
     for one in chosen.jobs:
-        try:
-            job = jobfile.from_json(jobs.get(here.db, one.job).document, f"Job {one.job}")
-        except NotFound:
+        job = _job(here, one.job)
+        if job is None:
             continue
         zones = [ZoneOut(zone=z.id, name=z.name) for z in job.zones]
         known.append(JobHere(id=one.job, name=job.name, zones=zones))

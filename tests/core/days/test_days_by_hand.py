@@ -288,3 +288,12 @@ def test_warm_air_is_offered_with_what_it_saves_and_costs_and_never_over_what_ma
         assert hurries(ask(varnished, "mon-fri 18:30-21:00")) == ()
     else:
         pytest.fail("the ground of this test no longer asks about lead")
+
+
+def test_more_than_anybody_waits_for_is_refused_in_words(rack: Job) -> None:
+    one = board(rack, "1 m", "1 m", SQUARE, *[layer("milk-paint", coats=12, wait=24)] * 8).zones[0]
+    job = board(rack, "1 m", "1 m", SQUARE, layer("milk-paint"))
+    many = tuple(replace(one, id=f"z{n}", name=f"Part {n}") for n in range(6))
+    made = days_of(settle(ask(replace(job, zones=many))))
+    assert made.visits == ()
+    assert any("more than can be put into days together" in p.says for p in made.problems)

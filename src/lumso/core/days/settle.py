@@ -21,6 +21,8 @@ from .puzzle import JobIn, Pin, Puzzle, until_of
 from .setting_up import lose, puzzle_of, too_warm
 
 ROUNDS = 3
+MOST_STINTS = 250
+"""More are not put into days: about 2 s on a small machine. A theatre's foyer has fifty."""
 HORIZONS = (42, 126, 366)
 """Days that are looked ahead; the next where something fits nowhere."""
 
@@ -91,6 +93,15 @@ def _without(puzzle: Puzzle, stint: int) -> Puzzle:
     ties = tuple(t for t in puzzle.ties if t.first not in gone and t.then not in gone)
     stints = (*puzzle.stints[:stint], *puzzle.stints[stint + 1 :])
     return replace(puzzle, stints=stints, ties=ties)
+
+
+def _nothing(puzzle: Puzzle) -> Puzzle:
+    return replace(puzzle, stints=(), ties=(), soft=())
+
+
+def _too_many(count: int) -> Problem:
+    says = f"{count} things to do are more than can be put into days together."
+    return Problem("/jobs", says, f"at most {MOST_STINTS}: fewer jobs at once, or a piece as several jobs")
 
 
 def _unpinned(puzzle: Puzzle, stint: int) -> Puzzle:
@@ -178,6 +189,8 @@ def settle(ask: Ask, search: Search | None = None, memo: Memo | None = None,
         worked = _worked(ask, own_pots, memo)
         for days in HORIZONS:
             puzzle = _puzzle(ask, worked, days)
+            if (count := len(puzzle.stints)) > MOST_STINTS:
+                return Settled(Timed(_nothing(puzzle), Placed((), ())), (_too_many(count),), ())
             try:
                 puzzle, placed, problems = _at_once(puzzle, days == HORIZONS[-1])
                 break
