@@ -170,3 +170,14 @@ def test_a_reading_that_cannot_be_kept_does_not_stop_the_next(heard: Heard) -> N
         listener.start()
         until(lambda: len(heard) > 2)
         listener.stop()
+
+
+def test_a_sensor_that_is_tied_ends_with_whoever_began_it() -> None:
+    command = [sys.executable, "-m", "lumso", "room", "--port", "0", "--tied"]
+    process = subprocess.Popen(command, stdin=subprocess.PIPE, stdout=subprocess.PIPE, text=True)
+    assert process.stdout
+    assert process.stdin
+    assert "sends on port" in process.stdout.readline()
+    process.stdin.close()
+    assert process.wait(timeout=20) == 0
+    process.stdout.close()

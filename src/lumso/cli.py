@@ -58,8 +58,8 @@ class _Sensor:
 
 def _simulated() -> _Sensor | None:
     """A simulated thermo-hygrometer for the demo, as a process of its own; None where none can be begun."""
-    command = [sys.executable, "-m", "lumso", "room", "--port", "0", "--profile", "heated-room"]
-    process = subprocess.Popen(command, stdout=subprocess.PIPE, text=True)
+    command = [sys.executable, "-m", "lumso", "room", "--port", "0", "--profile", "heated-room", "--tied"]
+    process = subprocess.Popen(command, stdin=subprocess.PIPE, stdout=subprocess.PIPE, text=True)
     assert process.stdout
     said = process.stdout.readline().split()
     return _Sensor(process, int(said[-1])) if said and said[-1].isdecimal() else None

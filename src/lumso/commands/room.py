@@ -1,7 +1,10 @@
 """The simulated thermo-hygrometer on the command line."""
 
+import os
 import signal
+import sys
 from contextlib import suppress
+from threading import Thread
 from typing import Annotated
 
 import typer
@@ -16,7 +19,14 @@ Drift = Annotated[float, typer.Option(min=-10, max=10, help="°C it is off after
 Noise = Annotated[float, typer.Option(min=0, max=5, help="°C its readings spread.")]
 Share = Annotated[float, typer.Option(min=0, max=1, help="The share of readings lost; of lines damaged.")]
 Seed = Annotated[int, typer.Option(help="What everything random comes from.")]
+Tied = Annotated[bool, typer.Option("--tied", help="End when standard input is closed: with whoever began it.")]
 Clock = Annotated[str, typer.Option("--at", help="The time of day it begins with, 14:30; the real one when left out.")]
+
+
+def _until_closed() -> None:
+    """Wait until whoever began this is gone, and go too."""
+    sys.stdin.buffer.read()
+    os._exit(0)
 
 
 def room(
@@ -29,6 +39,7 @@ def room(
     garbles: Share = 0.0,
     seed: Seed = 1,
     at: Clock = "",
+    tied: Tied = False,
 ) -> None:
     """Be a simulated thermo-hygrometer: readings as lines on a socket of this machine, until stopped."""
     import time
@@ -54,6 +65,8 @@ def room(
         start = now.hour * 60 + now.minute if begun is None else begun + (time.monotonic() - since) / 60
         return start % 1440
 
+    if tied:
+        Thread(target=_until_closed, daemon=True).start()
     listener = bind("127.0.0.1", port)
     signal.signal(signal.SIGTERM, stopped)
     print(f"A simulated thermo-hygrometer ({known.name.lower()}) sends on port {listener.getsockname()[1]}", flush=True)
