@@ -21,7 +21,7 @@ export function JobsInDays({ days, chosen, onChange }: Props) {
       <h2 id="jobs-in-days" className="sr-only">
         Jobs in the days
       </h2>
-      <ul className="grid gap-x-8 gap-y-3 lg:grid-cols-2 xl:grid-cols-3">
+      <ul className="grid gap-x-8 gap-y-3 sm:grid-cols-2 lg:grid-cols-3">
         {days.jobs.map((job) => {
           const one = chosen.jobs.find((j) => j.job === job.job);
           const last = backwards.data?.jobs.find((j) => j.job === job.job);
