@@ -38,7 +38,7 @@ from lumso.store.errors import NotFound
 
 from .context import Context, Here, IfMatch, Key, read_revision
 from .sheets import pdf_of
-from .workers import Workers
+from .workers import Workers, run
 
 router = APIRouter(tags=["days"])
 
@@ -298,9 +298,13 @@ def best_days(ask: Ask) -> Days:
 
 
 @router.post("/days/backwards")
-def get_backwards(asked: DaysAsk, here: Here, request: Request) -> Backwards:
-    """The last moment to begin so that what was promised is kept, and what would have to give where it cannot be."""
-    return backwards(ask_of(_checked(asked.chosen), here, now_min(request))[0])
+async def get_backwards(asked: DaysAsk, here: Here, request: Request) -> Backwards:
+    """The last moment to begin so that what was promised is kept, and what would have to give where it cannot be.
+
+    Much is tried for it: beside the server, and no longer than somebody waits.
+    """
+    ask, _ = await run_in_threadpool(ask_of, _checked(asked.chosen), here, now_min(request))
+    return await run(request, backwards, ask)
 
 
 @router.put("/events/{event_id}")

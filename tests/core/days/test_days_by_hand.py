@@ -179,6 +179,7 @@ def test_two_evenings_a_week_cannot_keep_a_window_of_a_day_and_a_half(rack: Job)
     abraded = [o for o in made.operations if o.extra]
     assert [o.operation.id.rsplit(":", 1)[1] for o in abraded] == ["abraded"]
     assert abraded[0].day[:3] == "Thu"
+    assert any("ust" in caution for caution in abraded[0].operation.take_care), "it makes dust: the mask at this step"
     assert abraded[0].operation.hands_on_min == pytest.approx(60 / 4 + 60 / 20)
     assert best(ask(job, "tue,thu 18:30-21:45")).given_up == ()
 

@@ -90,6 +90,7 @@ def test_what_went_wrong_is_put_right_once_it_is_dry_and_done_again_from_a_new_p
     left = [o for o in days.operations if o.state == "planned" and o.operation.hands_on_min]
     assert [o.operation.kind for o in left][:4] == ["sand", "mix", "lay", "clean"]
     assert "it ran" in left[0].operation.says
+    assert any("ust" in caution for caution in left[0].operation.take_care), "it makes dust: the mask at this step"
     assert left[0].begins_min >= now + 96 - 1e-6, "dry enough to be abraded"
     assert [o.extra for o in left[:3]] == [True, True, False]
 

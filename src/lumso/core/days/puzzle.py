@@ -248,7 +248,7 @@ class Puzzle:
             for pin in pins:
                 before = self.run(n, low[n])
                 at = next(b for o, (b, _) in zip(self.stints[n].operations, before, strict=True)
-                          if o.id.endswith(pin.operation)) - before[0][0]  # fmt: skip
+                          if o.id.split("|", 1)[-1] == pin.operation) - before[0][0]  # fmt: skip
                 low[n], high[n] = max(low[n], pin.from_min - at), min(high[n], pin.until_min - at)
         return tuple(zip(low, high, strict=True))
 

@@ -8,6 +8,8 @@ from collections.abc import Collection, Iterable, Mapping, Sequence
 from dataclasses import dataclass, field, replace
 
 from ..book.habits import Habits
+from ..book.preparation import Sanding
+from ..layers import cautions
 from ..layers.conditions import Room
 from ..layers.drying import Wait
 from ..layers.pace import minutes_for
@@ -19,8 +21,9 @@ from .stints import Stint, stints_of
 
 UNKNOWN = Wait(24 * 60)
 """What only a label knows is planned with a day, and said to be."""
-ABRADE = "P320"
+ABRADING = Sanding(320, "between clear coats")
 """What a film that has gone too hard is abraded with."""
+ABRADE = f"P{ABRADING.grit}"
 
 
 def _known(tie: Constraint) -> Constraint:
@@ -185,24 +188,42 @@ def _with_first(puzzle: Puzzle, operation: str, before: Iterable[Operation]) -> 
     return replace(puzzle, stints=(*puzzle.stints[:n], changed, *puzzle.stints[n + 1 :]))
 
 
-def _abrading(operation: Operation, habits: Habits, name: str, says: str) -> Operation:
+def _dust(job: JobIn, operation: Operation) -> tuple[str, ...]:
+    """What is taken care of where a layer of a zone, or the one beneath it, is abraded."""
+    zone = next((z for w in job.work.jobs for z in w.zones if z.zone.id == operation.zone), None)
+    if zone is None or zone.stack is None or not zone.stack.laid:
+        return ()
+    index = next((i for i, one in enumerate(zone.stack.laid) if one.layer.id == operation.layer), 0)
+    found = [cautions.when_sanding(zone.stack, i, ABRADING) for i in range(max(index - 1, 0), index + 1)]
+    return tuple(dict.fromkeys(c for each in found for c in each))
+
+
+def _job_of(puzzle: Puzzle, operation: str) -> JobIn:
+    """The job an operation of the puzzle is of."""
+    key = puzzle.job_of[puzzle.owner[operation]]
+    return next(j for j in puzzle.jobs if j.key == key)
+
+
+def _abrading(puzzle: Puzzle, operation: Operation, name: str, says: str) -> Operation:
     """Abrading a zone, and dusting it off."""
+    habits = puzzle.habits
     minutes = minutes_for(operation.area_m2, habits.sanding_m2_per_h, habits.least_min)
     minutes += minutes_for(operation.area_m2, habits.dusting_m2_per_h, habits.least_min)
     return replace(
         operation, id=f"{operation.id}:{name}", kind="sand", says=says, hands_on_min=minutes, lasts_min=0.0,
         film_ml=0.0, amounts=None, tools=(ABRADE, "a damp cloth"), makes_dust=True, rescues=(),
+        take_care=_dust(_job_of(puzzle, operation.id), operation), remember=(),
         how=("Dull it evenly; wipe the dust up with a damp cloth, never dry.",), check="Even and dull to the touch.",
     )  # fmt: skip
 
 
-def _mixing_again(puzzle: Puzzle, batch: str) -> tuple[Operation, ...]:
-    """The mixing of a batch over again, where it was mixed before."""
-    for job in puzzle.jobs:
-        for block in job.work.made.blocks:
-            for o in (*block.early, *block.operations):
-                if o.batch == batch and o.kind == "mix" and job.scoped(o.id) in puzzle.fixed:
-                    return (replace(o, id=f"{job.scoped(o.id)}:again", says=f"{o.says}, again"),)
+def _mixing_again(puzzle: Puzzle, operation: Operation) -> tuple[Operation, ...]:
+    """The mixing of an operation's batch over again, where it was mixed before."""
+    job = _job_of(puzzle, operation.id)
+    for block in job.work.made.blocks:
+        for o in (*block.early, *block.operations):
+            if o.batch == operation.batch and o.kind == "mix" and job.scoped(o.id) in puzzle.fixed:
+                return (replace(o, id=f"{job.scoped(o.id)}:again", says=f"{o.says}, again"),)
     return ()
 
 
@@ -214,8 +235,8 @@ def _put_right(puzzle: Puzzle, operation: str, fact: Fact) -> Puzzle:
     one = next(o for o in puzzle.stints[n].operations if o.id == operation)
     if one.kind != "lay":
         return puzzle
-    right = _abrading(one, puzzle.habits, "put-right", f"Put right what went wrong: {fact.event.note or one.says}")
-    puzzle = _with_first(puzzle, operation, (right, *_mixing_again(puzzle, one.batch)))
+    right = _abrading(puzzle, one, "put-right", f"Put right what went wrong: {fact.event.note or one.says}")
+    puzzle = _with_first(puzzle, operation, (right, *_mixing_again(puzzle, one)))
     waits = [t.wait for t in puzzle.ties if t.first == operation and t.kind == "at least" and t.since == "end"]
     film = puzzle.films.get(operation)
     dry = max((*waits, *((film.touch,) if film else ())), key=lambda w: w.reference_min or 0.0, default=Wait(0.0))
@@ -230,12 +251,12 @@ def lose(puzzle: Puzzle, tie: Constraint) -> Puzzle:
     then = names[tie.then]
     left = replace(puzzle, ties=tuple(t for t in puzzle.ties if t is not tie))
     if tie.kind == "within life":
-        again = _mixing_again(left, then.batch)
+        again = _mixing_again(left, then)
         if again and again[0].id not in names:
             left = _with_first(left, tie.then, again)
         instead = "Mix it again."
     elif tie.remedy.startswith("abrade"):
-        left = _with_first(left, tie.then, (_abrading(then, left.habits, "abraded", f"Abrade it with {ABRADE} first"),))
+        left = _with_first(left, tie.then, (_abrading(left, then, "abraded", f"Abrade it with {ABRADE} first"),))
         instead = f"{tie.remedy[:1].upper()}{tie.remedy[1:]}."
     elif then.kind in {"part-dry", "wipe back", "lift tape"}:
         left = _without(left, tie.then)

@@ -206,7 +206,7 @@ def _said(how: str, proofs: Sequence[Proof], stopped: bool, rejected: str) -> st
     if rejected:
         return "The search found nothing that keeps everything; these are the days found at once."
     if how == "at once":
-        return "Found at once. The search for the best is made beside it."
+        return "Found at once: there may be better."
     if how == "best":
         return "The best there is, proven; minutes to half an hour."
     open_goals = [p for p in proofs if not p.proven]
