@@ -13,7 +13,7 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from lumso.catalogue import shipped
-from lumso.devices.lines import LONGEST, checksum, line, parse
+from lumso.devices.lines import checksum, line, parse
 from lumso.devices.listener import Listener
 from lumso.devices.room import Sensor
 
@@ -114,10 +114,8 @@ def test_garbled_lines_are_counted_and_never_kept(heard: Heard) -> None:
     assert {(t, h) for _, t, h in heard} <= {(20.0, 0.5), (20.0, 0.501), (20.0, 0.499)}
 
 
-def fake(*sends: bytes) -> tuple[socket.socket, int]:
+def fake() -> tuple[socket.socket, int]:
     server = socket.create_server(("127.0.0.1", 0))
-    for one in sends:
-        assert one
     return server, server.getsockname()[1]
 
 
@@ -131,7 +129,7 @@ def fake(*sends: bytes) -> tuple[socket.socket, int]:
     ],
 )
 def test_rubbish_on_the_line_harms_nobody(heard: Heard, rubbish: bytes) -> None:
-    server, port = fake(rubbish)
+    server, port = fake()
     listener = Listener(port, lambda *r: heard.append(r))
     listener.start()
     client, _ = server.accept()
@@ -141,7 +139,6 @@ def test_rubbish_on_the_line_harms_nobody(heard: Heard, rubbish: bytes) -> None:
     listener.stop()
     client.close()
     server.close()
-    assert LONGEST < 1000
 
 
 def test_a_device_that_does_not_greet_is_not_listened_to(heard: Heard) -> None:

@@ -26,7 +26,7 @@ from lumso.core.work.operations import Constraint
 from lumso.core.workshop.workshop import Workshop
 from tests.core.work.test_any_work import jobs
 
-from .making import DAY, HABITS, NOW, after, best_of_all, evenings, op, puzzle, stint, within
+from .making import DAY, HABITS, NOW, after, best_of_all, evenings, puzzle, stint, within
 
 C = shipped()
 LIMITS = Limits(work=2.0, seconds=60.0)
@@ -232,7 +232,6 @@ def test_the_checker_sees_each_thing_that_is_broken() -> None:
     flat = {"a": Film(Wait(30), False, "a", 2)}
     lying = replace(made, films=flat, table=Timetable(flat_places=1))
     assert any("lie flat" in fault for fault in broken(Timed(lying, fine)))
-    assert op("a", 10).takes_min == 10
 
 
 def test_air_shortens_a_life_and_never_lengthens_it() -> None:

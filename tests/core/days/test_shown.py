@@ -5,7 +5,7 @@ from dataclasses import replace
 import pytest
 
 from lumso.catalogue import shipped
-from lumso.core.days.hours import Session, Timetable, parse_week, sessions
+from lumso.core.days.hours import Timetable, parse_week, sessions
 from lumso.core.days.moved import moved
 from lumso.core.days.placed import Placed, Timed
 from lumso.core.days.puzzle import Film
@@ -141,4 +141,3 @@ def test_a_job_with_nothing_left_is_finished_when_it_was() -> None:
     assert timed.finished("") == NOW - 30
     assert timed.visits == ()
     assert when(NOW, "UTC") == "Tue 24 Nov, 00:00"
-    assert Session(0, 1) == Session(0, 1)

@@ -284,6 +284,8 @@ export interface paths {
         /**
          * Get Backwards
          * @description The last moment to begin so that what was promised is kept, and what would have to give where it cannot be.
+         *
+         *     Much is tried for it: beside the server, and no longer than somebody waits.
          */
         post: operations["get_backwards_api_days_backwards_post"];
         delete?: never;

@@ -10,7 +10,7 @@ from dataclasses import dataclass, replace
 from ..figure import lasts
 from ..job.job import DriesBy, Job
 from ..value import Value
-from .hours import WEEKDAYS, Hours, sessions
+from .hours import EVENING, WEEKDAYS, sessions
 from .settle import Ask, JobAsk, settle
 from .words import when
 
@@ -18,7 +18,6 @@ MOST_TRIED = 60
 DRYER: DriesBy = "hair dryer"
 WORTH_MIN = 6 * 60.0
 """Less is not worth standing there for."""
-EVENING = Hours(18 * 60 + 30, 21 * 60 + 30)
 
 
 @dataclass(frozen=True)

@@ -15,7 +15,6 @@ from ..errors import InvalidValue
 from ..value import Value
 
 DAY = 24 * 60
-EVENING = "18:30–21:30"
 WEEKDAYS = ("Monday", "Tuesday", "Wednesday", "Thursday", "Friday", "Saturday", "Sunday")
 
 
@@ -30,9 +29,12 @@ class Hours(Value):
 Open = Annotated[tuple[Hours, ...], MaxLen(6)]
 
 
+EVENING = Hours(18 * 60 + 30, 21 * 60 + 30)
+"""An evening at the bench, where nobody said when it is."""
+
+
 def _evenings() -> tuple[Open, ...]:
-    evening = (Hours(18 * 60 + 30, 21 * 60 + 30),)
-    return (evening, evening, evening, evening, evening, (Hours(10 * 60, 16 * 60),), ())
+    return (*((EVENING,) for _ in range(5)), (Hours(10 * 60, 16 * 60),), ())
 
 
 @dataclass(frozen=True)
@@ -72,8 +74,9 @@ def check_timetable(table: Timetable) -> Timetable:
         for m, hours in enumerate(day):
             if hours.until_min <= hours.from_min:
                 says = f"On {WEEKDAYS[n]} it closes before it opens."
+                usual = f"{clock(EVENING.from_min)}–{clock(EVENING.until_min)}"
                 raise InvalidValue(says, value=f"{clock(hours.from_min)}–{clock(hours.until_min)}",
-                                   allowed=f"an end after the beginning, as {EVENING}; past midnight is two stretches",
+                                   allowed=f"an end after the beginning, as {usual}; past midnight is two stretches",
                                    field=f"week/{n}/{m}")  # fmt: skip
             if m and hours.from_min < day[m - 1].until_min:
                 raise InvalidValue(f"On {WEEKDAYS[n]} two stretches overlap, or are out of order.",

@@ -19,7 +19,7 @@ from .settle import Settled
 from .words import Because, because, critical, day_of, span, when
 
 FROST_C = 1.0
-"""From here down a water-borne mix may freeze."""
+"""From here down a water-borne mix may freeze. A starting value of ours: water freezes at 0, and sensors are off."""
 
 
 def _own(name: str) -> str:
