@@ -36,6 +36,8 @@ NOT_DOCUMENTS = {
     "POST /api/finish/advice",
     "POST /api/finish/library",
     "POST /api/finish/steps",
+    "POST /api/look",
+    "POST /api/look/chip",
     "POST /api/jobs/{job_id}/print",
     "POST /api/lengths",
     "POST /api/mix-sheet",

@@ -10,14 +10,15 @@ from lumso.catalogue import shipped
 from lumso.core.book.preparation import Sanding
 from lumso.core.book.recipes import WeightShare
 from lumso.core.checks.findings import Finding
+from lumso.core.colour.hiding import coats_range, coats_to_cover, per_coat
 from lumso.core.figure import Figure
 from lumso.core.job.areas import measure
 from lumso.core.job.job import Acceptance, Answered, Job, Zone
 from lumso.core.layers.abrasion import reaches, takes_um
 from lumso.core.layers.conditions import steady
 from lumso.core.layers.coverage import film
-from lumso.core.layers.hiding import coats_range, coats_to_cover
-from lumso.core.layers.stack import beneath_each, lay
+from lumso.core.layers.laid import lay
+from lumso.core.layers.stack import beneath_each
 from lumso.core.measure.lengths import Length
 from lumso.core.mixing.measuring import measure_out
 from lumso.core.mixing.needs import Need
@@ -271,13 +272,21 @@ def test_leaves_have_joints_that_stay_clear() -> None:
     assert opened["leaf-joints"].area_m2 == pytest.approx(2 * 2 * 0.8 * 0.025)
 
 
-def test_thin_spots_ask_for_more_coats_than_the_mean() -> None:
-    few, many = coats_range("#b02a24", "#26282c")
-    assert few == coats_to_cover("#b02a24", "#26282c")
-    assert many == coats_to_cover("#b02a24", "#26282c", film=0.6, near=1.0)
-    assert few is not None
-    assert many is not None
-    assert few < many
+def test_coats_to_cover_are_said_as_a_range_and_judged_in_thin_spots() -> None:
+    optics = C.optics
+    few, many = coats_range("#b02a24", "#26282c", optics)
+    assert (few, many) == (2, 2)
+    thin, sx = optics.thin_spots, per_coat("#b02a24", optics)
+    even = replace(optics, thin_spots=1.0)
+    assert coats_to_cover("#b02a24", "#26282c", sx, optics) == coats_to_cover("#b02a24", "#26282c", sx * thin, even)
+
+
+@pytest.mark.parametrize(
+    ("colour", "ground", "coats"),
+    [("#f4f1ea", "#5a2f20", (2, 3)), ("#c0281f", "#f4f1ea", (2, 4)), ("#2a6fa0", "#f4f1ea", (2, 3))],
+)
+def test_coats_as_painters_know_them(colour: str, ground: str, coats: tuple[int, int]) -> None:
+    assert coats_range(colour, ground, C.optics) == coats
 
 
 @pytest.mark.parametrize(

@@ -9,7 +9,8 @@ from hypothesis import strategies as st
 from lumso.catalogue import shipped
 from lumso.core.figure import Figure
 from lumso.core.layers.coverage import film
-from lumso.core.layers.stack import Beneath, Laid, beneath_each, lay
+from lumso.core.layers.laid import Laid, lay
+from lumso.core.layers.stack import Beneath, beneath_each
 from lumso.core.work.batches import CoatNeed, Losses, Split, needed, pot_of
 from tests.core.checks.stacks import layer
 

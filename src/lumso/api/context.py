@@ -31,6 +31,9 @@ from lumso.formats.workshop import DOCUMENT
 from lumso.store import entries, settings
 from lumso.store.database import Database
 
+PICTURES = 80
+"""How many places pictures are remembered for: some 40 MB."""
+
 BETTER: TypeAdapter[tuple[Better, ...]] = TypeAdapter(tuple[Better, ...])
 
 
@@ -126,7 +129,7 @@ class Context:
 
     def __init__(self, db: Database, catalogue: Catalogue) -> None:
         self.db, self.catalogue = db, catalogue
-        self.memo = Memo()
+        self.memo, self.pictures = Memo(), Memo(PICTURES)
         self.measured: dict[tuple[Needs, Kit], KitAnswer] = {}
         self.best: list[tuple[Ask, Days]] = []
         self.moved: list[tuple[float, str]] = []
@@ -138,7 +141,7 @@ class Context:
     def forget(self) -> None:
         """Remember nothing of what was read: the database is another one."""
         with self._reading:
-            self.memo, self._held = Memo(), None
+            self.memo, self.pictures, self._held = Memo(), Memo(PICTURES), None
             self.best, self.moved = [], []
             self._entries.clear()
             self._revisions.clear()
@@ -271,7 +274,8 @@ class Context:
 
     def known_for(self, job: Job) -> Catalogue:
         """The catalogue with the job's own entries, and the workshop's on top."""
-        return known_to(self.workshop(), self.catalogue, job.entries)
+        args = (self.workshop(), self.catalogue, job.entries)
+        return self.memo.recall("known for a job", args, lambda: known_to(*args))
 
 
 def _context(request: Request) -> Context:

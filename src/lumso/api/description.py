@@ -17,7 +17,7 @@ def describe(app: FastAPI) -> dict[str, Any]:
                 replies = operation["responses"]
                 replies.pop("422", None)
                 if "default" in replies:
-                    replies["default"]["content"] = {PROBLEM: replies["default"]["content"]["application/json"]}
+                    replies["default"]["content"] = {PROBLEM: next(iter(replies["default"]["content"].values()))}
         for unused in ("HTTPValidationError", "ValidationError"):
             made["components"]["schemas"].pop(unused, None)
         app.openapi_schema = made

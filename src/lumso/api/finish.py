@@ -27,7 +27,8 @@ class ZoneIn(BaseModel):
     zone: str
 
 
-def _zone(asked: ZoneIn, here: Context) -> tuple[Zone, Trial]:
+def zone_of(asked: ZoneIn, here: Context) -> tuple[Zone, Trial]:
+    """The zone that is meant, and where it is tried out. Raises InvalidValue."""
     job = asked.job.root
     index = next((i for i, z in enumerate(job.zones) if z.id == asked.zone), None)
     if index is None:
@@ -57,14 +58,14 @@ def efforts(here: Here) -> dict[str, EffortOut]:
 @router.post("/advice")
 def ask(asked: ZoneIn, here: Here) -> Advice:
     """What the advisers say: preparation, sealers, grits, sag, coats."""
-    zone, bench = _zone(asked, here)
+    zone, bench = zone_of(asked, here)
     return advise(zone, bench, (f"tried-{n}" for n in count()))
 
 
 @router.post("/library")
 def library(asked: ZoneIn, here: Here) -> list[Shelved]:
     """The finishes of the library for a zone, those that suit it first, with why the others do not."""
-    zone, bench = _zone(asked, here)
+    zone, bench = zone_of(asked, here)
     return list(shelved(zone, bench.use, bench.catalogue))
 
 

@@ -7,8 +7,10 @@ from lumso.core.book.catalogue import Entries
 from lumso.core.book.finishes import Finish
 from lumso.core.book.habits import Habits
 from lumso.core.book.kit import Kit
+from lumso.core.book.marks import Mark
 from lumso.core.book.materials import Vessel
 from lumso.core.book.offers import Offer
+from lumso.core.book.optics import Optics
 from lumso.core.book.preparation import Abrasive
 from lumso.core.book.profiles import Profile
 from lumso.core.book.techniques import Rescue, Thickness
@@ -34,3 +36,5 @@ class CatalogueFile(Entries):
     thicknesses: tuple[Thickness, ...] = ()
     rescues: tuple[Rescue, ...] = ()
     profiles: tuple[Profile, ...] = ()
+    optics: tuple[Optics, ...] = ()
+    marks: tuple[Mark, ...] = ()

@@ -9,7 +9,6 @@ from typing import Any
 from lumso.core.book.catalogue import ORDERED, Catalogue
 from lumso.core.book.films import UNKNOWN, Film
 from lumso.core.book.finishes import Finish
-from lumso.core.book.habits import Habits
 from lumso.core.book.offers import Need, Offer
 from lumso.core.book.recipes import Recipe
 from lumso.core.checks import RULES
@@ -21,6 +20,8 @@ from lumso.formats.validators import adapter
 from .file import CatalogueFile
 
 DATA = Path(__file__).parent / "data"
+ALONE = ("habits", "optics")
+"""Kinds of which there is one: what a folder does not say is as shipped."""
 ADAPTER = adapter(CatalogueFile)
 
 
@@ -37,7 +38,7 @@ def _clashes(files: Mapping[str, CatalogueFile]) -> list[UnfitDocument]:
     seen: dict[tuple[str, str], str] = {}
     clashes = []
     for source, file in files.items():
-        for kind in (f.name for f in fields(CatalogueFile) if f.name not in {"format", "version", "habits"}):
+        for kind in (f.name for f in fields(CatalogueFile) if f.name not in {"format", "version", *ALONE}):
             for i, entry in enumerate(getattr(file, kind)):
                 if (first := seen.setdefault((kind, entry.slug), source)) != source:
                     says = f"{entry.slug!r} is already in {first}."
@@ -158,6 +159,7 @@ def _dangling(files: Mapping[str, CatalogueFile], catalogue: Catalogue) -> list[
         named: list[tuple[str, str, Mapping[str, object]]]
         named = [(f"techniques/{t.slug}/tools", x, catalogue.tools) for t in file.techniques for x in t.tools]
         named += [(f"films/{f.slug}/thick", f.thick, catalogue.films) for f in file.films if f.thick]
+        named += [(f"marks/{m.slug}", m.slug, catalogue.techniques) for m in file.marks]
         named += [(f"materials/{m.slug}/film", m.film, catalogue.films) for m in file.materials if m.film]
         for at, slug, known in named:
             if slug not in known:
@@ -166,20 +168,21 @@ def _dangling(files: Mapping[str, CatalogueFile], catalogue: Catalogue) -> list[
     return found
 
 
-def _shipped_habits() -> Habits:
-    """How work goes at the bench, for a folder that does not say."""
-    (habits,) = read_json(ADAPTER, (DATA / "habits.json").read_bytes(), "habits.json").habits
-    return habits
+def _alone(kind: str, files: Sequence[CatalogueFile]) -> Any:
+    """The one entry of a kind there is only one of."""
+    said = (e for file in files for e in getattr(file, kind))
+    if (found := next(said, None)) is None:
+        (found,) = getattr(read_json(ADAPTER, (DATA / f"{kind}.json").read_bytes(), f"{kind}.json"), kind)
+    return found
 
 
 def _together(files: Sequence[CatalogueFile]) -> Catalogue:
     """The entries of all files, kind by kind."""
     kinds: dict[str, Any] = {}
-    for kind in (f.name for f in fields(Catalogue) if f.name != "habits"):
+    for kind in (f.name for f in fields(Catalogue) if f.name not in ALONE):
         entries = [e for file in files for e in getattr(file, kind)]
         kinds[kind] = tuple(entries) if kind in ORDERED else {e.slug: e for e in entries}
-    habits = next((e for file in files for e in file.habits), None)
-    return Catalogue(**kinds, habits=habits or _shipped_habits())
+    return Catalogue(**kinds, **{kind: _alone(kind, files) for kind in ALONE})
 
 
 def load(folder: Path) -> Loaded:

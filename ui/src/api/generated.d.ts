@@ -956,6 +956,86 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/look": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Strip
+         * @description From the bare ground to the last layer, wet and dry, each with the range of the estimate.
+         */
+        post: operations["strip_api_look_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/look/chip": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Chip
+         * @description A picture of a zone's finish, lit from the upper left, with a bar of 50 mm.
+         */
+        post: operations["chip_api_look_chip_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/look/finishes/{slug}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Finish Chip
+         * @description A picture of a finish of the library on a ground, prepared and sealed as usual; the first it is for without.
+         */
+        get: operations["finish_chip_api_look_finishes__slug__get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/look/recipes/{slug}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Recipe Chip
+         * @description A picture of a mix put on as usual, in its own colour, on a ground it is for.
+         */
+        get: operations["recipe_chip_api_look_recipes__slug__get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/mix-sheet": {
         parameters: {
             query?: never;
@@ -1927,7 +2007,7 @@ export interface components {
             /** Consistencies */
             consistencies: components["schemas"]["Consistency"][];
             /** Films */
-            films: components["schemas"]["Film-Output"][];
+            films: components["schemas"]["lumso__core__book__films__Film-Output"][];
             /** Finishes */
             finishes: components["schemas"]["Finish"][];
             /** Grounds */
@@ -1970,6 +2050,26 @@ export interface components {
             vessels: components["schemas"]["Vessel"][];
             /** Wools */
             wools: components["schemas"]["WoolOut"][];
+        };
+        /**
+         * ChipIn
+         * @description A zone; with `upto` only its layers up to that one, with `tile` a stretch of 450 mm that can be laid
+         *     side by side with itself.
+         */
+        ChipIn: {
+            job: components["schemas"]["JobBody-Input"];
+            /**
+             * Tile
+             * @default false
+             */
+            tile?: boolean;
+            /**
+             * Upto
+             * @default
+             */
+            upto?: string;
+            /** Zone */
+            zone: string;
         };
         /**
          * ChooseGround
@@ -2090,8 +2190,13 @@ export interface components {
          */
         CoatsAdvice: {
             /**
+             * At Most
+             * @description Where it hides as badly as it may.
+             */
+            at_most: number | null;
+            /**
              * Coats
-             * @description Where the mean film covers.
+             * @description Where it hides as well as it may, to a careful eye, in thin spots too.
              */
             coats: number | null;
             /** Colour Class */
@@ -2110,11 +2215,6 @@ export interface components {
             planned: number;
             /** Scattering Per Coat */
             scattering_per_coat: number;
-            /**
-             * Thin Spots
-             * @description Where its thin spots do, to a careful eye.
-             */
-            thin_spots: number | null;
         };
         /**
          * Colour
@@ -2125,6 +2225,17 @@ export interface components {
             hex: string;
             /** Name */
             name: string;
+        };
+        /**
+         * Column
+         * @description From the bare ground to the last layer.
+         */
+        Column: {
+            /** Films */
+            films: components["schemas"]["lumso__core__look__column__Film"][];
+            /** Ground */
+            ground: string;
+            top: components["schemas"]["Shade"];
         };
         /**
          * Component
@@ -2772,7 +2883,7 @@ export interface components {
              * Films
              * @default []
              */
-            films: components["schemas"]["Film-Output"][];
+            films: components["schemas"]["lumso__core__book__films__Film-Output"][];
             /**
              * Grounds
              * @default []
@@ -3147,148 +3258,6 @@ export interface components {
             waits?: string;
         };
         /**
-         * Film
-         * @description A kind of dry film. Starting values, until a label or the log says otherwise.
-         */
-        "Film-Output": {
-            /**
-             * Alkaline
-             * @default false
-             */
-            alkaline: boolean;
-            /**
-             * Ambers
-             * @default false
-             */
-            ambers: boolean;
-            /**
-             * Carrier
-             * @description What it is thinned with, and so what it does to the film beneath while it is wet.
-             * @enum {string}
-             */
-            carrier: "water" | "solvent" | "oil" | "spirit" | "none";
-            /**
-             * Chips
-             * @description On a closed ground it comes off in flakes, as it pleases.
-             * @default false
-             */
-            chips: boolean;
-            /**
-             * Closes
-             * @description Water no longer reaches what is beneath.
-             * @default false
-             */
-            closes: boolean;
-            /**
-             * Colours
-             * @description A wax that colours what it lands on, and stays there.
-             * @default false
-             */
-            colours: boolean;
-            /**
-             * Dissolves In Water
-             * @description Salt and soda stay soluble for good.
-             * @default false
-             */
-            dissolves_in_water: boolean;
-            /**
-             * Gentle Days
-             * @description Days until it may be closed, stacked and used gently, long before it has cured; None is unknown.
-             */
-            gentle_days: number | null;
-            /**
-             * Gloss
-             * @default matt
-             * @enum {string}
-             */
-            gloss: "dead matt" | "matt" | "eggshell" | "satin" | "gloss";
-            /**
-             * Grips
-             * @description Holds on a slick ground by itself, once that is clean.
-             * @default false
-             */
-            grips: boolean;
-            /**
-             * Kind
-             * @enum {string}
-             */
-            kind: "paint" | "wash" | "glaze" | "texture" | "primer" | "blocker" | "clear" | "wax" | "oil" | "patina" | "leaf" | "metal";
-            /**
-             * Labelled
-             * @description Which of its times are from a label: none of these is ever undercut.
-             * @default []
-             */
-            labelled: string[];
-            /**
-             * Matting
-             * @description Holds matting agents, which cloud a dark colour from the second coat on.
-             * @default false
-             */
-            matting: boolean;
-            /** Name */
-            name: string;
-            /** Open Least Min */
-            open_least_min: number | null;
-            /**
-             * Open Most Min
-             * @description How long it can be worked, at the least and at the most; None is unknown.
-             */
-            open_most_min: number | null;
-            /** Provenance */
-            provenance: string;
-            /**
-             * Rewets
-             * @description Water brings it back until something seals it.
-             * @default false
-             */
-            rewets: boolean;
-            /**
-             * Sands Soft Min
-             * @description From when it is sanded on purpose while it is dry on top and soft beneath: it balls instead of flying.
-             */
-            sands_soft_min: number | null;
-            /** Slug */
-            slug: string;
-            /**
-             * Stands
-             * @description What it stands as the last film, cured.
-             */
-            stands: {
-                [key: string]: "yes" | "a little" | "no";
-            };
-            /**
-             * Stops
-             * @description What it keeps from coming through.
-             * @default []
-             */
-            stops: ("tannins" | "knots" | "rust" | "oil")[];
-            /**
-             * Tells Overnight
-             * @description Only after a night it shows whether it has stopped what it should.
-             * @default false
-             */
-            tells_overnight: boolean;
-            /**
-             * Thick
-             * @description The film whose times hold for it where it is laid thick; "" for its own.
-             * @default
-             */
-            thick: string;
-            times: components["schemas"]["DryingTimes-Output"];
-            /**
-             * Usual Um
-             * @description The wet thickness its times hold for, in µm.
-             * @default 75
-             */
-            usual_um: number;
-            /**
-             * Waits
-             * @description What dry looks and feels like before the next coat.
-             * @default
-             */
-            waits: string;
-        };
-        /**
          * FilmBand
          * @description A layer in section, all its coats. `outline` is closed; `y` grows downwards from the top of the drawing.
          */
@@ -3304,7 +3273,10 @@ export interface components {
             floor: number;
             /** Hatch */
             hatch: string;
-            /** Hex */
+            /**
+             * Hex
+             * @description Its film alone, as thick as one likes; of a clear one how it is drawn.
+             */
             hex: string;
             /** Layer */
             layer: string;
@@ -3412,6 +3384,12 @@ export interface components {
              * @enum {string}
              */
             sealed: "by use" | "as it is";
+            /**
+             * Shown On
+             * @description The relief it is pictured on where no piece says otherwise.
+             * @default flat
+             */
+            shown_on: string;
             /** Slug */
             slug: string;
             /**
@@ -4485,6 +4463,11 @@ export interface components {
             /** Id */
             id: string;
             /**
+             * Kept
+             * @description The share of it that wiping leaves; None is as usual for its technique.
+             */
+            kept?: number | null;
+            /**
              * Margin
              * @default 0.1
              */
@@ -4599,6 +4582,11 @@ export interface components {
             dries_by: "air" | "hair dryer" | "heat gun" | "warm room";
             /** Id */
             id: string;
+            /**
+             * Kept
+             * @description The share of it that wiping leaves; None is as usual for its technique.
+             */
+            kept: number | null;
             /**
              * Margin
              * @default 0.1
@@ -4917,6 +4905,12 @@ export interface components {
              * @enum {string}
              */
             role: "paint" | "medium" | "water" | "powder" | "pigment" | "wax" | "thinner" | "sealer" | "grit" | "additive";
+            /**
+             * Scattering
+             * @description S·X of one full coat as measured on a tint board or a draw-down; 0 when unknown.
+             * @default 0
+             */
+            scattering?: number;
             /** Slug */
             slug: string;
             /**
@@ -5043,6 +5037,12 @@ export interface components {
              * @enum {string}
              */
             role: "paint" | "medium" | "water" | "powder" | "pigment" | "wax" | "thinner" | "sealer" | "grit" | "additive";
+            /**
+             * Scattering
+             * @description S·X of one full coat as measured on a tint board or a draw-down; 0 when unknown.
+             * @default 0
+             */
+            scattering: number;
             /** Slug */
             slug: string;
             /**
@@ -6696,6 +6696,40 @@ export interface components {
             says: string;
         };
         /**
+         * Seen
+         * @description A zone's look in numbers and words. Every colour is an estimate: a test board tells.
+         */
+        Seen: {
+            /**
+             * Afar
+             * @description What all of it comes to from far away, sanded through and flaked as it is.
+             */
+            afar: string;
+            /** Afar Words */
+            afar_words: string;
+            column: components["schemas"]["Column"];
+            /**
+             * Dries
+             * @description How the last layer changes as it dries, in words.
+             */
+            dries: string;
+            /**
+             * Side Mm
+             * @description How much of the surface its picture shows.
+             */
+            side_mm: number;
+            /**
+             * Worn
+             * @description Whether sanding or flaking makes that otherwise than the strip says.
+             */
+            worn: boolean;
+        };
+        /**
+         * SeenBody
+         * @description A zone's strip, what is seen from afar, and how sure that is.
+         */
+        SeenBody: components["schemas"]["Seen"];
+        /**
          * SetLayer
          * @description Some of a layer's own values; what is None stays as it is.
          */
@@ -6849,6 +6883,30 @@ export interface components {
              * @default paint-kettle
              */
             vessel: string;
+        };
+        /**
+         * Shade
+         * @description A colour that is estimated: what it is likely to be, and from how dark to how pale it may be.
+         */
+        Shade: {
+            /** Darkest */
+            darkest: string;
+            /** Hex */
+            hex: string;
+            /**
+             * Lightness
+             * @description L*, 0–100.
+             */
+            lightness: number;
+            /** Palest */
+            palest: string;
+            /**
+             * Within
+             * @description ΔE₀₀ that nine in ten of what it may be lie within.
+             */
+            within: number;
+            /** Words */
+            words: string;
         };
         /**
          * ShapeOut
@@ -8258,7 +8316,7 @@ export interface components {
             findings: components["schemas"]["Finding"][];
             /**
              * Hex
-             * @description The colour it is drawn in: of the last layer that covers most of it. Not a prediction.
+             * @description What it looks like from afar once all is dry, before any sanding: an estimate.
              */
             hex: string;
             /** Layers */
@@ -8313,6 +8371,148 @@ export interface components {
             text: string;
         };
         /**
+         * Film
+         * @description A kind of dry film. Starting values, until a label or the log says otherwise.
+         */
+        "lumso__core__book__films__Film-Output": {
+            /**
+             * Alkaline
+             * @default false
+             */
+            alkaline: boolean;
+            /**
+             * Ambers
+             * @default false
+             */
+            ambers: boolean;
+            /**
+             * Carrier
+             * @description What it is thinned with, and so what it does to the film beneath while it is wet.
+             * @enum {string}
+             */
+            carrier: "water" | "solvent" | "oil" | "spirit" | "none";
+            /**
+             * Chips
+             * @description On a closed ground it comes off in flakes, as it pleases.
+             * @default false
+             */
+            chips: boolean;
+            /**
+             * Closes
+             * @description Water no longer reaches what is beneath.
+             * @default false
+             */
+            closes: boolean;
+            /**
+             * Colours
+             * @description A wax that colours what it lands on, and stays there.
+             * @default false
+             */
+            colours: boolean;
+            /**
+             * Dissolves In Water
+             * @description Salt and soda stay soluble for good.
+             * @default false
+             */
+            dissolves_in_water: boolean;
+            /**
+             * Gentle Days
+             * @description Days until it may be closed, stacked and used gently, long before it has cured; None is unknown.
+             */
+            gentle_days: number | null;
+            /**
+             * Gloss
+             * @default matt
+             * @enum {string}
+             */
+            gloss: "dead matt" | "matt" | "eggshell" | "satin" | "gloss";
+            /**
+             * Grips
+             * @description Holds on a slick ground by itself, once that is clean.
+             * @default false
+             */
+            grips: boolean;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "paint" | "wash" | "glaze" | "texture" | "primer" | "blocker" | "clear" | "wax" | "oil" | "patina" | "leaf" | "metal";
+            /**
+             * Labelled
+             * @description Which of its times are from a label: none of these is ever undercut.
+             * @default []
+             */
+            labelled: string[];
+            /**
+             * Matting
+             * @description Holds matting agents, which cloud a dark colour from the second coat on.
+             * @default false
+             */
+            matting: boolean;
+            /** Name */
+            name: string;
+            /** Open Least Min */
+            open_least_min: number | null;
+            /**
+             * Open Most Min
+             * @description How long it can be worked, at the least and at the most; None is unknown.
+             */
+            open_most_min: number | null;
+            /** Provenance */
+            provenance: string;
+            /**
+             * Rewets
+             * @description Water brings it back until something seals it.
+             * @default false
+             */
+            rewets: boolean;
+            /**
+             * Sands Soft Min
+             * @description From when it is sanded on purpose while it is dry on top and soft beneath: it balls instead of flying.
+             */
+            sands_soft_min: number | null;
+            /** Slug */
+            slug: string;
+            /**
+             * Stands
+             * @description What it stands as the last film, cured.
+             */
+            stands: {
+                [key: string]: "yes" | "a little" | "no";
+            };
+            /**
+             * Stops
+             * @description What it keeps from coming through.
+             * @default []
+             */
+            stops: ("tannins" | "knots" | "rust" | "oil")[];
+            /**
+             * Tells Overnight
+             * @description Only after a night it shows whether it has stopped what it should.
+             * @default false
+             */
+            tells_overnight: boolean;
+            /**
+             * Thick
+             * @description The film whose times hold for it where it is laid thick; "" for its own.
+             * @default
+             */
+            thick: string;
+            times: components["schemas"]["DryingTimes-Output"];
+            /**
+             * Usual Um
+             * @description The wet thickness its times hold for, in µm.
+             * @default 75
+             */
+            usual_um: number;
+            /**
+             * Waits
+             * @description What dry looks and feels like before the next coat.
+             * @default
+             */
+            waits: string;
+        };
+        /**
          * Thickness
          * @description A word painters say for how thick a textured coat lies, and what it is in mm of mean thickness.
          */
@@ -8327,6 +8527,25 @@ export interface components {
             provenance: string;
             /** Slug */
             slug: string;
+        };
+        /**
+         * Film
+         * @description A layer in the strip: the colour of its film alone, and what is seen when it is wet and when it is dry.
+         */
+        lumso__core__look__column__Film: {
+            /** Clear */
+            clear: boolean;
+            dry: components["schemas"]["Shade"];
+            /** Layer */
+            layer: string;
+            /** Name */
+            name: string;
+            /**
+             * Own
+             * @description The film alone, as thick as one likes; "" where it has no colour of its own.
+             */
+            own: string;
+            wet: components["schemas"]["Shade"];
         };
         /**
          * Thickness
@@ -10061,6 +10280,145 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Length"];
+                };
+            };
+            /** @description Problem details */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    strip_api_look_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ZoneIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SeenBody"];
+                };
+            };
+            /** @description Problem details */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    chip_api_look_chip_post: {
+        parameters: {
+            query?: {
+                /** @description How many pixels wide and high. */
+                px?: number;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ChipIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "image/png": string;
+                };
+            };
+            /** @description Problem details */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    finish_chip_api_look_finishes__slug__get: {
+        parameters: {
+            query?: {
+                ground?: string;
+                relief?: string;
+                /** @description How many pixels wide and high. */
+                px?: number;
+            };
+            header?: never;
+            path: {
+                slug: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "image/png": string;
+                };
+            };
+            /** @description Problem details */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    recipe_chip_api_look_recipes__slug__get: {
+        parameters: {
+            query?: {
+                /** @description How many pixels wide and high. */
+                px?: number;
+            };
+            header?: never;
+            path: {
+                slug: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "image/png": string;
                 };
             };
             /** @description Problem details */

@@ -5,8 +5,9 @@ from dataclasses import dataclass, replace
 
 from ..book.preparation import Abrasive
 from ..checks.texture import SAG_FROM_MM, holds_mm, peak_mm
+from ..colour.hiding import class_of, coats_range, per_coat
 from ..job.job import Zone
-from ..layers.hiding import FULL_FILM_UM, class_of, coats_range, hiding_of, per_coat
+from ..look.films import hiding_of
 from ..value import Value
 from .bench import Taken, Trial, remedied, trial, with_finish
 from .seal import SealerAdvice, seal_advice, seal_asks
@@ -38,9 +39,9 @@ class CoatsAdvice(Value):
     colour_class: str
     scattering_per_coat: float
     coats: int | None
-    """Where the mean film covers."""
-    thin_spots: int | None
-    """Where its thin spots do, to a careful eye."""
+    """Where it hides as well as it may, to a careful eye, in thin spots too."""
+    at_most: int | None
+    """Where it hides as badly as it may."""
     planned: int
 
 
@@ -85,12 +86,12 @@ def advise(zone: Zone, bench: Trial, ids: Iterator[str]) -> Advice:
         if x.film.kind == "paint" and x.technique.plain:
             under = stack.beneath(i).painted
             over, name = (under.hex, under.name) if under else (stack.ground.hex, stack.ground.name)
-            needs, careful = coats_range(x.hex, over, hiding_of(x.pours), x.wet_um / FULL_FILM_UM)
-            scattering = per_coat(x.hex, hiding_of(x.pours))
+            optics, (hiding, measured) = bench.catalogue.optics, hiding_of(x.pours)
+            needs, careful = coats_range(x.hex, over, optics, hiding, x.wet_um / optics.full_film_um, measured)
+            scattering = per_coat(x.hex, optics, hiding, measured)
+            kind = next(c.name for c in optics.classes if c.slug == class_of(x.hex))
             coats.append(
-                CoatsAdvice(
-                    x.layer.id, x.name, x.hex, over, name, class_of(x.hex), scattering, needs, careful, x.layer.coats
-                )
+                CoatsAdvice(x.layer.id, x.name, x.hex, over, name, kind, scattering, needs, careful, x.layer.coats)
             )
     grits = tuple(bench.catalogue.abrasives.values())
     return Advice(

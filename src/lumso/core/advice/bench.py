@@ -12,7 +12,8 @@ from ..checks.findings import Finding
 from ..job.areas import measure
 from ..job.job import Job, Use, Zone, use_of
 from ..layers.conditions import Room
-from ..layers.stack import Stack, lay
+from ..layers.laid import lay
+from ..layers.stack import Stack
 from ..piece.kinds import Surface
 from ..value import Value
 

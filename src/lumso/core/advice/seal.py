@@ -11,7 +11,7 @@ from ..checks import look
 from ..checks.findings import ALARMS, GRADES, Finding, Grade
 from ..checks.sealing import coats_wanted
 from ..job.job import Zone
-from ..layers.stack import WHOLE, Laid
+from ..layers.laid import WHOLE, Laid
 from ..value import Value
 from .bench import Trial
 

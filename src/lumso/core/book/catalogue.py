@@ -11,8 +11,10 @@ from .films import UNKNOWN, Film, film_slug
 from .finishes import Finish
 from .habits import Habits
 from .kit import Kit
+from .marks import Mark
 from .materials import Consistency, Material, PotLoss, Vessel
 from .offers import Need, Offer
+from .optics import Optics
 from .preparation import Abrasive, Does, Preparation
 from .profiles import Profile
 from .recipes import Recipe
@@ -75,6 +77,10 @@ class Catalogue:
     """The recipe that is offered for each need of a stack."""
     profiles: Mapping[str, Profile]
     """How the air of places goes over a day."""
+    optics: Optics
+    """Constants of how films look."""
+    marks: Mapping[str, Mark]
+    """The marks techniques leave, by technique."""
 
     def system(self, slug: str) -> MeasureSystem:
         """The measure system called `slug`. Raises UnknownEntry."""

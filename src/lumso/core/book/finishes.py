@@ -68,5 +68,7 @@ class Finish(Value):
     """Whether a sealer is added where the use asks for one."""
     unfit: tuple[Unfit, ...] = ()
     meant: tuple[Meant, ...] = ()
+    shown_on: Slug = "flat"
+    """The relief it is pictured on where no piece says otherwise."""
     ugly: str = ""
     """What the middle looks like when it looks wrong and is not."""

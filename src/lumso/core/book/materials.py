@@ -65,6 +65,8 @@ class Material(Value):
     """The spreading rate on its label, as ml for a m²; 0 when unknown."""
     hiding: Fraction = 0.0
     """Contrast ratio over black and white at its reference rate; 0 when unknown."""
+    scattering: NotNegative = 0.0
+    """S·X of one full coat as measured on a tint board or a draw-down; 0 when unknown."""
     film: str = ""
     """The film it dries to where it is the paint of a recipe; "" where that is as the recipe says."""
     sources: dict[str, str] = field(default_factory=dict)

@@ -13,7 +13,8 @@ from ..book.recipes import VolumeShare
 from ..errors import InvalidValue, UnknownEntry
 from ..job.job import MOST_COATS, DriesBy, FromArea, Layer, Zone
 from ..job.start import start_on
-from ..layers.stack import beneath_each, lay
+from ..layers.laid import lay
+from ..layers.stack import beneath_each
 from ..value import Fraction, Positive, Slug, Value
 
 

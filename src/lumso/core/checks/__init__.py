@@ -10,7 +10,8 @@ from itertools import count
 
 from ..changes.change import Remedy, apply
 from ..errors import LumsoError
-from ..layers.stack import Stack, lay
+from ..layers.laid import lay
+from ..layers.stack import Stack
 from . import beneath, colours, ground, order, safety, sanding, sealing, stains, texture, waits, water, wax
 from .findings import GRADES, Finding
 from .rule import RULES, Rule

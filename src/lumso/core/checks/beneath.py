@@ -3,7 +3,8 @@
 from collections.abc import Iterator
 
 from ..changes.change import DropPrep, InsertLayer, SetLayer
-from ..layers.stack import NIGHT_H, Stack
+from ..layers.laid import NIGHT_H
+from ..layers.stack import Stack
 from .rule import Hit, insert, prep, remedy, rule, swap_for
 from .stains import shellac
 

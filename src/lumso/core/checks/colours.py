@@ -3,9 +3,10 @@
 from collections.abc import Iterator
 
 from ..changes.change import SetLayer
+from ..colour.hiding import coats_range
 from ..colour.srgb import lightness
-from ..layers.hiding import FULL_FILM_UM, coats_range, hiding_of
 from ..layers.stack import Stack
+from ..look.films import hiding_of
 from .rule import Hit, insert, remedy, rule, swap_for
 
 PALE, DARK = 75.0, 35.0
@@ -77,7 +78,9 @@ def too_few_coats(stack: Stack) -> Iterator[Hit]:
             continue
         painted = stack.beneath(i).painted
         beneath = painted.hex if painted else stack.ground.hex
-        few, many = coats_range(one.hex, beneath, hiding_of(one.pours), one.wet_um / FULL_FILM_UM)
+        optics = stack.catalogue.optics
+        hiding, measured = hiding_of(one.pours)
+        few, many = coats_range(one.hex, beneath, optics, hiding, one.wet_um / optics.full_film_um, measured)
         if many is not None and few is not None and one.layer.coats < many and few <= 6:
             says = f"{few} coats" if few == many else f"{few} to {many} coats"
             says = f"{one.name}: about {says} to cover what is beneath (an estimate), not {one.layer.coats}."

@@ -7,7 +7,8 @@ from ..book.offers import Need
 from ..book.preparation import Does
 from ..book.techniques import Act
 from ..changes.change import AddPrep, Change, InsertLayer, Remedy, SwapRecipe
-from ..layers.stack import Laid, Stack
+from ..layers.laid import Laid
+from ..layers.stack import Stack
 from .findings import Grade, Sure
 
 

@@ -7,7 +7,8 @@ from ..book.preparation import Sanding
 from ..changes.change import RemoveLayer, SetLayer
 from ..colour.srgb import lightness
 from ..figure import lasts
-from ..layers.stack import Laid, Stack
+from ..layers.laid import Laid
+from ..layers.stack import Stack
 from .rule import Hit, remedy, rule
 
 

@@ -6,7 +6,8 @@ from dataclasses import replace
 from ..book.films import UseWord
 from ..book.offers import Need
 from ..changes.change import InsertLayer, Remedy, SetLayer, SwapRecipe
-from ..layers.stack import WHOLE, Laid, Stack
+from ..layers.laid import WHOLE, Laid
+from ..layers.stack import Stack
 from .rule import Hit, insert, remedy, rule, swap_for
 
 SEALERS = {"clear", "wax", "oil"}

@@ -4,7 +4,8 @@ from collections.abc import Iterator
 
 from ..changes.change import InsertLayer
 from ..colour.srgb import lightness
-from ..layers.stack import WHOLE, Laid, Stack
+from ..layers.laid import WHOLE, Laid
+from ..layers.stack import Stack
 from .rule import Hit, insert, prep, remedy, rule
 
 

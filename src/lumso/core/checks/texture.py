@@ -4,7 +4,8 @@ from collections.abc import Iterator
 
 from ..changes.change import SetLayer, SetShare
 from ..figure import listed
-from ..layers.stack import Laid, Stack
+from ..layers.laid import Laid
+from ..layers.stack import Stack
 from .rule import Hit, insert, remedy, rule
 
 GRAVITY = 9.81

@@ -4,7 +4,8 @@ from collections.abc import Iterator
 
 from ..changes.change import RemoveLayer, SetLayer, SetShare
 from ..figure import lasts
-from ..layers.stack import Laid, Stack
+from ..layers.laid import Laid
+from ..layers.stack import Stack
 from ..layers.wet_edge import section_area
 from .rule import Hit, insert, remedy, rule, swap_for
 

@@ -5,7 +5,8 @@ from collections.abc import Iterator
 from ..book.preparation import Sanding
 from ..changes.change import MoveLayer, RemoveLayer, SetLayer
 from ..figure import lasts
-from ..layers.stack import Laid, Stack
+from ..layers.laid import Laid
+from ..layers.stack import Stack
 from .rule import Hit, insert, remedy, rule, swap_for
 
 

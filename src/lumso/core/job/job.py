@@ -93,6 +93,8 @@ class Layer(Value):
     """Taken up damp: it drinks nothing of the mix."""
     wrapped_tool: bool = False
     """Kept wrapped between coats: what stays in it is lost once."""
+    kept: Annotated[float, Interval(gt=0, le=1)] | None = None
+    """The share of it that wiping leaves; None is as usual for its technique."""
     materials: dict[str, Slug] = field(default_factory=dict)
     """Materials used in place of the recipe's, by component."""
 

@@ -3,7 +3,8 @@
 from ..book.preparation import Preparation, Sanding
 from ..job.job import Use
 from .abrasion import reaches
-from .stack import Laid, Stack
+from .laid import Laid
+from .stack import Stack
 
 LABEL = "The label and local rules come first."
 DUST = (

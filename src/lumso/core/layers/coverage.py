@@ -10,7 +10,8 @@ from dataclasses import dataclass
 from ..book.techniques import Technique
 from ..figure import Figure, SourceKind, Step, tidy
 from ..mixing.compose import Pour
-from .stack import Beneath, Laid, rate_of
+from .laid import Laid, rate_of
+from .stack import Beneath
 
 MOSTLY = 0.9
 """A mix is the paint on its label when this much of it, as poured, is."""

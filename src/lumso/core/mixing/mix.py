@@ -5,8 +5,9 @@ from dataclasses import dataclass, field
 
 from ..book.colours import Colour, Pot, Tint
 from ..book.materials import Consistency, Vessel
+from ..book.optics import Optics
 from ..book.recipes import Recipe
-from ..colour.srgb import blend
+from ..colour.blend import blended
 from ..errors import ImpossibleRecipe
 from ..figure import Figure, SourceKind, Step, tidy
 from ..job.job import FromPart, FromTotal, FromVessel, Layer, Want
@@ -77,6 +78,7 @@ class Pouring:
     system: MeasureSystem
     scale: Sequence[Consistency]
     vessels: Sequence[Vessel]
+    optics: Optics
     colours: dict[str, Colour] = field(default_factory=dict)
     tints: dict[str, tuple[Tint, ...]] = field(default_factory=dict)
     pot: Pot | None = None
@@ -174,7 +176,7 @@ def _part(pour: Pour, volume: Figure, poured_ml: float, per_paint: float | None,
         component.role,
         material.slug,
         component.stage,
-        blend(tints) if tints else colour.hex,
+        blended(tints, bench.optics) if tints else colour.hex,
         colour.name,
         material.is_solid,
         poured,

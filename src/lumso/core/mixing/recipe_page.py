@@ -63,7 +63,7 @@ def sheet(recipe: Recipe, school: str, want: Want, workshop: Workshop, catalogue
     known = known_to(workshop, catalogue)
     mixed = with_school(recipe, school)
     pours = compose(mixed, known.materials)
-    bench = Pouring(known.system(workshop.measures), known.consistencies, known.vessels)
+    bench = Pouring(known.system(workshop.measures), known.consistencies, known.vessels, known.optics)
     made = mix(mixed, pours, want, None, bench)
     shares = {p.component.id: p.poured_ml for p in pours}
     surface = mixed.surfaces[0] if mixed.surfaces else ""

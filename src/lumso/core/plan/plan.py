@@ -15,7 +15,9 @@ from ..job.entries import Kept
 from ..job.job import Job, Layer
 from ..layers.conditions import Room
 from ..layers.drying import takes_min
-from ..layers.stack import MOSTLY, Beneath, Laid
+from ..layers.laid import Laid
+from ..layers.stack import Beneath
+from ..look.look import Look
 from ..measure.drawing import Drawing
 from ..memory import Memo
 from ..mixing.limits import DialLimit, dial_limits
@@ -81,7 +83,7 @@ class ZonePlan(Value):
     section: Section | None
     """The stack in section, where all of it is known."""
     hex: str
-    """The colour it is drawn in: of the last layer that covers most of it. Not a prediction."""
+    """What it looks like from afar once all is dry, before any sanding: an estimate."""
 
 
 @dataclass(frozen=True)
@@ -282,11 +284,10 @@ def _ways(laid: Laid, under: Beneath, catalogue: Catalogue) -> tuple[str, ...]:
 
 
 def _hex(zone: ZoneWork) -> str:
-    for one in reversed(zone.laid):
-        coloured = one and any(p.component.role in {"paint", "pigment"} for p in one.pours)
-        if one and coloured and one.layer.touched >= MOSTLY:
-            return one.hex
-    return zone.stack.ground.hex if zone.stack else "#cccccc"
+    """What it looks like from afar once all is dry, before any sanding: an estimate."""
+    if zone.stack is None:
+        return "#cccccc"
+    return (zone.stack.ground.hex, *Look(zone.stack).colours)[-1]
 
 
 def _checked(zone: ZoneWork, at: str, has_piece: bool) -> tuple[tuple[Finding, ...], Section | None]:
@@ -309,9 +310,10 @@ def _zone_plan(job: JobWork, i: int, zone: ZoneWork, served: Served, room: Room,
             for j, (layer, laid, under) in enumerate(zip(zone.zone.layers, zone.laid, zone.under, strict=True))
         )
 
+    seen = memo.recall(("seen", *place), (zone,), lambda: _hex(zone))
     plain = memo.recall(("layers", *place), (zone, at, room), layers)
     done = tuple(replace(x, pots=_pots(zone, layer, served)) for x, layer in zip(plain, zone.zone.layers, strict=True))
-    return ZonePlan(zone.zone.id, zone.zone.name, zone.area, done, findings, section, _hex(zone))
+    return ZonePlan(zone.zone.id, zone.zone.name, zone.area, done, findings, section, seen)
 
 
 def plan_of(made: Work, workshop: Workshop, room: Room, memo: Memo) -> Plan:

@@ -8,7 +8,9 @@ from dataclasses import dataclass
 from math import log, pi, sin
 
 from ..checks.findings import GRADES, Finding, Grade
-from ..layers.stack import WHOLE, Laid, Stack
+from ..layers.laid import WHOLE, Laid
+from ..layers.stack import Stack
+from ..look.look import Look
 from ..measure.drawing import Point
 from ..value import Value
 
@@ -29,6 +31,7 @@ class FilmBand(Value):
     layer: str
     name: str
     hex: str
+    """Its film alone, as thick as one likes; of a clear one how it is drawn."""
     hatch: str
     outline: tuple[Point, ...]
     top: float
@@ -136,7 +139,8 @@ def cut(stack: Stack, findings: tuple[Finding, ...]) -> Section:
     y = height - GROUND_HEIGHT
     bands = []
     floors: dict[str, float] = {}
-    for i, one in enumerate(stack.laid):
+    owns = [film.pot.hex for film in Look(stack).films]
+    for i, (one, own) in enumerate(zip(stack.laid, owns, strict=True)):
         floors[one.layer.id] = y
         high = films[i] * stretch
         gap = wait_height(waits[i]) * stretch if i < len(stack.laid) - 1 else 0.0
@@ -144,7 +148,7 @@ def cut(stack: Stack, findings: tuple[Finding, ...]) -> Section:
             FilmBand(
                 one.layer.id,
                 one.name,
-                one.hex,
+                own or one.hex,
                 HATCHES.get(one.film.kind, ""),
                 _profile(one, y, high),
                 y - high,

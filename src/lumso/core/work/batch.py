@@ -117,7 +117,7 @@ def _pouring(coat: CoatWork, catalogue: Catalogue, workshop: Workshop, largest: 
     vessels = tuple(v for v in catalogue.vessels if largest is None or v.capacity_ml <= largest.capacity_ml)
     named = coat.pot if coat.laid.layer.pots else None
     system = catalogue.system(workshop.measures)
-    return Pouring(system, catalogue.consistencies, vessels, coat.pot.colours, coat.pot.tints, named)
+    return Pouring(system, catalogue.consistencies, vessels, catalogue.optics, coat.pot.colours, coat.pot.tints, named)
 
 
 def on_surface(coats: Sequence[CoatWork]) -> Figure:

@@ -12,8 +12,9 @@ from ..layers import cautions
 from ..layers.conditions import Room
 from ..layers.coverage import film
 from ..layers.drying import HURRIED, LEAST_THIN, Wait, takes_min, thickness_factor
+from ..layers.laid import Laid
 from ..layers.pace import minutes_for, pace_of
-from ..layers.stack import Beneath, Laid, Stack
+from ..layers.stack import Beneath, Stack
 from ..mixing.mix import pots_of
 from .batches import CoatNeed
 from .bench import Bench

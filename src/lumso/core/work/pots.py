@@ -10,7 +10,7 @@ from ..book.materials import PotLoss
 from ..errors import InvalidValue, Problem
 from ..layers.conditions import Room
 from ..layers.drying import Wait, takes_min
-from ..layers.stack import Laid
+from ..layers.laid import Laid
 from ..memory import Memo
 from .batches import Losses, MixLife, Split, runs, split
 from .coats import CoatWork

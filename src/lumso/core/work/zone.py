@@ -15,8 +15,9 @@ from ..figure import Figure, listed
 from ..job.job import FromArea, Zone, use_of
 from ..layers import cautions
 from ..layers.drying import NIGHT, Wait, dry_at, takes_min
+from ..layers.laid import Laid, lay
 from ..layers.pace import minutes_for
-from ..layers.stack import Beneath, Laid, Stack, beneath_each, lay
+from ..layers.stack import Beneath, Stack, beneath_each
 from ..memory import Memo
 from ..mixing.mix import refuse_crumbs
 from ..piece.kinds import Surface

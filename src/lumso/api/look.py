@@ -1,0 +1,110 @@
+"""What it will look like: pictures and strips of zones, finishes and mixes. Computes and keeps nothing."""
+
+from collections.abc import Callable
+from dataclasses import replace
+from functools import partial
+from itertools import count
+from typing import Annotated
+
+from fastapi import APIRouter, Query, Response
+from pydantic import RootModel
+
+from lumso.core.advice import Trial, with_finish
+from lumso.core.book.catalogue import Catalogue, pick
+from lumso.core.job.job import Use, Zone
+from lumso.core.job.start import start_layer
+from lumso.core.layers.conditions import steady
+from lumso.core.layers.stack import Stack
+from lumso.core.look.look import Look
+from lumso.core.look.seen import Seen, seen
+from lumso.formats.png import png
+
+from .context import Here
+from .finish import ZoneIn, zone_of
+
+router = APIRouter(prefix="/look", tags=["look"])
+
+Px = Annotated[int, Query(ge=32, le=640, multiple_of=32, description="How many pixels wide and high.")]
+SAYS = "An estimate. Make a test board."
+PNG = {"image/png": {"schema": {"type": "string", "format": "binary"}}}
+
+
+class SeenBody(RootModel[Seen]):
+    """A zone's strip, what is seen from afar, and how sure that is."""
+
+
+class ChipIn(ZoneIn):
+    """A zone; with `upto` only its layers up to that one, with `tile` a stretch of 450 mm that can be laid
+    side by side with itself."""
+
+    upto: str = ""
+    tile: bool = False
+
+
+class Picture(Response):
+    """A picture that may be kept as long as nothing it shows has changed."""
+
+    media_type = "image/png"
+
+
+def _sent(picture: bytes, kept_s: int = 0) -> Picture:
+    keep = f"private, max-age={kept_s}" if kept_s else "no-store"
+    return Picture(picture, headers={"Cache-Control": keep, "Content-Encoding": "identity"})
+
+
+def _drawn(stack: Callable[[], Stack], px: int, tile: bool) -> bytes:
+    look = Look(stack())
+    return png(look.picture(px, tile), 0.0 if tile else look.side_mm, SAYS)
+
+
+@router.post("")
+def strip(asked: ZoneIn, here: Here) -> SeenBody:
+    """From the bare ground to the last layer, wet and dry, each with the range of the estimate."""
+    zone, bench = zone_of(asked, here)
+    made = here.pictures.recall(("seen", zone.id), (zone, bench.catalogue), lambda: seen(Look(bench.stack(zone))))
+    return SeenBody(made)
+
+
+@router.post("/chip", response_class=Picture, responses={200: {"content": PNG}})
+def chip(asked: ChipIn, here: Here, px: Px = 320) -> Picture:
+    """A picture of a zone's finish, lit from the upper left, with a bar of 50 mm."""
+    zone, bench = zone_of(asked, here)
+    upto = next((i + 1 for i, layer in enumerate(zone.layers) if layer.id == asked.upto), len(zone.layers))
+    zone = replace(zone, layers=zone.layers[:upto])
+    place = ("chip", zone.id, upto, px, asked.tile)
+    args = (zone, bench.catalogue, bench.use)
+    return _sent(here.pictures.recall(place, args, partial(_drawn, partial(bench.stack, zone), px, asked.tile)))
+
+
+@router.get("/finishes/{slug}", response_class=Picture, responses={200: {"content": PNG}})
+def finish_chip(slug: str, here: Here, ground: str = "", relief: str = "", px: Px = 160) -> Picture:
+    """A picture of a finish of the library on a ground, prepared and sealed as usual; the first it is for without."""
+    known = here.known()
+    finish = pick("finish", known.finishes, slug)
+    ground, relief = ground or finish.grounds[0], relief or finish.shown_on
+    pick("ground", known.grounds, ground)
+    pick("relief", known.reliefs, relief)
+    bare = Zone("chip", finish.name, ground, (), (), relief=relief)
+
+    def stack() -> Stack:
+        bench = _bench(known)
+        return bench.stack(with_finish(bare, finish, bench, (f"chip-{n}" for n in count()))[0])
+
+    args = (finish, bare, known)
+    return _sent(here.pictures.recall(("finish", slug, px), args, partial(_drawn, stack, px, False)), 300)
+
+
+@router.get("/recipes/{slug}", response_class=Picture, responses={200: {"content": PNG}})
+def recipe_chip(slug: str, here: Here, px: Px = 160) -> Picture:
+    """A picture of a mix put on as usual, in its own colour, on a ground it is for."""
+    known = here.known()
+    recipe = pick("recipe", known.recipes, slug)
+    grounds = [g for s in recipe.surfaces for g in known.grounds.values() if g.surface == s]
+    ground = grounds[0].slug if grounds else "painted-unsealed"
+    zone = Zone("chip", recipe.name, ground, (), (start_layer("chip-1", slug, ground, known),))
+    made = partial(_drawn, partial(_bench(known).stack, zone), px, False)
+    return _sent(here.pictures.recall(("recipe", slug, px), (zone, known), made), 300)
+
+
+def _bench(known: Catalogue) -> Trial:
+    return Trial(Use(), (), known, steady())

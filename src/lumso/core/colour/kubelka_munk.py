@@ -1,0 +1,30 @@
+"""Films of paint: two-constant Kubelka–Munk. K absorbs, S scatters; both for the whole film, K·X and S·X.
+
+Kubelka and Munk, Zeitschrift für technische Physik 12 (1931) 593–601; mixing after Duncan (1940).
+"""
+
+import numpy as np
+
+from .spectra import Array
+
+
+def k_over_s(light: Array) -> Array:
+    """K/S of a film so thick that nothing shines through, by what it gives back (0–1)."""
+    return (1 - light) ** 2 / (2 * light)
+
+
+def infinite(k: Array, s: Array) -> Array:
+    """What a film gives back that nothing shines through; `s` above 0."""
+    ratio = k / s
+    return 1 + ratio - np.sqrt(ratio * (ratio + 2))
+
+
+def film(k: Array, s: Array, ground: Array) -> Array:
+    """What a film of K·X = `k` and S·X = `s` (0 or more) over a `ground` (0–1) gives back, 0–1.
+
+    With β = √(k(k + 2s)) and t = tanh β/β it is (s·t + R_g(1 − (k + s)t)) / (1 + (k + s − s·R_g)t): Kubelka's film,
+    written so that it stays finite where nothing scatters (R_g·e^(−2k), Beer and Lambert) and where nothing absorbs.
+    """
+    beta = np.sqrt(k * (k + 2 * s))
+    t = np.where(beta < 1e-6, 1.0, np.tanh(beta) / np.maximum(beta, 1e-9))
+    return (s * t + ground * (1 - (k + s) * t)) / (1 + (k + s - s * ground) * t)

@@ -1,0 +1,176 @@
+"""A stack as one column of flat colour: bare, wet, dry and sealed, each with how far off it may be.
+
+A film lies on what the one beneath gives back. A clear film also makes one piece with it (`colour.surfaces`). The
+pigment of a glaze or a tinted wax counts as it was entered, dry and matt, before that: so a glaze that hides all comes
+to its paint's colour, sealed.
+"""
+
+from collections.abc import Iterator, Sequence
+from dataclasses import dataclass
+from functools import lru_cache
+
+import numpy as np
+
+from ..book.optics import Optics
+from ..colour.difference import delta_e, lab_of
+from ..colour.kubelka_munk import film
+from ..colour.spectra import BANDS, Array, hex_of
+from ..colour.surfaces import first_surface, sealed
+from ..value import Value
+from .films import LayerFilm
+from .ground import PORE_SHARE
+from .marking import thicknesses
+from .words import colour_in_words
+
+SAMPLES = 96
+"""How many stacks are tried within what is not known of each film."""
+SURE = 0.9
+"""The share of them a stated range holds."""
+
+
+@dataclass(frozen=True)
+class Shade(Value):
+    """A colour that is estimated: what it is likely to be, and from how dark to how pale it may be."""
+
+    hex: str
+    darkest: str
+    palest: str
+    within: float
+    """ΔE₀₀ that nine in ten of what it may be lie within."""
+    lightness: float
+    """L*, 0–100."""
+    words: str
+
+
+@dataclass(frozen=True)
+class Film(Value):
+    """A layer in the strip: the colour of its film alone, and what is seen when it is wet and when it is dry."""
+
+    layer: str
+    name: str
+    own: str
+    """The film alone, as thick as one likes; "" where it has no colour of its own."""
+    wet: Shade
+    dry: Shade
+    clear: bool
+
+
+@dataclass(frozen=True)
+class Column(Value):
+    """From the bare ground to the last layer."""
+
+    ground: str
+    films: tuple[Film, ...]
+    top: Shade
+
+
+Laid = tuple[Array, float]
+"""What is seen, and the share its surface scatters."""
+
+
+def pigmented(beneath: Laid, k: Array, s: Array) -> tuple[Array, Array]:
+    """What is seen of pigment over what lies beneath, and the share of its surface: of the matt pigment as far as that
+    hides, of what is beneath as far as it shines through."""
+    light, surface = beneath
+    shines = np.exp(-2 * (k + s)).mean(axis=-1, keepdims=True)
+    return film(k, s, light), 1 - (1 - surface) * shines
+
+
+def over(beneath: Laid, one: LayerFilm, k: Array, s: Array, optics: Optics, loose: float | Array = 1.0) -> Laid:
+    """What is seen where a film of K·X and S·X lies."""
+    light, surface = beneath
+    if one.clear:
+        pot = one.pot
+        light, front = pigmented(beneath, k, s) if pot.dyes else (light, np.full((*light.shape[:-1], 1), surface))
+        return sealed(light, front, one.surface, pot.own_k, pot.own_s, optics, loose=loose), one.surface
+    return film(k, s, light), one.surface
+
+
+def wet(beneath: Laid, one: LayerFilm, k: Array, s: Array, optics: Optics) -> Array:
+    """What is seen while that film is wet: a shining surface, pigment that scatters less, a binder that is milky."""
+    light = beneath[0]
+    gloss = optics.surface_of(optics.wet_gloss)
+    s = s * one.drying.wet_scatters
+    still = np.zeros(BANDS)
+    if one.clear:
+        light, front = pigmented(beneath, k, s)
+        return np.asarray(sealed(light, front, gloss, one.pot.own_k, one.pot.own_s + one.milk, optics))
+    return np.asarray(sealed(film(k, s, light), one.surface, gloss, still, still + one.milk, optics))
+
+
+@lru_cache(maxsize=64)
+def _draws(films: int) -> Array:
+    """Standard normal numbers for each of so many films, none in the first row: the same every time, each with its
+    opposite."""
+    half = np.random.default_rng(films).standard_normal((SAMPLES // 2, films, 5))
+    return np.concatenate((np.zeros((1, films, 5)), half, -half))
+
+
+def _spread(one: LayerFilm, draws: Array, optics: Optics) -> tuple[Array, Array]:
+    """K·X and S·X as they are and as they may be: (rows, bands). `draws` are of one film."""
+    pot = one.pot
+    kept = one.kept * np.exp(optics.spread.kept * draws[:, 3:4]) if one.wiped else one.kept
+    rate = np.exp(optics.spread.rate * draws[:, 2:3]) * np.clip(kept, 0.01, 1)
+    k, s = pot.k * rate, pot.s * rate
+    if not pot.dyes:
+        return k, s
+    sk, ss = (max(getattr(d, name) for d in pot.dyes) for name in ("k_spread", "s_spread"))
+    return k * np.exp(sk * draws[:, :1]), s * np.exp(ss * draws[:, 1:2])
+
+
+def shade(light: Array) -> Shade:
+    """An estimate, in the first row, and what else it may be, as a colour with its range."""
+    tried = lab_of(light)
+    own, order = tried[0], np.argsort(tried[:, 0])
+    edge = round(len(order) * (1 - SURE) / 2) if len(order) > 1 else 0
+    within = float(np.quantile(delta_e(tried[1:], own), SURE)) if len(order) > 1 else 0.0
+    return Shade(
+        hex_of(light[0]),
+        hex_of(light[order[edge]]),
+        hex_of(light[order[-1 - edge]]),
+        round(within, 1),
+        round(float(own[0]), 1),
+        colour_in_words(own),
+    )
+
+
+Step = tuple[LayerFilm, Array, Array]
+"""A layer with what is seen when it is wet and when it is dry: (rows, bands) each."""
+
+
+def _steps(ground: Array, surface: float, films: Sequence[LayerFilm], optics: Optics, porous: bool,
+           draws: Array) -> Iterator[Step]:  # fmt: skip
+    light = np.tile(ground, (len(draws), 1))
+    for i, one in enumerate(films):
+        k, s = _spread(one, draws[:, i], optics)
+        clamped = (first_surface(light[:1], surface, optics) < optics.first_surface)[..., :1]
+        loose = np.where(clamped, np.clip(1 + 0.3 * draws[:, i, 4:5], 0, 1.2), 1.0)
+        seen_wet, dry, top = np.zeros_like(light), np.zeros_like(light), 0.0
+        for share, t in thicknesses(one.mark, one.touched, PORE_SHARE if porous else 0.0):
+            if t == 0:
+                seen_wet, dry, top = seen_wet + share * light, dry + share * light, top + share * surface
+                continue
+            here, front = over((light, surface), one, k * t, s * t, optics, loose)
+            dry, top = dry + share * here, top + share * front
+            seen_wet = seen_wet + share * wet((light, surface), one, k * t, s * t, optics)
+        light, surface = dry, top
+        yield one, seen_wet, dry
+
+
+def column(ground: Array, surface: float, ground_hex: str, films: Sequence[LayerFilm], optics: Optics,
+           porous: bool = False) -> Column:  # fmt: skip
+    """The stack on a ground that gives back `ground` at a surface share of `surface`. What covers only part counts for
+    that part: the colour is what is seen from so far away that all of it runs together. Before any sanding; `porous`
+    ground has open pores."""
+    made, light = [], np.tile(ground, (SAMPLES + 1, 1))
+    for one, seen_wet, light in _steps(ground, surface, films, optics, porous, _draws(len(films))):
+        layer = one.laid.layer.id
+        made.append(Film(layer, one.laid.name, one.pot.hex, shade(seen_wet), shade(light), one.clear))
+    return Column(ground_hex, tuple(made), shade(light))
+
+
+def colours_up(ground: Array, surface: float, films: Sequence[LayerFilm], optics: Optics,
+               porous: bool = False) -> tuple[str, ...]:  # fmt: skip
+    """The same without its ranges, at once: what is seen when each layer is dry."""
+    steps = _steps(ground, surface, films, optics, porous, np.zeros((1, len(films), 5)))
+    return tuple(hex_of(dry[0]) for _, _, dry in steps)

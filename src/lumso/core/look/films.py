@@ -1,0 +1,172 @@
+"""A layer as light sees it: what each of its pots absorbs and scatters as it is laid."""
+
+from collections.abc import Mapping, Sequence
+from dataclasses import dataclass, replace
+
+import numpy as np
+
+from ..book.colours import Colour, Tint
+from ..book.marks import Mark
+from ..book.optics import DryingLook, Optics
+from ..colour.hiding import per_coat, spread_of
+from ..colour.kubelka_munk import infinite, k_over_s
+from ..colour.spectra import BANDS, Array, hex_of, reflectance
+from ..layers.laid import Laid
+from ..layers.stack import Beneath
+from ..mixing.compose import Pour
+from ..mixing.mix import pots_of
+
+SEEN = 0.6
+"""The share of its grit that is not under the paint. An untested starting point."""
+
+
+@dataclass(frozen=True)
+class Dye:
+    """A colour in a mix: what a full coat of it absorbs and scatters, how much of it a ml of the mix holds, and how
+    far off both may be (standard deviations of logarithms)."""
+
+    k: Array
+    s: Array
+    held: float
+    k_spread: float
+    s_spread: float
+
+
+@dataclass(frozen=True)
+class PotFilm:
+    """All coats of one pot of a layer where it is laid, at their mean thickness, before anything is wiped off."""
+
+    name: str
+    share: float
+    """Of what the layer touches."""
+    dyes: tuple[Dye, ...]
+    thickness: float
+    """As full coats."""
+    own_k: Array
+    own_s: Array
+    """What its binder absorbs and scatters by itself, in all its coats."""
+
+    @property
+    def k(self) -> Array:
+        """K·X of its pigment."""
+        return self.thickness * sum((d.held * d.k for d in self.dyes), np.zeros(BANDS))
+
+    @property
+    def s(self) -> Array:
+        """S·X of its pigment."""
+        return self.thickness * sum((d.held * d.s for d in self.dyes), np.zeros(BANDS))
+
+    @property
+    def hex(self) -> str:
+        """The colour of the film alone, as thick as one likes; "" where it has none of its own."""
+        s = self.s
+        return hex_of(infinite(self.k, s)) if self.dyes and s.min() > 1e-6 else ""
+
+
+@dataclass(frozen=True)
+class Grains:
+    """Grit that can be seen by itself: its colour, and the share of the surface it takes."""
+
+    light: Array
+    share: float
+
+
+@dataclass(frozen=True)
+class LayerFilm:
+    """A layer as light sees it."""
+
+    laid: Laid
+    pots: tuple[PotFilm, ...]
+    drying: DryingLook
+    surface: float
+    """The share of its surface reflection that is scattered, once dry."""
+    clear: bool
+    touched: float
+    kept: float
+    """The share of what was laid that wiping leaves."""
+    wiped: bool
+    mark: Mark
+    milk: float
+    """S·X of its binder while it is wet."""
+    chips: bool
+    """Whether it comes off in flakes as it pleases, on what is closed and does not hold it."""
+    grains: tuple[Grains, ...] = ()
+
+    @property
+    def pot(self) -> PotFilm:
+        """All its pots together, each by its share: the mean of what they absorb and scatter."""
+        if len(self.pots) == 1:
+            return self.pots[0]
+        dyes = tuple(replace(d, held=d.held * p.share) for p in self.pots for d in p.dyes)
+        first = self.pots[0]
+        return PotFilm(self.laid.name, 1.0, dyes, first.thickness, first.own_k, first.own_s)
+
+
+def hiding_of(pours: Sequence[Pour]) -> tuple[float, float]:
+    """The contrast ratio on the label of the paint in a mix, and its scattering as measured; 0 for what nobody has
+    entered."""
+    paints = [p.material for p in pours if p.component.role == "paint"]
+    return next((m.hiding for m in paints if m.hiding), 0.0), next((m.scattering for m in paints if m.scattering), 0.0)
+
+
+def _dye(hex_: str, held: float, optics: Optics, hiding: float, measured: float) -> Dye:
+    own = reflectance(hex_)
+    s = np.full(BANDS, per_coat(hex_, optics, hiding, measured))
+    spread = spread_of(hex_, optics, hiding, measured)
+    return Dye(k_over_s(own) * s, s, held, optics.spread.absorbing, spread)
+
+
+def _dyes(pours: Sequence[Pour], colours: Mapping[str, Colour], tints: Mapping[str, Sequence[Tint]],
+          optics: Optics) -> tuple[Dye, ...]:  # fmt: skip
+    whole = sum(p.adds_ml for p in pours)
+    made = []
+    for pour in pours:
+        material, part = pour.material, pour.component.id
+        held = optics.pigment_in(material) * pour.adds_ml / whole
+        if held <= 0:
+            continue
+        if blended := tints.get(part):
+            parts = sum(t.parts for t in blended)
+            made += [_dye(t.hex, held * t.parts / parts, optics, 0.0, 0.0) for t in blended]
+        else:
+            hex_ = colours[part].hex if part in colours else material.hex
+            made.append(_dye(hex_, held, optics, material.hiding, material.scattering))
+    return tuple(made)
+
+
+def layer_film(one: Laid, under: Beneath, optics: Optics, mark: Mark) -> LayerFilm:
+    """A layer as light sees it, over what lies beneath it."""
+    layer, drying = one.layer, optics.drying_of(one.film)
+    coats = layer.coats * one.wet_um / optics.full_film_um
+    haze = optics.haze_of(one.film.gloss) * coats if drying.clear else 0.0
+    amber = -0.5 * np.log(reflectance(optics.amber) / 0.985) * coats if one.film.ambers else np.zeros(BANDS)
+    soaked = one.film.kind == "wash" and under.surface == "raw wood"
+    pots = []
+    for pot in pots_of(layer):
+        dyes = _dyes(one.pours, pot.colours, pot.tints, optics)
+        if soaked:
+            dyes = tuple(replace(d, s=d.s * optics.soaks) for d in dyes)
+        name = next((c.name for c in pot.colours.values() if c.name), "") or pot.name
+        pots.append(PotFilm(name, pot.share, dyes, coats, amber, np.full(BANDS, haze)))
+    closed = under.surface in {"sealed", "slick"}
+    grips = one.film.grips or (under.floor is not None and under.floor.film.grips)
+    whole = sum(p.share for p in pots)
+    pots = [replace(p, share=p.share / whole) for p in pots]
+    return LayerFilm(
+        one,
+        tuple(pots),
+        drying,
+        optics.surface_of(one.film.gloss),
+        drying.clear,
+        layer.touched,
+        mark.kept if layer.kept is None else layer.kept,
+        mark.kept < 1 or layer.kept is not None,
+        mark,
+        drying.milky * coats,
+        one.film.chips and closed and not grips,
+        tuple(
+            Grains(reflectance(p.material.hex), p.adds_ml / sum(x.adds_ml for x in one.pours) * SEEN)
+            for p in one.pours
+            if p.component.role == "grit" and p.adds_ml > 0
+        ),
+    )

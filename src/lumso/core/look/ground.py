@@ -1,0 +1,135 @@
+"""The bare ground as it looks and as it stands: grain, pores, courses of brick, relief."""
+
+from dataclasses import dataclass
+from math import pi
+
+import numpy as np
+
+from ..book.optics import Optics
+from ..book.surfaces import Ground, Relief
+from ..colour.spectra import reflectance
+from .noise import Grid, Pattern, Sheet, below, pattern
+
+GRAIN, PORES, BLOTCHES, CARVING, WARP = 1, 2, 3, 4, 5
+PORE_SHARE, PORE_MM = 0.13, 0.12
+BRICK_MM, COURSE_MM, JOINT_MM = 225.0, 75.0, 10.0
+MORTAR = "#b9b0a2"
+WALL_MM, BOARD_MM = 420.0, 120.0
+"""How much of a wall of brick is shown, and of anything else, in mm."""
+ARRIS_MM, FAR_MM = 2.5, 500.0
+"""The radius of the edge that a picture shows along its top and its left: what is sanded first."""
+
+
+@dataclass(frozen=True)
+class Bare:
+    """A ground before the first coat: two colours and how much of the second shows, and how high it stands in mm."""
+
+    first: tuple[float, ...]
+    second: tuple[float, ...]
+    mixed: Grid | None
+    """The share of the second colour; None for none of it."""
+    height: Grid
+    grain: Pattern | None
+    """Where the wood drinks more (positive) and less; None where it is no wood."""
+    pores: Grid | None
+    """The share of each spot that is open pore."""
+    edge: Grid
+    """mm to the nearest edge."""
+
+
+def side_mm(ground: Ground, relief: Relief, optics: Optics) -> float:
+    """How much of a surface its picture shows, in mm."""
+    return WALL_MM if ground.surface == "brick" or relief.slug in optics.coursed else BOARD_MM
+
+
+def is_wood(ground: Ground) -> bool:
+    """Whether the grain of wood can be seen on it."""
+    return ground.surface == "raw wood" or any(t in ground.traits for t in ("oil-bound", "waxed"))
+
+
+def bare(ground: Ground, relief: Relief, sheet: Sheet, optics: Optics) -> Bare:
+    """A ground as it looks, over its relief."""
+    x, y = sheet.axes()
+    edge = np.minimum(*np.broadcast_arrays(x, y)) if sheet.edged else np.full((sheet.px, sheet.px), FAR_MM, np.float32)
+    height = _relief(relief, sheet, optics)
+    own = reflectance(ground.hex)
+    second, mixed = own, None
+    grain: Pattern | None = None
+    pores: Grid | None = None
+    if side_mm(ground, relief, optics) == WALL_MM:
+        joint = _joints(sheet)
+        height = height - 4.5 * joint
+        second, mixed = reflectance(MORTAR), joint
+        tone = pattern(sheet, BLOTCHES, 60, 60).at
+        height = height + 0.25 * pattern(sheet, GRAIN, 4, 4).at + 0.1 * tone
+    else:
+        height = height - np.maximum(ARRIS_MM - edge, 0) ** 2 / (2 * ARRIS_MM)
+    if is_wood(ground):
+        wide, rings = pattern(sheet, GRAIN, 12, 200).at, pattern(sheet, BLOTCHES, 4.5, 90, True).at
+        fine = pattern(sheet, WARP, 1.3, 60, True)
+        grain = fine * 0.5 + 0.67 * rings + 0.56 * wide
+        second, mixed = own**1.35, below(1.6 * grain.at / np.sqrt(1 + (1.6 * grain.left) ** 2))
+        if "open grain" in ground.traits:
+            pores = _pores(sheet)
+            height = height - PORE_MM * pores
+            second = own**1.5
+            mixed = 0.7 * mixed * (1 - pores) + pores
+    elif mixed is None and ground.surface in {"plaster", "unsealed paint"}:
+        second, mixed = own**1.12, below(pattern(sheet, BLOTCHES, 35, 35).at)
+    return Bare(tuple(own), tuple(second), mixed, height, grain, pores, edge)
+
+
+def _pores(sheet: Sheet) -> Grid:
+    lines = pattern(sheet, PORES, 1.1, 16, True)
+    gathered = pattern(sheet, GRAIN, 12, 200).at
+    return (lines + 0.45 * gathered).above(PORE_SHARE, 0.25)
+
+
+def band(at: Grid, start: float, width: float, period: float, step: float) -> Grid:
+    """The share of each px, `step` mm wide with its middle at `at`, inside bands of `width` every `period` mm."""
+
+    def covered(to: Grid) -> Grid:
+        whole, rest = np.divmod(to - start, period)
+        return whole * width + np.minimum(rest, width)
+
+    return ((covered(at + step / 2) - covered(at - step / 2)) / step).astype(np.float32)
+
+
+def _joints(sheet: Sheet) -> Grid:
+    x, y = sheet.axes()
+    wander = 1.5 * pattern(sheet, WARP, 90, 90).at
+    step = sheet.mm_per_px
+    beds = band(y + wander, 58, JOINT_MM, COURSE_MM, step)
+    odd = np.floor((y - 58) / COURSE_MM) % 2
+    heads = band(x + wander + odd * BRICK_MM / 2, 140, JOINT_MM, BRICK_MM, step)
+    return np.clip(np.maximum(beds, heads), 0, 1)
+
+
+def _relief(relief: Relief, sheet: Sheet, optics: Optics) -> Grid:
+    """Heights of a relief: its section drawn from left to right; a carved one turns as it goes."""
+    x, y = sheet.axes()
+    xs = np.array([p.x for p in relief.profile], dtype=float)
+    ys = np.array([p.y for p in relief.profile], dtype=float)
+    if not ys.any() or relief.slug in optics.coursed:
+        return np.zeros((sheet.px, sheet.px), np.float32)
+    deepest = float(ys.max() - ys.min())
+    if relief.slug in optics.turning:
+        turned = x + 9 * np.sin(2 * pi * y / 74) + 5 * pattern(sheet, CARVING, 40, 40).at
+        leaf = np.sin(2 * pi * turned / 40) * (0.65 + 0.35 * np.sin(2 * pi * (y + 0.4 * x) / 26))
+        made: Grid = (deepest / 2 * leaf).astype(np.float32)
+        return made
+    length = float(xs[-1])
+    area = np.concatenate(([0.0], np.cumsum(np.diff(xs) * (ys[1:] + ys[:-1]) / 2)))
+    step = sheet.mm_per_px
+
+    def summed(to: Grid) -> Grid:
+        whole, rest = np.divmod(to, length)
+        at = np.clip(np.searchsorted(xs, rest, "right") - 1, 0, len(xs) - 2)
+        slope = np.divide(ys[at + 1] - ys[at], xs[at + 1] - xs[at], out=np.zeros_like(rest, dtype=float),
+                          where=xs[at + 1] > xs[at])  # fmt: skip
+        into = rest - xs[at]
+        sums: Grid = whole * area[-1] + area[at] + ys[at] * into + slope * into**2 / 2
+        return sums
+
+    line = (summed(x[0] + step / 2) - summed(x[0] - step / 2)) / step
+    return np.broadcast_to(line.astype(np.float32), (sheet.px, sheet.px)).copy()

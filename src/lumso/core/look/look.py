@@ -1,0 +1,82 @@
+"""The look of a zone: its strip of colours, and its picture. Every colour is an estimate."""
+
+from functools import cached_property
+
+import numpy as np
+from numpy.typing import NDArray
+
+from ..book.marks import mark_of
+from ..colour.spectra import reflectance
+from ..layers.stack import Stack
+from .column import Column, colours_up, column
+from .films import LayerFilm, layer_film
+from .ground import side_mm
+from .noise import Sheet
+from .picture import light_of, picture
+from .surface import Surface, surface_of
+
+SEED, TILE_MM = 20, 450.0
+"""The seed of every picture, and how much of a surface a tile shows, in mm."""
+SHEENS = {"raw wood": "matt", "unsealed paint": "dead matt", "plaster": "matt", "brick": "matt", "sealed": "satin",
+          "slick": "satin"}  # fmt: skip
+"""How a ground shines where nobody has said."""
+
+
+class Look:
+    """A zone's stack, ready to be looked at."""
+
+    def __init__(self, stack: Stack) -> None:
+        self.stack = stack
+        self.optics = stack.catalogue.optics
+
+    @cached_property
+    def films(self) -> tuple[LayerFilm, ...]:
+        """Its layers as light sees them, from the ground up."""
+        marks = self.stack.catalogue.marks
+        return tuple(
+            layer_film(one, self.stack.beneath(i), self.optics, mark_of(one.technique, marks))
+            for i, one in self.stack.each()
+        )
+
+    @property
+    def ground_surface(self) -> float:
+        """The share its bare ground scatters of what its front surface gives back."""
+        zone, ground = self.stack.zone, self.stack.ground
+        return self.optics.surface_of(SHEENS[ground.surface] if zone.sheen == "unknown" else zone.sheen)
+
+    @cached_property
+    def column(self) -> Column:
+        """From bare ground to the last layer, wet and dry, with how far off each may be."""
+        ground = self.stack.ground
+        light, porous = reflectance(ground.hex), self.porous
+        return column(light, self.ground_surface, ground.hex, self.films, self.optics, porous)
+
+    @property
+    def porous(self) -> bool:
+        """Whether its ground has open pores."""
+        return "open grain" in self.stack.ground.traits
+
+    @cached_property
+    def colours(self) -> tuple[str, ...]:
+        """What is seen from afar when each of its layers is dry, before any sanding."""
+        light = reflectance(self.stack.ground.hex)
+        return colours_up(light, self.ground_surface, self.films, self.optics, self.porous)
+
+    @property
+    def side_mm(self) -> float:
+        """How much of the surface its picture shows, in mm."""
+        return side_mm(self.stack.ground, self.stack.catalogue.reliefs[self.stack.zone.relief], self.optics)
+
+    def surface(self, px: int, tile: bool = False) -> Surface:
+        """Its films where they lie, with the edges of a piece along its top and left; of a `tile`, a wider stretch
+        without."""
+        mm = TILE_MM if tile else self.side_mm
+        return surface_of(self.stack, self.films, Sheet(px, mm, SEED, not tile), self.optics)
+
+    def light(self, px: int) -> NDArray[np.float32]:
+        """Linear red, green and blue of each spot in even light."""
+        return light_of(self.surface(px), self.ground_surface, self.optics)
+
+    def picture(self, px: int, tile: bool = False) -> NDArray[np.uint8]:
+        """Its picture, (px, px, 3) bytes of sRGB; a `tile` can be laid side by side with itself."""
+        return picture(self.surface(px, tile), self.ground_surface, self.optics)

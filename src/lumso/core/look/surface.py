@@ -1,0 +1,184 @@
+"""A stack as it lies on a surface: each film's cover and thickness, what stands up, and what sanding takes away.
+
+Heights are in mm. Sanding is a surface that comes down: flat for a block and a machine, after the hand and its pressure
+for a pad, first on edges and on what stands proud; what it passes through is bare.
+"""
+
+from collections.abc import Sequence
+from dataclasses import dataclass, field, replace
+from math import hypot
+from typing import Any
+
+import numpy as np
+
+from ..book.optics import Optics
+from ..book.preparation import Sanding
+from ..layers.abrasion import takes_um
+from ..layers.stack import Stack
+from .films import LayerFilm
+from .ground import Bare, bare
+from .marking import Place, blurred, flaked, lying, pressed
+from .noise import Grid, Sheet, below
+
+POTS, SPOTS, GRAINS, ROUGH = 21, 22, 23, 24
+UNEVEN = 0.13
+"""How uneven a film is that looks even: sanding comes through it between so much less and so much more than its
+thickness."""
+LEVELS = 0.5
+"""A thick coat is knocked back by at least this share of what stands above its mean."""
+GRAIN_MM = 1.3
+"""How far apart grains of sand or pepper lie, about."""
+
+
+@dataclass
+class Coat:
+    """A layer where it lies: the share of each spot it covers, how thick it is as a multiple of its mean, and what is
+    left of it in mm."""
+
+    film: LayerFilm
+    cover: Grid | float
+    thick: Grid | float
+    between: float
+    left_mm: Grid | float
+    uneven: float = UNEVEN
+    """How uneven it is in what the picture does not show: a standard deviation of its logarithm."""
+    bared: Grid | float = 0.0
+    """The share of each spot where sanding has come through it."""
+    pots: tuple[Grid | float, ...] = (1.0,)
+    """The share of each spot that is of each pot."""
+    grains: tuple[Grid | float, ...] = ()
+
+    @property
+    def lies(self) -> Grid | float:
+        """The share of each spot where it lies."""
+        return self.cover * (1 - self.bared)
+
+
+@dataclass
+class Surface:
+    """A ground with all its films, and how high it stands in the end, in mm."""
+
+    sheet: Sheet
+    ground: Bare
+    height: Grid
+    coats: list[Coat] = field(default_factory=list)
+
+    def seen(self, index: int) -> Grid | float:
+        """The share of each spot at which a layer is what is seen; -1 is the ground."""
+        above: Grid | float = 1.0
+        for coat in self.coats[index + 1 :]:
+            above = above * (1 - coat.lies)
+        return above if index < 0 else above * self.coats[index].lies
+
+
+def _pots(coat_film: LayerFilm, place: Place) -> tuple[Grid | float, ...]:
+    """Which of a layer's pots lies where: patches, each pot on its share."""
+    if len(coat_film.pots) == 1:
+        return (1.0,)
+    made: list[Grid | float] = []
+    rest: Grid | float = 1.0
+    for i, pot in enumerate(coat_film.pots[:-1]):
+        blots = place.pattern(POTS + 10 * i, 24, 32)
+        mine = blots.above(pot.share, 0.12, rest)
+        made.append(rest * mine)
+        rest = rest * (1 - mine)
+    return (*made, rest)
+
+
+def lay(surface: Surface, one: LayerFilm, tag: int) -> None:
+    """Put a layer's film on a surface."""
+    sheet = surface.sheet
+    place = Place(sheet, surface.ground, surface.height, one.touched, tag)
+    lies = lying(place, one.mark)
+    cover: Grid | float = lies.cover
+    if one.chips:
+        cover = cover * flaked(place)
+    dry_mm = one.laid.dry_um * one.laid.layer.coats / 1000
+    left = dry_mm * lies.thick * one.kept
+    coat = Coat(one, cover, lies.thick, lies.between, left, hypot(UNEVEN, lies.uneven), pots=_pots(one, place))
+    if one.grains:
+        rough = place.pattern(ROUGH, GRAIN_MM * 1.6, GRAIN_MM * 1.6)
+        surface.height = surface.height + np.float32(min(0.12, dry_mm)) * rough.at
+        grains = place.pattern(GRAINS, GRAIN_MM, GRAIN_MM, True)
+        coat.grains = tuple(grains.above(min(g.share, 0.9), 0.2) for g in one.grains)
+    surface.height = (surface.height + cover * left).astype(np.float32)
+    surface.coats.append(coat)
+
+
+def depth_mm(surface: Surface, sand: Sanding, takes_mm: float, tag: int) -> Grid:
+    """How deep a sanding goes at each spot, in mm: `takes_mm` where it takes most."""
+    sheet, top = surface.sheet, surface.height
+    place = Place(sheet, surface.ground, top, 1.0, tag)
+    if sand.purpose == "level" or (sand.by == "machine" and sand.where == "all"):
+        flat = top - blurred(top, 90, sheet)
+        crest = float(np.quantile(flat[:: max(1, sheet.px // 160), :: max(1, sheet.px // 160)], 0.99))
+        depth = max(takes_mm, LEVELS * crest) if sand.purpose == "level" else takes_mm
+        went: Grid = np.clip(flat - (crest - depth), 0, None).astype(np.float32)
+        return went
+    proud = top - blurred(top, 24, sheet)
+    rough = max(float(proud.std()), 0.03)
+    edge = np.exp(-surface.ground.edge / 3.5)
+    stands = np.clip(proud / rough, -2, 2) * min(1, rough / 0.08)
+    press = below(0.9 * pressed(place).at + 0.9 * stands + 3.2 * edge - 1.0)
+    if sand.where == "edges":
+        press = press * np.exp(-surface.ground.edge / 7)
+    elif sand.where == "spots":
+        spots = place.pattern(SPOTS, 30, 40)
+        press = press * spots.above(0.3, 0.4)
+    return (takes_mm * press).astype(np.float32)
+
+
+def sand_down(surface: Surface, depth: Grid) -> None:
+    """Take so much off, in mm, from whatever lies uppermost. Deeper never leaves more of a film."""
+    rest: Grid = depth
+    for coat in reversed(surface.coats):
+        thickness = np.asarray(coat.left_mm, np.float32)
+        through = below((rest - thickness) / np.maximum(coat.uneven * thickness, 1e-4))
+        through = np.where(rest > 0, through, 0.0)
+        before = coat.left_mm
+        coat.bared = 1 - (1 - coat.bared) * (1 - through)
+        coat.left_mm = np.maximum(thickness - rest, 0.1 * thickness)
+        coat.thick = coat.thick * (coat.left_mm / np.maximum(np.asarray(before, np.float32), 1e-9))
+        rest = np.maximum(rest - thickness * coat.cover, 0)
+        if float(rest.max()) <= 0:
+            break
+    surface.height = surface.height - depth
+
+
+COARSE_PX = 200
+"""A picture no larger than this is worked out twice as fine, so that borders fall where they do in a large one."""
+
+
+def _halved(grid: Grid | float) -> Grid | float:
+    if isinstance(grid, float):
+        return grid
+    return (0.25 * (grid[::2, ::2] + grid[1::2, ::2] + grid[::2, 1::2] + grid[1::2, 1::2])).astype(np.float32)
+
+
+def _coarse(fine: Surface) -> Surface:
+    """The same half as fine: every px the mean of four."""
+    ground = fine.ground
+    here = (n for n in ("mixed", "height", "pores", "edge") if getattr(ground, n) is not None)
+    grids: dict[str, Any] = {n: _halved(getattr(ground, n)) for n in here}
+    coats = [
+        replace(c, cover=_halved(c.cover), thick=_halved(c.thick), left_mm=_halved(c.left_mm), bared=_halved(c.bared),
+                pots=tuple(map(_halved, c.pots)), grains=tuple(map(_halved, c.grains)))
+        for c in fine.coats
+    ]  # fmt: skip
+    sheet = replace(fine.sheet, px=fine.sheet.px // 2)
+    return Surface(sheet, replace(ground, **grids), np.asarray(_halved(fine.height)), coats)
+
+
+def surface_of(stack: Stack, films: Sequence[LayerFilm], sheet: Sheet, optics: Optics) -> Surface:
+    """A stack as it lies on its ground."""
+    if sheet.px <= COARSE_PX:
+        return _coarse(surface_of(stack, films, replace(sheet, px=2 * sheet.px), optics))
+    relief = stack.catalogue.reliefs[stack.zone.relief]
+    ground = bare(stack.ground, relief, sheet, optics)
+    surface = Surface(sheet, ground, ground.height)
+    for i, one in enumerate(films):
+        lay(surface, one, i + 1)
+        for j, sand in enumerate(one.laid.layer.sandings):
+            if not sand.rubs:
+                sand_down(surface, depth_mm(surface, sand, takes_um(stack, sand) / 1000, 50 + 8 * i + j))
+    return surface

@@ -1,0 +1,85 @@
+"""What it will look like, over the API: pictures that can be opened, strips that can be read, refusals in words."""
+
+import json
+from io import BytesIO
+from typing import Any
+
+import pytest
+from fastapi.testclient import TestClient
+from PIL import Image
+
+from tests.conftest import ROOT
+
+RACK = json.loads((ROOT / "examples" / "programme-rack.json").read_text())
+ASKED = {"job": RACK, "zone": "rack"}
+
+
+def picture(client: TestClient, px: int = 160, **more: Any) -> Image.Image:
+    reply = client.post(f"/api/look/chip?px={px}", json={**ASKED, **more})
+    assert reply.status_code == 200, reply.text
+    assert reply.headers["content-type"] == "image/png"
+    return Image.open(BytesIO(reply.content))
+
+
+@pytest.mark.parametrize("px", [160, 320, 640])
+def test_a_chip_is_a_picture_of_its_size_to_scale(client: TestClient, px: int) -> None:
+    made = picture(client, px)
+    assert made.size == (px, px)
+    assert made.info["dpi"][0] == pytest.approx(px / 120 * 25.4, rel=0.01)
+    assert "estimate" in made.info["Description"]
+
+
+def test_a_chip_of_fewer_layers_is_another_picture_and_an_edit_too(client: TestClient) -> None:
+    whole = picture(client).tobytes()
+    layers = RACK["zones"][0]["layers"]
+    bare = {**RACK, "zones": [{**RACK["zones"][0], "layers": []}]}
+    assert picture(client, job=bare).tobytes() != whole
+    assert picture(client, upto=layers[-1]["id"]).tobytes() == whole
+    kept = {**RACK, "zones": [{**RACK["zones"][0], "layers": [{**layers[0], "kept": 0.05}, *layers[1:]]}]}
+    assert picture(client, job=kept).tobytes() != whole
+    assert picture(client).tobytes() == whole, "remembered by what it shows, not by when it was asked"
+
+
+def test_the_strip_goes_from_bare_to_last_with_ranges_and_words(client: TestClient) -> None:
+    made = client.post("/api/look", json=ASKED).json()
+    films = made["column"]["films"]
+    assert [f["layer"] for f in films] == [x["id"] for x in RACK["zones"][0]["layers"]]
+    for film in films:
+        assert film["dry"]["within"] > 0
+        assert film["dry"]["words"]
+    assert made["column"]["ground"] == "#e3c792"
+    assert made["afar"].startswith("#")
+    assert made["dries"].startswith("dries ")
+
+
+@pytest.mark.parametrize("slug", ["dragged-linen", "chippy-milk-paint"])
+def test_finishes_and_recipes_have_pictures(client: TestClient, slug: str) -> None:
+    one = client.get(f"/api/look/finishes/{slug}")
+    other = client.get(f"/api/look/finishes/{slug}?ground=raw-oak&relief=carved")
+    assert one.status_code == other.status_code == 200
+    assert one.content != other.content
+    assert client.get("/api/look/recipes/salt-wash").headers["content-type"] == "image/png"
+
+
+@pytest.mark.parametrize(
+    ("path", "status", "says"),
+    [
+        ("/api/look/finishes/none-such", 422, "none-such"),
+        ("/api/look/finishes/dragged-linen?ground=moon", 422, "moon"),
+        ("/api/look/recipes/none-such", 422, "none-such"),
+        ("/api/look/finishes/dragged-linen?px=5000", 422, "px"),
+    ],
+)
+def test_what_is_not_there_is_refused_in_words(client: TestClient, path: str, status: int, says: str) -> None:
+    reply = client.get(path)
+    assert reply.status_code == status
+    assert says in reply.text
+
+
+def test_a_tile_has_no_edges_and_can_be_laid_side_by_side(client: TestClient) -> None:
+    import numpy as np
+
+    tile = np.asarray(picture(client, tile=True), dtype=float)
+    across = np.abs(tile[:, 0] - tile[:, -1]).mean()
+    inner = np.abs(np.diff(tile, axis=1)).mean()
+    assert across < 4 * inner + 4
