@@ -11,6 +11,7 @@ from pydantic import RootModel
 
 from lumso.core.advice import Trial, with_finish
 from lumso.core.book.catalogue import Catalogue, pick
+from lumso.core.edits.variants import as_variant
 from lumso.core.job.job import Use, Zone
 from lumso.core.job.start import start_layer
 from lumso.core.layers.conditions import steady
@@ -19,7 +20,7 @@ from lumso.core.look.look import Look
 from lumso.core.look.seen import Seen, seen
 from lumso.formats.png import png
 
-from .context import Here
+from .context import Context, Here
 from .finish import ZoneIn, zone_of
 
 router = APIRouter(prefix="/look", tags=["look"])
@@ -33,8 +34,14 @@ class SeenBody(RootModel[Seen]):
     """A zone's strip, what is seen from afar, and how sure that is."""
 
 
-class ChipIn(ZoneIn):
-    """A zone; with `upto` only its layers up to that one, with `tile` a stretch of 450 mm that can be laid
+class LookIn(ZoneIn):
+    """A zone, or one of its looks that are kept beside it."""
+
+    variant: str = ""
+
+
+class ChipIn(LookIn):
+    """A look of a zone; with `upto` only its layers up to that one, with `tile` a stretch of 450 mm that can be laid
     side by side with itself."""
 
     upto: str = ""
@@ -57,21 +64,28 @@ def _drawn(stack: Callable[[], Stack], px: int, tile: bool) -> bytes:
     return png(look.picture(px, tile), 0.0 if tile else look.side_mm, SAYS)
 
 
-@router.post("")
-def strip(asked: ZoneIn, here: Here) -> SeenBody:
-    """From the bare ground to the last layer, wet and dry, each with the range of the estimate."""
+def _zone(asked: LookIn, here: Context) -> tuple[Zone, Trial]:
     zone, bench = zone_of(asked, here)
-    made = here.pictures.recall(("seen", zone.id), (zone, bench.catalogue), lambda: seen(Look(bench.stack(zone))))
+    return as_variant(zone, asked.variant), bench
+
+
+@router.post("")
+def strip(asked: LookIn, here: Here) -> SeenBody:
+    """From the bare ground to the last layer, wet and dry, each with the range of the estimate."""
+    zone, bench = _zone(asked, here)
+    made = here.pictures.recall(
+        ("seen", zone.id, asked.variant), (zone, bench.catalogue), lambda: seen(Look(bench.stack(zone)))
+    )
     return SeenBody(made)
 
 
 @router.post("/chip", response_class=Picture, responses={200: {"content": PNG}})
 def chip(asked: ChipIn, here: Here, px: Px = 320) -> Picture:
     """A picture of a zone's finish, lit from the upper left, with a bar of 50 mm."""
-    zone, bench = zone_of(asked, here)
+    zone, bench = _zone(asked, here)
     upto = next((i + 1 for i, layer in enumerate(zone.layers) if layer.id == asked.upto), len(zone.layers))
     zone = replace(zone, layers=zone.layers[:upto])
-    place = ("chip", zone.id, upto, px, asked.tile)
+    place = ("chip", zone.id, asked.variant, upto, px, asked.tile)
     args = (zone, bench.catalogue, bench.use)
     return _sent(here.pictures.recall(place, args, partial(_drawn, partial(bench.stack, zone), px, asked.tile)))
 

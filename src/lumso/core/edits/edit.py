@@ -24,6 +24,7 @@ from ..job.job import MOST_ZONES, Job, Layer, Zone
 from ..job.start import on_piece, technique_for
 from ..layers.conditions import Room
 from ..value import Slug, Value
+from .variants import ChooseVariant, DropVariant, KeepVariant, with_variant
 
 
 @dataclass(frozen=True)
@@ -134,6 +135,9 @@ Edit = (
     | CopyStack
     | KeepWhatIf
     | TakeEntry
+    | KeepVariant
+    | ChooseVariant
+    | DropVariant
 )
 
 
@@ -254,5 +258,8 @@ def edited(job: Job, edit: Edit, catalogue: Catalogue, room: Room) -> Edited:
             return Edited(_copied(job, edit, ids))
         case KeepWhatIf():
             return Edited(changed(job, WhatIf(coats=edit.coats, margin=edit.margin)))
+        case KeepVariant() | ChooseVariant() | DropVariant():
+            at = _at(job, edit.zone)
+            return Edited(_with_zone(job, at, with_variant(job.zones[at], edit, ids)))
         case TakeEntry():
             return Edited(without_entry(job, edit.kind, edit.slug))

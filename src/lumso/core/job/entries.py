@@ -31,12 +31,14 @@ def embed(job: Job, book: Catalogue) -> Job:
     longer referred to are dropped; names unknown to both are left for the plan to report.
     """
     known = book.with_entries(job.entries)
-    layers = [layer for zone in job.zones for layer in zone.layers]
+    stacks = [(z.layers, z.prep) for z in job.zones]
+    stacks += [(v.layers, v.prep) for z in job.zones for v in z.variants]
+    layers = [layer for stack, _ in stacks for layer in stack]
     recipes = [known.recipes[s] for s in sorted({x.recipe for x in layers}) if s in known.recipes]
     materials = {c.material for recipe in recipes for c in recipe.components}
     materials |= {slug for layer in layers for slug in layer.materials.values()}
     films = {r.film for r in recipes if r.film}
-    prep = {p for zone in job.zones for p in zone.prep}
+    prep = {p for _, done in stacks for p in done}
     tools = {x.tool for x in layers} | {x.second_tool for x in layers}
     films |= {known.materials[m].film for m in materials if m in known.materials} - {""}
     reliefs = {zone.relief for zone in job.zones}

@@ -118,6 +118,22 @@ Touch = Literal["hands", "water", "heat", "food", "feet", "children", "weather",
 """What a finish must stand."""
 
 
+MOST_VARIANTS = 4
+"""How many looks are kept beside the one that is planned."""
+
+
+@dataclass(frozen=True)
+class Variant(Value):
+    """Another look of a zone, kept beside the one that is planned, to be compared and chosen."""
+
+    id: Slug
+    name: Name
+    layers: Annotated[tuple[Layer, ...], MaxLen(MOST_LAYERS)]
+    finish: str = ""
+    prep: Annotated[tuple[Slug, ...], MaxLen(30)] = ()
+    accepted: Annotated[tuple[Acceptance, ...], MaxLen(60)] = ()
+
+
 @dataclass(frozen=True)
 class Zone(Value):
     """A group of surfaces that get one treatment."""
@@ -138,6 +154,7 @@ class Zone(Value):
     prep: Annotated[tuple[Slug, ...], MaxLen(30)] = ()
     """What is done to the ground first, in order."""
     accepted: Annotated[tuple[Acceptance, ...], MaxLen(60)] = ()
+    variants: Annotated[tuple[Variant, ...], MaxLen(MOST_VARIANTS)] = ()
 
 
 @dataclass(frozen=True)
