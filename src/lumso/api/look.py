@@ -7,17 +7,25 @@ from itertools import count
 from typing import Annotated
 
 from fastapi import APIRouter, Query, Response
-from pydantic import RootModel
+from pydantic import BaseModel, ConfigDict, Field, RootModel
 
 from lumso.core.advice import Trial, with_finish
 from lumso.core.book.catalogue import Catalogue, pick
+from lumso.core.book.colours import Hex
+from lumso.core.colour.difference import lab_of
+from lumso.core.colour.spectra import reflectance
 from lumso.core.edits.variants import as_variant
+from lumso.core.errors import InvalidValue
 from lumso.core.job.job import Use, Zone
 from lumso.core.job.start import start_layer
 from lumso.core.layers.conditions import steady
 from lumso.core.layers.stack import Stack
 from lumso.core.look.look import Look
+from lumso.core.look.match import FAR, MOST_PAINTS, Match, Onto, Palette, ShelfPaint, closer, matches
 from lumso.core.look.seen import Seen, seen
+from lumso.core.look.spoons import InSpoons, in_spoons
+from lumso.core.look.words import colour_in_words
+from lumso.core.value import Slug
 from lumso.formats.png import png
 
 from .context import Context, Here
@@ -118,6 +126,81 @@ def recipe_chip(slug: str, here: Here, px: Px = 160) -> Picture:
     zone = Zone("chip", recipe.name, ground, (), (start_layer("chip-1", slug, ground, known),))
     made = partial(_drawn, partial(_bench(known).stack, zone), px, False)
     return _sent(here.pictures.recall(("recipe", slug, px), (zone, known), made), 300)
+
+
+class OntoIn(ZoneIn):
+    """The layer of a zone that a matched colour is for."""
+
+    layer: str
+
+
+class MatchIn(BaseModel):
+    """A wanted colour, and what it may be mixed from: the paints on the shelf, and those that are named here.
+
+    With `onto` it is matched as that layer will lie: over what is beneath, as thick, sealed as it is sealed.
+    """
+
+    model_config = ConfigDict(extra="forbid")
+    wanted: Hex
+    paints: Annotated[tuple[ShelfPaint, ...], Field(max_length=MOST_PAINTS)] = ()
+    without: Annotated[tuple[Slug, ...], Field(max_length=200)] = ()
+    onto: OntoIn | None = None
+    ml: Annotated[float, Field(gt=0, le=20_000, allow_inf_nan=False)] = 60.0
+
+
+class MatchOut(BaseModel):
+    """The nearest mixes, the best first, each measured with the kit in use; and what they were searched among."""
+
+    wanted: str
+    words: str
+    paints: tuple[ShelfPaint, ...]
+    matches: tuple[Match, ...]
+    spoons: tuple[InSpoons, ...]
+    near: bool
+    """False where nothing near exists."""
+    closer: str
+    """What would bring the best one nearer; "" where nothing need."""
+
+
+MEASURED = 3
+"""How many of the mixes found are measured out."""
+
+
+@router.post("/match")
+def match(asked: MatchIn, here: Here) -> MatchOut:
+    """The mixes of at most three paints, and white or black, that come nearest to a wanted colour. Estimates."""
+    known = here.known()
+    own = [known.materials[i.slug] for i in here.workshop().shelf if i.own and i.slug in known.materials]
+    shelf = [ShelfPaint(m.slug, m.name, m.hex, m.hiding, m.scattering) for m in own if m.role == "paint"]
+    unlike = {p.slug: p for p in (*shelf, *asked.paints) if p.slug not in asked.without}
+    wanted = reflectance(asked.wanted)
+    if not unlike:
+        return MatchOut(wanted=asked.wanted, words=colour_in_words(lab_of(wanted)), paints=(), matches=(), spoons=(),
+                        near=False, closer="Put paints with their colours on your shelf first.")  # fmt: skip
+    palette = Palette(tuple(unlike.values())[:MOST_PAINTS], known.optics, _onto(asked.onto, here))
+    found = matches(wanted, palette)
+    kit = known.kits[here.workshop().kit]
+    return MatchOut(
+        wanted=asked.wanted,
+        words=colour_in_words(lab_of(wanted)),
+        paints=palette.paints,
+        matches=found,
+        spoons=tuple(in_spoons(m, asked.ml, kit, palette) for m in found[:MEASURED]),
+        near=found[0].off <= FAR,
+        closer=closer(wanted, found[0]),
+    )
+
+
+def _onto(asked: OntoIn | None, here: Context) -> Onto | None:
+    """Where the wanted layer lies; None for a thick film by itself. Raises InvalidValue for a layer that is not."""
+    if asked is None:
+        return None
+    zone, bench = zone_of(asked, here)
+    at = next((i for i, layer in enumerate(zone.layers) if layer.id == asked.layer), None)
+    if at is None:
+        known = ", ".join(layer.id for layer in zone.layers)
+        raise InvalidValue(f"There is no layer {asked.layer!r}.", value=asked.layer, allowed=known, field="onto/layer")
+    return Look(bench.stack(zone)).onto(at)
 
 
 def _bench(known: Catalogue) -> Trial:

@@ -85,6 +85,15 @@ def test_a_mix_of_paints_is_the_same_in_any_order_and_no_mean() -> None:
     assert green[1] < -8, "blue and yellow paint make green"
 
 
+def test_pots_side_by_side_are_seen_as_light_not_stirred_together() -> None:
+    from lumso.core.book.colours import Colour, Pot
+
+    pots = tuple(Pot(f"p{i}", h, 0.5, {"paint": Colour(h, h)}) for i, h in enumerate(("#28508c", "#d8b23c")))
+    made = look(laid("paint-plain", coats=3, pots=pots)).column.top
+    mean = (reflectance("#28508c") + reflectance("#d8b23c")) / 2
+    assert float(delta_e(lab_of(reflectance(made.hex)), lab_of(mean))) < 0.5
+
+
 def test_what_is_not_known_widens_the_range() -> None:
     sure = look(laid("paint-plain", CREAM, coats=3)).column.top
     wiped = look(laid("paint-plain", CREAM, coats=3), laid("colour-wash", DARK)).column.top

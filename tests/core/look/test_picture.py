@@ -16,6 +16,7 @@ from lumso.core.look.surface import Surface, depth_mm, lay, sand_down
 from tests.core.look.making import C, finished, laid, look, sanded
 
 CREAM, GREEN, DARK = "#ece3cc", "#4d6b57", "#3a2f28"
+SANDED_THROUGH = {"chippy-milk-paint", "two-colour-milk-paint", "salt-wash-undercolours", "palette-knife-layers"}
 
 
 def linear(picture: np.ndarray) -> np.ndarray:
@@ -67,10 +68,7 @@ def test_pictures_repeat_and_layers_do_not_lie_alike() -> None:
 
 @pytest.mark.parametrize(
     "slug",
-    sorted(
-        set(C.finishes)
-        - {"chippy-milk-paint", "two-colour-milk-paint", "salt-wash-undercolours", "palette-knife-layers"}
-    ),
+    sorted(set(C.finishes) - SANDED_THROUGH),
 )
 def test_a_picture_is_as_light_and_as_coloured_as_the_strip_says(slug: str) -> None:
     """But for finishes that are sanded through or flake: the strip stops before that."""

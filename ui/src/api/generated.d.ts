@@ -1016,6 +1016,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/look/match": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Match
+         * @description The mixes of at most three paints, and white or black, that come nearest to a wanted colour. Estimates.
+         */
+        post: operations["match_api_look_match_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/look/recipes/{slug}": {
         parameters: {
             query?: never;
@@ -2007,7 +2027,7 @@ export interface components {
             /** Consistencies */
             consistencies: components["schemas"]["Consistency"][];
             /** Films */
-            films: components["schemas"]["lumso__core__book__films__Film-Output"][];
+            films: components["schemas"]["Film-Output"][];
             /** Finishes */
             finishes: components["schemas"]["Finish"][];
             /** Grounds */
@@ -2053,7 +2073,7 @@ export interface components {
         };
         /**
          * ChipIn
-         * @description A zone; with `upto` only its layers up to that one, with `tile` a stretch of 450 mm that can be laid
+         * @description A look of a zone; with `upto` only its layers up to that one, with `tile` a stretch of 450 mm that can be laid
          *     side by side with itself.
          */
         ChipIn: {
@@ -2068,6 +2088,11 @@ export interface components {
              * @default
              */
             upto?: string;
+            /**
+             * Variant
+             * @default
+             */
+            variant?: string;
             /** Zone */
             zone: string;
         };
@@ -2102,6 +2127,28 @@ export interface components {
             kind: string;
             /** Seed */
             seed: string;
+        };
+        /**
+         * ChooseVariant
+         * @description One of a zone's looks planned in place of what is planned now, which is kept under `name`.
+         */
+        ChooseVariant: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            edit: "choose variant";
+            /**
+             * Name
+             * @default the one before
+             */
+            name?: string;
+            /** Seed */
+            seed: string;
+            /** Variant */
+            variant: string;
+            /** Zone */
+            zone: string;
         };
         /**
          * Chosen
@@ -2232,7 +2279,7 @@ export interface components {
          */
         Column: {
             /** Films */
-            films: components["schemas"]["lumso__core__look__column__Film"][];
+            films: components["schemas"]["StripFilm"][];
             /** Ground */
             ground: string;
             top: components["schemas"]["Shade"];
@@ -2695,6 +2742,23 @@ export interface components {
             prep: string;
         };
         /**
+         * DropVariant
+         * @description One of a zone's looks let go.
+         */
+        DropVariant: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            edit: "drop variant";
+            /** Seed */
+            seed: string;
+            /** Variant */
+            variant: string;
+            /** Zone */
+            zone: string;
+        };
+        /**
          * Drying
          * @description A film that dries: touch dry, and ready for what comes next; None where only a label knows.
          */
@@ -2764,7 +2828,7 @@ export interface components {
          */
         EditIn: {
             /** Edit */
-            edit: components["schemas"]["EditStack"] | components["schemas"]["PutFinish"] | components["schemas"]["RemedyZone"] | components["schemas"]["ChooseGround"] | components["schemas"]["ChoosePiece"] | components["schemas"]["SplitZone"] | components["schemas"]["MergeZone"] | components["schemas"]["CopyStack"] | components["schemas"]["KeepWhatIf"] | components["schemas"]["TakeEntry"];
+            edit: components["schemas"]["EditStack"] | components["schemas"]["PutFinish"] | components["schemas"]["RemedyZone"] | components["schemas"]["ChooseGround"] | components["schemas"]["ChoosePiece"] | components["schemas"]["SplitZone"] | components["schemas"]["MergeZone"] | components["schemas"]["CopyStack"] | components["schemas"]["KeepWhatIf"] | components["schemas"]["TakeEntry"] | components["schemas"]["KeepVariant"] | components["schemas"]["ChooseVariant"] | components["schemas"]["DropVariant"];
             job: components["schemas"]["JobBody-Input"];
         };
         /**
@@ -2883,7 +2947,7 @@ export interface components {
              * Films
              * @default []
              */
-            films: components["schemas"]["lumso__core__book__films__Film-Output"][];
+            films: components["schemas"]["Film-Output"][];
             /**
              * Grounds
              * @default []
@@ -3256,6 +3320,148 @@ export interface components {
              * @default
              */
             waits?: string;
+        };
+        /**
+         * Film
+         * @description A kind of dry film. Starting values, until a label or the log says otherwise.
+         */
+        "Film-Output": {
+            /**
+             * Alkaline
+             * @default false
+             */
+            alkaline: boolean;
+            /**
+             * Ambers
+             * @default false
+             */
+            ambers: boolean;
+            /**
+             * Carrier
+             * @description What it is thinned with, and so what it does to the film beneath while it is wet.
+             * @enum {string}
+             */
+            carrier: "water" | "solvent" | "oil" | "spirit" | "none";
+            /**
+             * Chips
+             * @description On a closed ground it comes off in flakes, as it pleases.
+             * @default false
+             */
+            chips: boolean;
+            /**
+             * Closes
+             * @description Water no longer reaches what is beneath.
+             * @default false
+             */
+            closes: boolean;
+            /**
+             * Colours
+             * @description A wax that colours what it lands on, and stays there.
+             * @default false
+             */
+            colours: boolean;
+            /**
+             * Dissolves In Water
+             * @description Salt and soda stay soluble for good.
+             * @default false
+             */
+            dissolves_in_water: boolean;
+            /**
+             * Gentle Days
+             * @description Days until it may be closed, stacked and used gently, long before it has cured; None is unknown.
+             */
+            gentle_days: number | null;
+            /**
+             * Gloss
+             * @default matt
+             * @enum {string}
+             */
+            gloss: "dead matt" | "matt" | "eggshell" | "satin" | "gloss";
+            /**
+             * Grips
+             * @description Holds on a slick ground by itself, once that is clean.
+             * @default false
+             */
+            grips: boolean;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "paint" | "wash" | "glaze" | "texture" | "primer" | "blocker" | "clear" | "wax" | "oil" | "patina" | "leaf" | "metal";
+            /**
+             * Labelled
+             * @description Which of its times are from a label: none of these is ever undercut.
+             * @default []
+             */
+            labelled: string[];
+            /**
+             * Matting
+             * @description Holds matting agents, which cloud a dark colour from the second coat on.
+             * @default false
+             */
+            matting: boolean;
+            /** Name */
+            name: string;
+            /** Open Least Min */
+            open_least_min: number | null;
+            /**
+             * Open Most Min
+             * @description How long it can be worked, at the least and at the most; None is unknown.
+             */
+            open_most_min: number | null;
+            /** Provenance */
+            provenance: string;
+            /**
+             * Rewets
+             * @description Water brings it back until something seals it.
+             * @default false
+             */
+            rewets: boolean;
+            /**
+             * Sands Soft Min
+             * @description From when it is sanded on purpose while it is dry on top and soft beneath: it balls instead of flying.
+             */
+            sands_soft_min: number | null;
+            /** Slug */
+            slug: string;
+            /**
+             * Stands
+             * @description What it stands as the last film, cured.
+             */
+            stands: {
+                [key: string]: "yes" | "a little" | "no";
+            };
+            /**
+             * Stops
+             * @description What it keeps from coming through.
+             * @default []
+             */
+            stops: ("tannins" | "knots" | "rust" | "oil")[];
+            /**
+             * Tells Overnight
+             * @description Only after a night it shows whether it has stopped what it should.
+             * @default false
+             */
+            tells_overnight: boolean;
+            /**
+             * Thick
+             * @description The film whose times hold for it where it is laid thick; "" for its own.
+             * @default
+             */
+            thick: string;
+            times: components["schemas"]["DryingTimes-Output"];
+            /**
+             * Usual Um
+             * @description The wet thickness its times hold for, in µm.
+             * @default 75
+             */
+            usual_um: number;
+            /**
+             * Waits
+             * @description What dry looks and feels like before the next coat.
+             * @default
+             */
+            waits: string;
         };
         /**
          * FilmBand
@@ -3815,6 +4021,17 @@ export interface components {
             zone: string;
         };
         /**
+         * InSpoons
+         * @description How a mix is measured: as asked where the spoons are fine enough; and what would be.
+         */
+        InSpoons: {
+            asked: components["schemas"]["Measured"] | null;
+            /** @description With a jar of diluted tint, in a small batch. */
+            diluted: components["schemas"]["Measured"] | null;
+            /** @description The smallest batch that keeps the colour, where as asked does not. */
+            larger: components["schemas"]["Measured"] | null;
+        };
+        /**
          * InsertLayer
          * @description A new layer right beneath the layer `above`; "" puts it on top.
          */
@@ -4140,6 +4357,23 @@ export interface components {
             /** Doubt */
             doubt: string;
             reading: components["schemas"]["Reading"];
+        };
+        /**
+         * KeepVariant
+         * @description What is planned on a zone kept as one of its looks; planning goes on from it.
+         */
+        KeepVariant: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            edit: "keep variant";
+            /** Name */
+            name: string;
+            /** Seed */
+            seed: string;
+            /** Zone */
+            zone: string;
         };
         /**
          * KeepWhatIf
@@ -4820,6 +5054,20 @@ export interface components {
             water_per_powder: number;
         };
         /**
+         * LookIn
+         * @description A zone, or one of its looks that are kept beside it.
+         */
+        LookIn: {
+            job: components["schemas"]["JobBody-Input"];
+            /**
+             * Variant
+             * @default
+             */
+            variant?: string;
+            /** Zone */
+            zone: string;
+        };
+        /**
          * Mark
          * @description A place on the axis with what stands there: a day, an hour.
          */
@@ -4828,6 +5076,80 @@ export interface components {
             says: string;
             /** X */
             x: number;
+        };
+        /**
+         * Match
+         * @description A mix: its parts, the largest first, what it is estimated to look like, and how far that is from the wanted.
+         */
+        Match: {
+            /**
+             * Off
+             * @description ΔE₀₀ from the wanted colour.
+             */
+            off: number;
+            /** Parts */
+            parts: components["schemas"]["MatchPart"][];
+            shade: components["schemas"]["Shade"];
+        };
+        /**
+         * MatchIn
+         * @description A wanted colour, and what it may be mixed from: the paints on the shelf, and those that are named here.
+         *
+         *     With `onto` it is matched as that layer will lie: over what is beneath, as thick, sealed as it is sealed.
+         */
+        MatchIn: {
+            /**
+             * Ml
+             * @default 60
+             */
+            ml?: number;
+            onto?: components["schemas"]["OntoIn"] | null;
+            /**
+             * Paints
+             * @default []
+             */
+            paints?: components["schemas"]["ShelfPaint-Input"][];
+            /** Wanted */
+            wanted: string;
+            /**
+             * Without
+             * @default []
+             */
+            without?: string[];
+        };
+        /**
+         * MatchOut
+         * @description The nearest mixes, the best first, each measured with the kit in use; and what they were searched among.
+         */
+        MatchOut: {
+            /** Closer */
+            closer: string;
+            /** Matches */
+            matches: components["schemas"]["Match"][];
+            /** Near */
+            near: boolean;
+            /** Paints */
+            paints: components["schemas"]["ShelfPaint-Output"][];
+            /** Spoons */
+            spoons: components["schemas"]["InSpoons"][];
+            /** Wanted */
+            wanted: string;
+            /** Words */
+            words: string;
+        };
+        /**
+         * MatchPart
+         * @description One paint of a mix, and its share of the paints by volume.
+         */
+        MatchPart: {
+            /** Hex */
+            hex: string;
+            /** Name */
+            name: string;
+            /** Share */
+            share: number;
+            /** Slug */
+            slug: string;
         };
         /**
          * Material
@@ -5178,6 +5500,27 @@ export interface components {
             slug: string;
         };
         /**
+         * Measured
+         * @description A way to measure a mix: what goes in, what it makes, how far the colour is off the unrounded mix, and the jar.
+         */
+        Measured: {
+            /**
+             * Jar
+             * @description What the jar of tint is stirred from first; empty where there is none.
+             * @default []
+             */
+            jar: components["schemas"]["Spooned"][];
+            /**
+             * Off
+             * @description ΔE₀₀ from the mix as it was found.
+             */
+            off: number;
+            /** Parts */
+            parts: components["schemas"]["Spooned"][];
+            /** Total Ml */
+            total_ml: number;
+        };
+        /**
          * MergeZone
          * @description A zone's surfaces given to the first other one; the zone and its layers go.
          */
@@ -5335,6 +5678,17 @@ export interface components {
             grade: "can hurt" | "will fail" | "risky" | "know this";
             /** Y */
             y: number;
+        };
+        /**
+         * OntoIn
+         * @description The layer of a zone that a matched colour is for.
+         */
+        OntoIn: {
+            job: components["schemas"]["JobBody-Input"];
+            /** Layer */
+            layer: string;
+            /** Zone */
+            zone: string;
         };
         /**
          * OpenOut
@@ -5522,7 +5876,7 @@ export interface components {
              * Field
              * @enum {string}
              */
-            field: "bulk_density" | "true_density" | "swelling" | "packing_limit" | "viscosity_mpa_s" | "label_rate_ml_per_m2" | "hiding";
+            field: "bulk_density" | "true_density" | "swelling" | "packing_limit" | "viscosity_mpa_s" | "label_rate_ml_per_m2" | "hiding" | "scattering";
             /**
              * Source
              * @enum {string}
@@ -6709,11 +7063,6 @@ export interface components {
             afar_words: string;
             column: components["schemas"]["Column"];
             /**
-             * Dries
-             * @description How the last layer changes as it dries, in words.
-             */
-            dries: string;
-            /**
              * Side Mm
              * @description How much of the surface its picture shows.
              */
@@ -6900,6 +7249,11 @@ export interface components {
             lightness: number;
             /** Palest */
             palest: string;
+            /**
+             * Sure
+             * @description What that is good for, in words.
+             */
+            sure: string;
             /**
              * Within
              * @description ΔE₀₀ that nine in ten of what it may be lie within.
@@ -7108,6 +7462,50 @@ export interface components {
             more: string;
         };
         /**
+         * ShelfPaint
+         * @description A paint that may be mixed with: its colour dry and matt, and what is known of how it hides.
+         */
+        "ShelfPaint-Input": {
+            /** Hex */
+            hex: string;
+            /**
+             * Hiding
+             * @default 0
+             */
+            hiding?: number;
+            /** Name */
+            name: string;
+            /**
+             * Scattering
+             * @default 0
+             */
+            scattering?: number;
+            /** Slug */
+            slug: string;
+        };
+        /**
+         * ShelfPaint
+         * @description A paint that may be mixed with: its colour dry and matt, and what is known of how it hides.
+         */
+        "ShelfPaint-Output": {
+            /** Hex */
+            hex: string;
+            /**
+             * Hiding
+             * @default 0
+             */
+            hiding: number;
+            /** Name */
+            name: string;
+            /**
+             * Scattering
+             * @default 0
+             */
+            scattering: number;
+            /** Slug */
+            slug: string;
+        };
+        /**
          * Shelved
          * @description A finish of the library for a zone: whether it suits ground and use, and if not, why.
          */
@@ -7208,6 +7606,20 @@ export interface components {
             spoonfuls: components["schemas"]["Spoonful"][];
             /** Words */
             words: string;
+        };
+        /**
+         * Spooned
+         * @description What of one paint, or of the jar of tint, goes in.
+         */
+        Spooned: {
+            /** Fillings */
+            fillings: components["schemas"]["Filling"][];
+            /** Hex */
+            hex: string;
+            /** Ml */
+            ml: number;
+            /** Name */
+            name: string;
         };
         /**
          * Spoonful
@@ -7385,6 +7797,37 @@ export interface components {
             stretches: components["schemas"]["Stretch"][];
             /** Width */
             width: number;
+        };
+        /**
+         * StripFilm
+         * @description A layer in the strip: the colour of its film alone, and what is seen when it is wet and when it is dry.
+         */
+        StripFilm: {
+            /** Clear */
+            clear: boolean;
+            /**
+             * Dries
+             * @description How it changes as it dries, in words.
+             */
+            dries: string;
+            dry: components["schemas"]["Shade"];
+            /**
+             * Kept
+             * @description The share that wiping leaves.
+             */
+            kept: number;
+            /** Layer */
+            layer: string;
+            /** Name */
+            name: string;
+            /**
+             * Own
+             * @description The film alone, as thick as one likes; "" where it has no colour of its own.
+             */
+            own: string;
+            wet: components["schemas"]["Shade"];
+            /** Wiped */
+            wiped: boolean;
         };
         /**
          * SurfaceArea
@@ -7989,6 +8432,60 @@ export interface components {
             touched_by: ("hands" | "water" | "heat" | "food" | "feet" | "children" | "weather" | "an unknown buyer")[];
         };
         /**
+         * Variant
+         * @description Another look of a zone, kept beside the one that is planned, to be compared and chosen.
+         */
+        "Variant-Input": {
+            /**
+             * Accepted
+             * @default []
+             */
+            accepted?: components["schemas"]["Acceptance-Input"][];
+            /**
+             * Finish
+             * @default
+             */
+            finish?: string;
+            /** Id */
+            id: string;
+            /** Layers */
+            layers: components["schemas"]["Layer-Input"][];
+            /** Name */
+            name: string;
+            /**
+             * Prep
+             * @default []
+             */
+            prep?: string[];
+        };
+        /**
+         * Variant
+         * @description Another look of a zone, kept beside the one that is planned, to be compared and chosen.
+         */
+        "Variant-Output": {
+            /**
+             * Accepted
+             * @default []
+             */
+            accepted: components["schemas"]["Acceptance-Output"][];
+            /**
+             * Finish
+             * @default
+             */
+            finish: string;
+            /** Id */
+            id: string;
+            /** Layers */
+            layers: components["schemas"]["Layer-Output"][];
+            /** Name */
+            name: string;
+            /**
+             * Prep
+             * @default []
+             */
+            prep: string[];
+        };
+        /**
          * Vessel
          * @description Something to mix in.
          */
@@ -8223,6 +8720,11 @@ export interface components {
              * @description What this zone must stand; None is what the job must.
              */
             touched_by?: ("hands" | "water" | "heat" | "food" | "feet" | "children" | "weather" | "an unknown buyer")[] | null;
+            /**
+             * Variants
+             * @default []
+             */
+            variants?: components["schemas"]["Variant-Input"][];
         };
         /**
          * Zone
@@ -8283,6 +8785,11 @@ export interface components {
              * @description What this zone must stand; None is what the job must.
              */
             touched_by: ("hands" | "water" | "heat" | "food" | "feet" | "children" | "weather" | "an unknown buyer")[] | null;
+            /**
+             * Variants
+             * @default []
+             */
+            variants: components["schemas"]["Variant-Output"][];
         };
         /**
          * ZoneIn
@@ -8371,148 +8878,6 @@ export interface components {
             text: string;
         };
         /**
-         * Film
-         * @description A kind of dry film. Starting values, until a label or the log says otherwise.
-         */
-        "lumso__core__book__films__Film-Output": {
-            /**
-             * Alkaline
-             * @default false
-             */
-            alkaline: boolean;
-            /**
-             * Ambers
-             * @default false
-             */
-            ambers: boolean;
-            /**
-             * Carrier
-             * @description What it is thinned with, and so what it does to the film beneath while it is wet.
-             * @enum {string}
-             */
-            carrier: "water" | "solvent" | "oil" | "spirit" | "none";
-            /**
-             * Chips
-             * @description On a closed ground it comes off in flakes, as it pleases.
-             * @default false
-             */
-            chips: boolean;
-            /**
-             * Closes
-             * @description Water no longer reaches what is beneath.
-             * @default false
-             */
-            closes: boolean;
-            /**
-             * Colours
-             * @description A wax that colours what it lands on, and stays there.
-             * @default false
-             */
-            colours: boolean;
-            /**
-             * Dissolves In Water
-             * @description Salt and soda stay soluble for good.
-             * @default false
-             */
-            dissolves_in_water: boolean;
-            /**
-             * Gentle Days
-             * @description Days until it may be closed, stacked and used gently, long before it has cured; None is unknown.
-             */
-            gentle_days: number | null;
-            /**
-             * Gloss
-             * @default matt
-             * @enum {string}
-             */
-            gloss: "dead matt" | "matt" | "eggshell" | "satin" | "gloss";
-            /**
-             * Grips
-             * @description Holds on a slick ground by itself, once that is clean.
-             * @default false
-             */
-            grips: boolean;
-            /**
-             * Kind
-             * @enum {string}
-             */
-            kind: "paint" | "wash" | "glaze" | "texture" | "primer" | "blocker" | "clear" | "wax" | "oil" | "patina" | "leaf" | "metal";
-            /**
-             * Labelled
-             * @description Which of its times are from a label: none of these is ever undercut.
-             * @default []
-             */
-            labelled: string[];
-            /**
-             * Matting
-             * @description Holds matting agents, which cloud a dark colour from the second coat on.
-             * @default false
-             */
-            matting: boolean;
-            /** Name */
-            name: string;
-            /** Open Least Min */
-            open_least_min: number | null;
-            /**
-             * Open Most Min
-             * @description How long it can be worked, at the least and at the most; None is unknown.
-             */
-            open_most_min: number | null;
-            /** Provenance */
-            provenance: string;
-            /**
-             * Rewets
-             * @description Water brings it back until something seals it.
-             * @default false
-             */
-            rewets: boolean;
-            /**
-             * Sands Soft Min
-             * @description From when it is sanded on purpose while it is dry on top and soft beneath: it balls instead of flying.
-             */
-            sands_soft_min: number | null;
-            /** Slug */
-            slug: string;
-            /**
-             * Stands
-             * @description What it stands as the last film, cured.
-             */
-            stands: {
-                [key: string]: "yes" | "a little" | "no";
-            };
-            /**
-             * Stops
-             * @description What it keeps from coming through.
-             * @default []
-             */
-            stops: ("tannins" | "knots" | "rust" | "oil")[];
-            /**
-             * Tells Overnight
-             * @description Only after a night it shows whether it has stopped what it should.
-             * @default false
-             */
-            tells_overnight: boolean;
-            /**
-             * Thick
-             * @description The film whose times hold for it where it is laid thick; "" for its own.
-             * @default
-             */
-            thick: string;
-            times: components["schemas"]["DryingTimes-Output"];
-            /**
-             * Usual Um
-             * @description The wet thickness its times hold for, in µm.
-             * @default 75
-             */
-            usual_um: number;
-            /**
-             * Waits
-             * @description What dry looks and feels like before the next coat.
-             * @default
-             */
-            waits: string;
-        };
-        /**
          * Thickness
          * @description A word painters say for how thick a textured coat lies, and what it is in mm of mean thickness.
          */
@@ -8527,25 +8892,6 @@ export interface components {
             provenance: string;
             /** Slug */
             slug: string;
-        };
-        /**
-         * Film
-         * @description A layer in the strip: the colour of its film alone, and what is seen when it is wet and when it is dry.
-         */
-        lumso__core__look__column__Film: {
-            /** Clear */
-            clear: boolean;
-            dry: components["schemas"]["Shade"];
-            /** Layer */
-            layer: string;
-            /** Name */
-            name: string;
-            /**
-             * Own
-             * @description The film alone, as thick as one likes; "" where it has no colour of its own.
-             */
-            own: string;
-            wet: components["schemas"]["Shade"];
         };
         /**
          * Thickness
@@ -10302,7 +10648,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["ZoneIn"];
+                "application/json": components["schemas"]["LookIn"];
             };
         };
         responses: {
@@ -10385,6 +10731,39 @@ export interface operations {
                 };
                 content: {
                     "image/png": string;
+                };
+            };
+            /** @description Problem details */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    match_api_look_match_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["MatchIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MatchOut"];
                 };
             };
             /** @description Problem details */

@@ -103,8 +103,14 @@ function Row({ recipe, catalogue, picked, onPick }: RowProps) {
       </label>
       <Link
         to={`/book/${recipe.slug}`}
-        className="grid min-w-0 grow gap-x-5 py-2.5 hover:underline sm:grid-cols-[16rem_9rem_1fr_13rem] sm:items-center"
+        className="grid min-w-0 grow grid-cols-[4rem_1fr] gap-x-4 py-1.5 hover:underline sm:grid-cols-[4rem_15rem_8rem_1fr_12rem] sm:items-center"
       >
+        <img
+          src={`/api/look/recipes/${encodeURIComponent(recipe.slug)}?px=96`}
+          alt=""
+          loading="lazy"
+          className="row-span-4 aspect-square w-full border border-line bg-steel sm:row-span-1"
+        />
         <span className="font-semibold">{recipe.name}</span>
         <ShareBar slices={strip} />
         <span className="narrow text-soft">{recipe.looks}</span>

@@ -1,9 +1,12 @@
 import { type ReactNode, useEffect, useRef, useState } from "react";
 import type { PieceGeometry } from "../api/client";
+import { Tile } from "./MiniPiece";
 
 interface PieceDrawingProps {
   drawing: PieceGeometry;
   fills: Record<string, string>;
+  /** A look of each zone, by zone, as a tile to fill it with. */
+  tiles?: Record<string, string>;
   sizes: Record<string, string>;
   areas: Record<string, string>;
   picked: string;
@@ -22,6 +25,7 @@ const SPAN = 1000;
 export function PieceDrawing({
   drawing,
   fills,
+  tiles = {},
   sizes,
   areas,
   picked,
@@ -73,6 +77,9 @@ export function PieceDrawing({
             <path d="M0 0V16" stroke="var(--color-soft)" strokeWidth="2" />
           </pattern>
         </defs>
+        {Object.entries(tiles).map(([zone, address]) => (
+          <Tile key={zone} id={`look-${zone}`} address={address} scale={scale} />
+        ))}
         {drawing.faces.map((face) => {
           const points = face.outline.map((p) => ({ x: p.x * scale, y: p.y * scale }));
           const xs = points.map((p) => p.x);
@@ -95,7 +102,13 @@ export function PieceDrawing({
             >
               <polygon
                 points={points.map((p) => `${p.x},${p.y}`).join(" ")}
-                fill={face.zone ? (fills[face.zone] ?? "var(--color-enamel)") : "url(#bare)"}
+                fill={
+                  !face.zone
+                    ? "url(#bare)"
+                    : tiles[face.zone]
+                      ? `url(#look-${face.zone})`
+                      : (fills[face.zone] ?? "var(--color-enamel)")
+                }
                 stroke="var(--color-ink)"
                 strokeWidth={face.zone && face.zone === picked ? 8 : 2.5}
                 strokeLinejoin="miter"

@@ -87,7 +87,7 @@ export function AdvicePanel({ open, zone: index }: { open: OpenJob; zone: number
                     <strong>
                       {c.coats === null
                         ? "more than a dozen; a grounding colour first"
-                        : `about ${c.coats} ${c.coats === 1 ? "coat" : "coats"}`}
+                        : `about ${c.at_most === c.coats ? c.coats : `${c.coats} to ${c.at_most ?? "more than a dozen"}`} ${c.at_most === 1 ? "coat" : "coats"}`}
                     </strong>
                     <span className="narrow block text-sm text-soft">
                       Counted as {c.colour_class}, S·X {say(c.scattering_per_coat)} a coat. An estimate: make

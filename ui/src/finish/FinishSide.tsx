@@ -1,6 +1,10 @@
 import { Tabs } from "radix-ui";
-import { useState } from "react";
-import type { Catalogue, Change } from "../api/client";
+import { type ReactNode, useState } from "react";
+import { Link } from "react-router";
+import type { Catalogue, Change, Zone } from "../api/client";
+import { useChip, useSeen } from "../api/look";
+import { Chip } from "../drawings/Chip";
+import { Range } from "../drawings/DryingStrip";
 import { stackEdit } from "../job/edits";
 import type { OpenJob } from "../job/useJob";
 import { Choice } from "../parts/fields";
@@ -42,11 +46,9 @@ export function FinishSide({ open, catalogue, zone: index, layer, onLayer }: Fin
           <h2 className="wide text-base font-bold">{zone.name}</h2>
           <Library open={open} catalogue={catalogue} zone={index} onDone={setSays} />
         </div>
-        {finish && (
-          <p className="narrow -mt-2 text-sm text-soft">
-            Began as {finish.name.toLowerCase()}. {finish.looks}
-          </p>
-        )}
+        <Seen open={open} zone={zone}>
+          {finish && `Began as ${finish.name.toLowerCase()}. ${finish.looks}`}
+        </Seen>
         {says && (
           <p role="status" className="narrow border-l-4 border-ink pl-2 text-sm">
             {says}
@@ -117,6 +119,25 @@ export function FinishSide({ open, catalogue, zone: index, layer, onLayer }: Fin
         </Tabs.Root>
       </section>
     </>
+  );
+}
+
+/** What it will look like, small; the rest is on the side of the look. */
+function Seen({ open, zone, children }: { open: OpenJob; zone: Zone; children: ReactNode }) {
+  const chip = useChip({ job: open.job, zone: zone.id }, 160);
+  const seen = useSeen(open.job, zone.id);
+  if (zone.layers.length === 0) return null;
+  const words = seen.data?.afar_words ?? "";
+  return (
+    <Link to={`/jobs/${open.id}/look`} className="-mt-1 grid grid-cols-[6.5rem_1fr] gap-3">
+      <Chip address={chip.address} old={chip.old} says={`${words}, an estimate`} className="w-full" />
+      <span className="narrow text-sm">
+        <strong className="block text-base first-letter:uppercase">{words}</strong>
+        {seen.data && <Range shade={seen.data.column.top} />} (an estimate).{" "}
+        <span className="underline">How it will look</span>
+        <span className="block text-soft">{children}</span>
+      </span>
+    </Link>
   );
 }
 

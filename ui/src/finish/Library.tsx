@@ -61,10 +61,15 @@ export function Library({ open, catalogue, zone: index, onDone }: LibraryProps) 
                 <li key={finish.slug} className="border-b-2 border-ink">
                   <button
                     type="button"
-                    className="grid w-full grid-cols-[5rem_1fr] gap-4 p-3 text-left hover:bg-steel"
+                    className="grid w-full grid-cols-[8rem_1fr] gap-4 p-3 text-left hover:bg-steel"
                     onClick={() => void put(finish)}
                   >
-                    <Chip finish={finish} catalogue={catalogue} ground={zone.ground} />
+                    <img
+                      src={`/api/look/finishes/${finish.slug}?ground=${zone.ground}&relief=${zone.relief === "flat" ? finish.shown_on : zone.relief}`}
+                      alt=""
+                      loading="lazy"
+                      className="aspect-square w-full border border-ink bg-steel"
+                    />
                     <span>
                       <strong className="block">{finish.name}</strong>
                       <span className="block">{finish.looks}</span>
@@ -88,29 +93,5 @@ export function Library({ open, catalogue, zone: index, onDone }: LibraryProps) 
         </Dialog.Content>
       </Dialog.Portal>
     </Dialog.Root>
-  );
-}
-
-/** Its layers stepped off from the ground to the last coat, as on a test board. */
-function Chip({ finish, catalogue, ground }: { finish: Finish; catalogue: Catalogue; ground: string }) {
-  const start = catalogue.grounds.find((g) => g.slug === ground)?.hex ?? "#ccc";
-  const colours = finish.layers.flatMap((layer) => {
-    const pots = layer.pots.flatMap((pot) => Object.values(pot.colours).map((c) => c.hex));
-    return pots.length ? pots : Object.values(layer.colours).map((c) => c.hex);
-  });
-  const steps = [start, ...colours];
-  return (
-    <svg viewBox="0 0 80 64" className="w-full self-start border border-ink" aria-hidden>
-      {steps.map((hex, i) => (
-        <rect
-          // biome-ignore lint/suspicious/noArrayIndexKey: steps are in a fixed order
-          key={i}
-          x={(80 / steps.length) * i}
-          width={80 - (80 / steps.length) * i}
-          height="64"
-          fill={hex}
-        />
-      ))}
-    </svg>
   );
 }

@@ -14,12 +14,14 @@ import { PieceColumn } from "./PieceColumn";
 import { type OpenJob, useJob } from "./useJob";
 
 const FinishSide = new LaterView(() => import("../finish/FinishSide").then((m) => m.FinishSide));
+const LookSide = new LaterView(() => import("../look/LookSide").then((m) => m.LookSide));
 const MixSide = new LaterView(() => import("./MixSide").then((m) => m.MixSide));
 const SheetSide = new LaterView(() => import("../sheet/SheetSide").then((m) => m.SheetSide));
 const StepsSide = new LaterView(() => import("../steps/StepsSide").then((m) => m.StepsSide));
 
 const SIDES = [
   { slug: "finish", name: "Finish" },
+  { slug: "look", name: "Look" },
   { slug: "mix", name: "Mix" },
   { slug: "sheet", name: "Sheet" },
   { slug: "steps", name: "Steps" },
@@ -37,7 +39,7 @@ export function JobView() {
     if (looked) lookAt?.(looked);
   }, [looked, lookAt]);
   useEffect(() => {
-    for (const side of [FinishSide, MixSide, SheetSide, StepsSide]) side.ahead();
+    for (const side of [FinishSide, LookSide, MixSide, SheetSide, StepsSide]) side.ahead();
   }, []);
   if (failed) return <CannotOpen id={id ?? ""} error={failed} onRetry={again} />;
   if (catalogue.error) return <Failure error={catalogue.error} onRetry={() => void catalogue.refetch()} />;
@@ -58,6 +60,7 @@ export function JobView() {
       >
         <PieceColumn {...at} onZone={(index) => setPicked({ zone: index, layer: 0 })} />
         {now === "finish" && <Later view={FinishSide} given={{ ...at, onLayer: setLayer }} />}
+        {now === "look" && <Later view={LookSide} given={{ ...at, onLayer: setLayer }} />}
         {now === "mix" && <Later view={MixSide} given={{ ...at, onLayer: setLayer }} />}
         {now === "sheet" && <Later view={SheetSide} given={at} />}
         {now === "steps" && <Later view={StepsSide} given={{ open, zone }} />}
@@ -106,7 +109,7 @@ function JobBar({ open, sides }: { open: OpenJob; sides: string }) {
       <h1>
         <span className="sr-only">{open.job.name}</span>
       </h1>
-      <div className="max-w-md grow basis-60">
+      <div className="max-w-md grow basis-40">
         <TextField
           label="Name of the job"
           value={open.job.name}

@@ -1,6 +1,7 @@
 import { Tabs } from "radix-ui";
 import { useState } from "react";
 import type { Catalogue, PieceKind } from "../api/client";
+import { useTiles } from "../api/look";
 import { PieceDrawing } from "../drawings/PieceDrawing";
 import { Choice, LengthField, NumberField, Stepper } from "../parts/fields";
 import { LABEL } from "../parts/notices";
@@ -30,6 +31,7 @@ const ROUGH = [
 export function PieceColumn({ open, catalogue, zone: index, onZone }: PieceColumnProps) {
   const { job, plan } = open;
   const [tab, setTab] = useState("sizes");
+  const tiles = useTiles(job);
   const zone = job.zones[index];
   const planned = plan.zones.find((z) => z.zone === zone?.id);
   const kind = catalogue.pieces.find((k) => k.slug === job.piece?.kind);
@@ -72,6 +74,7 @@ export function PieceColumn({ open, catalogue, zone: index, onZone }: PieceColum
         <PieceDrawing
           drawing={plan.drawing}
           fills={fills}
+          tiles={tiles}
           sizes={typed}
           areas={areas}
           picked={zone.id}

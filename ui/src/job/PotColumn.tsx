@@ -1,6 +1,9 @@
 import { Tabs } from "radix-ui";
 import type { Catalogue, LayerPot, Mix } from "../api/client";
+import { useChip, useSeen } from "../api/look";
 import { useSettings } from "../api/workshop";
+import { Chip } from "../drawings/Chip";
+import { Range, WetAndDry } from "../drawings/DryingStrip";
 import { ml } from "../parts/say";
 import { MeasureChoice } from "../pot/MeasureChoice";
 import { Pot } from "../pot/Pot";
@@ -49,7 +52,30 @@ export function PotColumn({ open, catalogue, zone, layer }: PotColumnProps) {
       ) : (
         <p className="my-auto text-center text-lg text-soft">{open.plan.next.says}</p>
       )}
+      {id && pots.length > 0 && <OnSurface open={open} zone={open.job.zones[zone]?.id ?? ""} layer={id} />}
     </section>
+  );
+}
+
+/** What the pot makes on the surface: its picture, wet and dry. */
+function OnSurface({ open, zone, layer }: { open: OpenJob; zone: string; layer: string }) {
+  const chip = useChip({ job: open.job, zone, upto: layer }, 160);
+  const film = useSeen(open.job, zone).data?.column.films.find((f) => f.layer === layer);
+  if (!film) return null;
+  return (
+    <div className="grid grid-cols-[6.5rem_auto_1fr] gap-3 border-t-2 border-ink pt-3">
+      <Chip
+        address={chip.address}
+        old={chip.old}
+        says={`${film.dry.words}, an estimate`}
+        className="w-full"
+      />
+      <WetAndDry film={film} className="w-16" />
+      <p className="narrow text-sm">
+        <strong className="block text-base first-letter:uppercase">{film.dry.words}</strong>
+        On what lies beneath, {film.dries}: left wet, right dry. <Range shade={film.dry} />, an estimate.
+      </p>
+    </div>
   );
 }
 

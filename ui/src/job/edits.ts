@@ -35,6 +35,7 @@ const begun = (id: string, recipe: string): Layer => ({
   second_tool: "",
   damp_tool: false,
   wrapped_tool: false,
+  kept: null,
   materials: {},
 });
 

@@ -17,10 +17,10 @@ from ..colour.kubelka_munk import film
 from ..colour.spectra import BANDS, Array, hex_of
 from ..colour.surfaces import first_surface, sealed
 from ..value import Value
-from .films import LayerFilm
+from .films import LayerFilm, PotFilm
 from .ground import PORE_SHARE
 from .marking import thicknesses
-from .words import colour_in_words
+from .words import colour_in_words, how_sure, steps_apart
 
 SAMPLES = 96
 """How many stacks are tried within what is not known of each film."""
@@ -40,10 +40,12 @@ class Shade(Value):
     lightness: float
     """L*, 0–100."""
     words: str
+    sure: str
+    """What that is good for, in words."""
 
 
 @dataclass(frozen=True)
-class Film(Value):
+class StripFilm(Value):
     """A layer in the strip: the colour of its film alone, and what is seen when it is wet and when it is dry."""
 
     layer: str
@@ -52,7 +54,12 @@ class Film(Value):
     """The film alone, as thick as one likes; "" where it has no colour of its own."""
     wet: Shade
     dry: Shade
+    dries: str
+    """How it changes as it dries, in words."""
     clear: bool
+    wiped: bool
+    kept: float
+    """The share that wiping leaves."""
 
 
 @dataclass(frozen=True)
@@ -60,7 +67,7 @@ class Column(Value):
     """From the bare ground to the last layer."""
 
     ground: str
-    films: tuple[Film, ...]
+    films: tuple[StripFilm, ...]
     top: Shade
 
 
@@ -76,17 +83,17 @@ def pigmented(beneath: Laid, k: Array, s: Array) -> tuple[Array, Array]:
     return film(k, s, light), 1 - (1 - surface) * shines
 
 
-def over(beneath: Laid, one: LayerFilm, k: Array, s: Array, optics: Optics, loose: float | Array = 1.0) -> Laid:
+def over(beneath: Laid, one: LayerFilm, pot: PotFilm, k: Array, s: Array, optics: Optics,
+         loose: float | Array = 1.0) -> Array:  # fmt: skip
     """What is seen where a film of K·X and S·X lies."""
     light, surface = beneath
     if one.clear:
-        pot = one.pot
         light, front = pigmented(beneath, k, s) if pot.dyes else (light, np.full((*light.shape[:-1], 1), surface))
-        return sealed(light, front, one.surface, pot.own_k, pot.own_s, optics, loose=loose), one.surface
-    return film(k, s, light), one.surface
+        return np.asarray(sealed(light, front, one.surface, pot.own_k, pot.own_s, optics, loose=loose))
+    return film(k, s, light)
 
 
-def wet(beneath: Laid, one: LayerFilm, k: Array, s: Array, optics: Optics) -> Array:
+def wet(beneath: Laid, one: LayerFilm, pot: PotFilm, k: Array, s: Array, optics: Optics) -> Array:
     """What is seen while that film is wet: a shining surface, pigment that scatters less, a binder that is milky."""
     light = beneath[0]
     gloss = optics.surface_of(optics.wet_gloss)
@@ -94,7 +101,7 @@ def wet(beneath: Laid, one: LayerFilm, k: Array, s: Array, optics: Optics) -> Ar
     still = np.zeros(BANDS)
     if one.clear:
         light, front = pigmented(beneath, k, s)
-        return np.asarray(sealed(light, front, gloss, one.pot.own_k, one.pot.own_s + one.milk, optics))
+        return np.asarray(sealed(light, front, gloss, pot.own_k, pot.own_s + one.milk, optics))
     return np.asarray(sealed(film(k, s, light), one.surface, gloss, still, still + one.milk, optics))
 
 
@@ -106,9 +113,8 @@ def _draws(films: int) -> Array:
     return np.concatenate((np.zeros((1, films, 5)), half, -half))
 
 
-def _spread(one: LayerFilm, draws: Array, optics: Optics) -> tuple[Array, Array]:
-    """K·X and S·X as they are and as they may be: (rows, bands). `draws` are of one film."""
-    pot = one.pot
+def _spread(one: LayerFilm, pot: PotFilm, draws: Array, optics: Optics) -> tuple[Array, Array]:
+    """K·X and S·X of a pot as they are and as they may be: (rows, bands). `draws` are of one film."""
     kept = one.kept * np.exp(optics.spread.kept * draws[:, 3:4]) if one.wiped else one.kept
     rate = np.exp(optics.spread.rate * draws[:, 2:3]) * np.clip(kept, 0.01, 1)
     k, s = pot.k * rate, pot.s * rate
@@ -131,6 +137,7 @@ def shade(light: Array) -> Shade:
         round(within, 1),
         round(float(own[0]), 1),
         colour_in_words(own),
+        how_sure(within),
     )
 
 
@@ -142,7 +149,6 @@ def _steps(ground: Array, surface: float, films: Sequence[LayerFilm], optics: Op
            draws: Array) -> Iterator[Step]:  # fmt: skip
     light = np.tile(ground, (len(draws), 1))
     for i, one in enumerate(films):
-        k, s = _spread(one, draws[:, i], optics)
         clamped = (first_surface(light[:1], surface, optics) < optics.first_surface)[..., :1]
         loose = np.where(clamped, np.clip(1 + 0.3 * draws[:, i, 4:5], 0, 1.2), 1.0)
         seen_wet, dry, top = np.zeros_like(light), np.zeros_like(light), 0.0
@@ -150,9 +156,12 @@ def _steps(ground: Array, surface: float, films: Sequence[LayerFilm], optics: Op
             if t == 0:
                 seen_wet, dry, top = seen_wet + share * light, dry + share * light, top + share * surface
                 continue
-            here, front = over((light, surface), one, k * t, s * t, optics, loose)
-            dry, top = dry + share * here, top + share * front
-            seen_wet = seen_wet + share * wet((light, surface), one, k * t, s * t, optics)
+            top += share * one.surface
+            for pot in one.pots:  # side by side, not stirred together
+                k, s = _spread(one, pot, draws[:, i], optics)
+                part = share * pot.share
+                dry = dry + part * over((light, surface), one, pot, k * t, s * t, optics, loose)
+                seen_wet = seen_wet + part * wet((light, surface), one, pot, k * t, s * t, optics)
         light, surface = dry, top
         yield one, seen_wet, dry
 
@@ -165,7 +174,10 @@ def column(ground: Array, surface: float, ground_hex: str, films: Sequence[Layer
     made, light = [], np.tile(ground, (SAMPLES + 1, 1))
     for one, seen_wet, light in _steps(ground, surface, films, optics, porous, _draws(len(films))):
         layer = one.laid.layer.id
-        made.append(Film(layer, one.laid.name, one.pot.hex, shade(seen_wet), shade(light), one.clear))
+        wet_shade, dry_shade = shade(seen_wet), shade(light)
+        dries = f"dries {steps_apart(wet_shade.lightness, dry_shade.lightness)}"
+        mine = (layer, one.laid.name, one.hex, wet_shade, dry_shade, dries, one.clear, one.wiped, one.kept)
+        made.append(StripFilm(*mine))
     return Column(ground_hex, tuple(made), shade(light))
 
 

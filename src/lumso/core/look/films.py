@@ -93,13 +93,9 @@ class LayerFilm:
     grains: tuple[Grains, ...] = ()
 
     @property
-    def pot(self) -> PotFilm:
-        """All its pots together, each by its share: the mean of what they absorb and scatter."""
-        if len(self.pots) == 1:
-            return self.pots[0]
-        dyes = tuple(replace(d, held=d.held * p.share) for p in self.pots for d in p.dyes)
-        first = self.pots[0]
-        return PotFilm(self.laid.name, 1.0, dyes, first.thickness, first.own_k, first.own_s)
+    def hex(self) -> str:
+        """The colour of its film alone; of several pots that of the largest."""
+        return max(self.pots, key=lambda p: p.share).hex
 
 
 def hiding_of(pours: Sequence[Pour]) -> tuple[float, float]:

@@ -11,6 +11,7 @@ from ..layers.stack import Stack
 from .column import Column, colours_up, column
 from .films import LayerFilm, layer_film
 from .ground import side_mm
+from .match import Onto
 from .noise import Sheet
 from .picture import light_of, picture
 from .surface import Surface, surface_of
@@ -61,6 +62,16 @@ class Look:
         """What is seen from afar when each of its layers is dry, before any sanding."""
         light = reflectance(self.stack.ground.hex)
         return colours_up(light, self.ground_surface, self.films, self.optics, self.porous)
+
+    def onto(self, index: int) -> Onto:
+        """What the paint of one of its layers lies on, how thick as full coats of paint, and what seals it."""
+        one = self.films[index]
+        beneath = reflectance((self.stack.ground.hex, *self.colours)[index])
+        pot = one.pots[0]
+        held = sum(d.held for d in pot.dyes)
+        above = [f.surface for f in self.films[index + 1 :] if f.clear and not f.pots[0].dyes]
+        sealed = above[-1] if above else one.surface if one.clear else 1.0
+        return Onto(beneath, max(pot.thickness * held * one.kept, 1e-3), sealed)
 
     @property
     def side_mm(self) -> float:

@@ -9,7 +9,7 @@ from ..colour.spectra import hex_from
 from ..value import Value
 from .column import Column
 from .look import Look
-from .words import colour_in_words, steps_apart
+from .words import colour_in_words
 
 
 @dataclass(frozen=True)
@@ -22,8 +22,6 @@ class Seen(Value):
     afar_words: str
     worn: bool
     """Whether sanding or flaking makes that otherwise than the strip says."""
-    dries: str
-    """How the last layer changes as it dries, in words."""
     side_mm: float
     """How much of the surface its picture shows."""
 
@@ -36,6 +34,4 @@ def seen(look: Look) -> Seen:
     if worn:
         mean = np.clip(look.light(160).mean((0, 1), dtype=np.float64), 0, 1)
         hex_, words = hex_from(mean), colour_in_words(lab(mean))
-    last = column.films[-1] if column.films else None
-    dries = f"dries {steps_apart(last.wet.lightness, last.dry.lightness)}" if last else ""
-    return Seen(column, hex_, words, worn, dries, look.side_mm)
+    return Seen(column, hex_, words, worn, look.side_mm)

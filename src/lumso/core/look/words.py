@@ -53,3 +53,16 @@ def steps_apart(before: float, after: float) -> str:
         return "as light" if abs(after - before) < 1 else "a touch lighter" if after > before else "a touch darker"
     said = COUNTED[count] if count < len(COUNTED) else f"{count} steps"
     return f"{said} {'lighter' if after > before else 'darker'}"
+
+
+SURE = ((1.5, "hardly off"), (4.0, "a little either way"), (8.0, "a shade either way"), (1e9, "two shades either way"))
+"""What a range of so many ΔE₀₀ is called."""
+
+
+def how_sure(within: float) -> str:
+    """What a range is good for.
+
+    >>> how_sure(6.0)
+    'a shade either way'
+    """
+    return next(words for end, words in SURE if within < end)

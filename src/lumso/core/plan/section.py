@@ -139,7 +139,7 @@ def cut(stack: Stack, findings: tuple[Finding, ...]) -> Section:
     y = height - GROUND_HEIGHT
     bands = []
     floors: dict[str, float] = {}
-    owns = [film.pot.hex for film in Look(stack).films]
+    owns = [film.hex for film in Look(stack).films]
     for i, (one, own) in enumerate(zip(stack.laid, owns, strict=True)):
         floors[one.layer.id] = y
         high = films[i] * stretch

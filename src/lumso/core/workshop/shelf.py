@@ -11,7 +11,14 @@ from ..errors import InvalidValue
 from ..value import NotNegative, Positive, Slug, Value
 
 MaterialField = Literal[
-    "bulk_density", "true_density", "swelling", "packing_limit", "viscosity_mpa_s", "label_rate_ml_per_m2", "hiding"
+    "bulk_density",
+    "true_density",
+    "swelling",
+    "packing_limit",
+    "viscosity_mpa_s",
+    "label_rate_ml_per_m2",
+    "hiding",
+    "scattering",
 ]
 BOUNDS: Mapping[str, tuple[str, float, float, str]] = {
     "bulk_density": ("Weight of a level ml", 0.05, 8, "g/ml"),
@@ -21,6 +28,7 @@ BOUNDS: Mapping[str, tuple[str, float, float, str]] = {
     "viscosity_mpa_s": ("Thickness as stirred", 0.5, 500_000, "mPa·s"),
     "label_rate_ml_per_m2": ("Label spreading rate", 5, 3000, "ml/m²"),
     "hiding": ("Hiding power", 0, 1, "share"),
+    "scattering": ("Hides, from a tint board", 0.05, 40, "S·X a coat"),
 }
 """What can be known better: its name, the least and most that is believed, and the unit."""
 

@@ -1,0 +1,119 @@
+import { keepPreviousData, useQueries, useQuery } from "@tanstack/react-query";
+import { useEffect, useState } from "react";
+import { answer, api, type Job } from "./client";
+import type { components } from "./generated";
+
+type Schemas = components["schemas"];
+export type Seen = Schemas["Seen"];
+export type Shade = Schemas["Shade"];
+export type StripFilm = Schemas["StripFilm"];
+
+const HELD = Number.POSITIVE_INFINITY;
+const COARSE = 160;
+
+const texts = new WeakMap<object, string>();
+/** A value as text, remembered: what is part of a job stays the same object until it is changed. */
+function text(value: object): string {
+  const known = texts.get(value);
+  if (known !== undefined) return known;
+  const made = JSON.stringify(value);
+  texts.set(value, made);
+  return made;
+}
+
+/** All a look depends on, as a key, and the job with that zone alone. */
+function asked(job: Job, zone: string) {
+  const one = job.zones.find((z) => z.id === zone);
+  return {
+    key: [one ? text(one) : "", text(job.entries)],
+    body: { job: { ...job, zones: one ? [one] : [] }, zone },
+    there: one !== undefined,
+  };
+}
+
+export interface ChipWanted {
+  job: Job;
+  zone: string;
+  variant?: string;
+  upto?: string;
+  tile?: boolean;
+}
+
+function chipQuery({ job, zone, variant = "", upto = "", tile = false }: ChipWanted, px: number, on = true) {
+  const { key, body, there } = asked(job, zone);
+  return {
+    queryKey: ["chip", px, variant, upto, tile, ...key],
+    queryFn: ({ signal }: { signal: AbortSignal }) =>
+      answer(
+        api.POST("/api/look/chip", {
+          params: { query: { px } },
+          body: { ...body, variant, upto, tile },
+          parseAs: "blob",
+          signal,
+        }),
+      ) as Promise<Blob>,
+    enabled: on && there,
+    staleTime: HELD,
+    gcTime: 60_000,
+    retry: false,
+    placeholderData: keepPreviousData,
+  };
+}
+
+/** An address for a picture as long as it is shown. */
+function useAddress(blob: Blob | undefined): string {
+  const [address, setAddress] = useState("");
+  useEffect(() => {
+    if (!blob) return;
+    const made = URL.createObjectURL(blob);
+    setAddress(made);
+    return () => URL.revokeObjectURL(made);
+  }, [blob]);
+  return blob ? address : "";
+}
+
+/** A picture of a zone: coarse as soon as can be, then fine. `old` while it still shows what was before. */
+export function useChip(wanted: ChipWanted, fine = 320) {
+  const coarse = useQuery(chipQuery(wanted, COARSE));
+  const better = useQuery(
+    chipQuery(wanted, fine, fine > COARSE && !coarse.isPlaceholderData && !!coarse.data),
+  );
+  const ready = fine > COARSE && better.data && !better.isPlaceholderData;
+  const address = useAddress(ready ? better.data : coarse.data);
+  return { address, old: coarse.isPlaceholderData, failed: coarse.error };
+}
+
+/** Tiles of all zones of a job, by zone, to fill the drawing of the piece with. */
+export function useTiles(job: Job): Record<string, string> {
+  const found = useQueries({
+    queries: job.zones.map((z) => chipQuery({ job, zone: z.id, tile: true }, COARSE, z.layers.length > 0)),
+  });
+  const blobs = found.map((f) => f.data);
+  const [tiles, setTiles] = useState<Record<string, string>>({});
+  const names = job.zones.map((z) => z.id).join("\n");
+  // biome-ignore lint/correctness/useExhaustiveDependencies: the list is new each time, what is in it is not
+  useEffect(() => {
+    const made = names
+      .split("\n")
+      .flatMap((zone, i) => (blobs[i] ? [[zone, URL.createObjectURL(blobs[i])] as const] : []));
+    setTiles(Object.fromEntries(made));
+    return () => {
+      for (const [, address] of made) URL.revokeObjectURL(address);
+    };
+  }, [names, ...blobs]);
+  return tiles;
+}
+
+/** The strip of a look, and what is seen of it from afar. */
+export function useSeen(job: Job, zone: string, variant = "") {
+  const { key, body, there } = asked(job, zone);
+  return useQuery<Seen>({
+    queryKey: ["seen", variant, ...key],
+    queryFn: ({ signal }) => answer(api.POST("/api/look", { body: { ...body, variant }, signal })),
+    enabled: there,
+    staleTime: HELD,
+    gcTime: 60_000,
+    retry: false,
+    placeholderData: keepPreviousData,
+  });
+}

@@ -1,0 +1,196 @@
+import type { Catalogue, Change, Layer } from "../api/client";
+import type { StripFilm } from "../api/look";
+import { changeLayer } from "../job/change";
+import { stackEdit } from "../job/edits";
+import { ColourOfLayer } from "../job/LayerFields";
+import type { OpenJob } from "../job/useJob";
+import { Choice, Stepper } from "../parts/fields";
+import { LABEL } from "../parts/notices";
+import { percent } from "../parts/say";
+
+interface KnobsProps {
+  open: OpenJob;
+  catalogue: Catalogue;
+  zone: number;
+  layer: number;
+  onLayer: (index: number) => void;
+  films: StripFilm[];
+}
+
+const SANDED = [
+  { name: "not sanded", sandings: [] },
+  { name: "softened", sandings: [{ grit: 220, purpose: "soften" }] },
+  { name: "worn", sandings: [{ grit: 120, purpose: "bite" }] },
+  { name: "well worn", sandings: [{ grit: 80, purpose: "reveal" }] },
+] as const;
+
+const CLEAR = ["clear", "wax", "oil"];
+
+/** What changes a look, each a step that the picture follows. */
+export function Knobs({ open, catalogue, zone: index, layer: at, onLayer, films }: KnobsProps) {
+  const zone = open.job.zones[index];
+  const layer = zone?.layers[at];
+  if (!zone || !layer) return <p className="text-soft">No layer yet: take a finish from the library.</p>;
+  const planned = open.plan.zones.find((z) => z.zone === zone.id)?.layers.find((x) => x.layer === layer.id);
+  const recipe = catalogue.recipes.find((r) => r.slug === layer.recipe);
+  const technique = catalogue.techniques.find((t) => t.slug === layer.technique);
+  const dial = recipe?.components.find((c) => c.id === recipe.dial);
+  const film = films.find((f) => f.layer === layer.id);
+  const share = planned?.dial ?? null;
+  const change = (part: Partial<Layer>) =>
+    open.edit((job) => changeLayer(job, index, at, (x) => ({ ...x, ...part })));
+  const decide = (label: string, what: Change[]) => void open.decide(label, stackEdit(zone.id, what));
+  const kindOf = (slug: string) => {
+    const film = catalogue.recipes.find((r) => r.slug === slug)?.film;
+    return catalogue.films.find((f) => f.slug === film)?.kind ?? "";
+  };
+  const top = zone.layers.at(-1);
+  const sealed = top && CLEAR.includes(kindOf(top.recipe)) && top.technique !== "wax-recesses" ? top : null;
+  const sealers = catalogue.recipes.filter(
+    (r) => CLEAR.includes(kindOf(r.slug)) && r.components.length === 1,
+  );
+  const dark = zone.layers.find((l) => l.technique === "wax-recesses");
+
+  function seal(slug: string) {
+    if (sealed && slug === "") decide("the sealer taken off", [{ do: "remove", layer: sealed.id }]);
+    else if (sealed)
+      decide("another sealer", [{ do: "swap", layer: sealed.id, recipe: slug, technique: "" }]);
+    else decide("a sealer put on", [{ do: "insert", above: "", recipe: slug, technique: "", wait_h: null }]);
+  }
+
+  return (
+    <div className="flex flex-col gap-4">
+      <Choice
+        label="Layer"
+        value={String(at)}
+        options={zone.layers
+          .map((l, i) => ({
+            slug: String(i),
+            name: `${i + 1}. ${catalogue.recipes.find((r) => r.slug === l.recipe)?.name ?? l.recipe}`,
+          }))
+          .reverse()}
+        onChange={(i) => onLayer(Number(i))}
+      />
+      <ColourOfLayer open={open} catalogue={catalogue} zone={index} layer={at} />
+      <div className="grid grid-cols-2 gap-3">
+        {dial && share !== null && recipe?.measured_by === "volume" && (
+          <Stepper
+            label={`${dial.name} in it`}
+            value={share}
+            min={0.05}
+            max={0.9}
+            step={0.05}
+            shown={percent(share)}
+            onChange={(next) =>
+              change({
+                amounts: {
+                  ...layer.amounts,
+                  [dial.id]: { by: "volume-share", share: Math.round(next * 100) / 100 },
+                },
+              })
+            }
+          />
+        )}
+        <Stepper
+          label="Coats"
+          value={layer.coats}
+          min={1}
+          max={catalogue.caps.coats}
+          onChange={(coats) => change({ coats })}
+        />
+        {film?.wiped && (
+          <Stepper
+            label="Left after wiping"
+            value={film.kept}
+            min={0.05}
+            max={1}
+            step={0.05}
+            shown={percent(film.kept)}
+            onChange={(kept) => change({ kept: Math.round(kept * 100) / 100 })}
+          />
+        )}
+        {technique && technique.touched_least < technique.touched_most && (
+          <Stepper
+            label="Touches"
+            value={layer.touched}
+            min={0.05}
+            max={1}
+            step={0.05}
+            shown={percent(layer.touched)}
+            onChange={(touched) => change({ touched: Math.round(touched * 100) / 100 })}
+          />
+        )}
+        {technique?.per_mm && (
+          <Stepper
+            label="Mean thickness"
+            value={layer.thickness_mm}
+            min={0.1}
+            max={10}
+            step={0.1}
+            shown={`${layer.thickness_mm} mm`}
+            onChange={(mm) => change({ thickness_mm: Math.round(mm * 100) / 100 })}
+          />
+        )}
+      </div>
+      {!film?.clear && (
+        <fieldset>
+          <legend className={LABEL}>Sanded back, once it is dry</legend>
+          <div className="grid grid-cols-2 sm:grid-cols-4 [&>*+*]:-ml-0.5">
+            {SANDED.map((way) => {
+              const now = layer.sandings.filter((s) => s.purpose !== "blend" && s.purpose !== "burnish");
+              const on =
+                JSON.stringify(now.map((s) => s.purpose)) ===
+                JSON.stringify(way.sandings.map((s) => s.purpose));
+              return (
+                <button
+                  key={way.name}
+                  type="button"
+                  aria-pressed={on}
+                  className={`press text-sm ${on ? "press-strong" : ""}`}
+                  onClick={() =>
+                    change({
+                      sandings: way.sandings.map((s) => ({
+                        ...s,
+                        abrasive: "paper" as const,
+                        by: "hand" as const,
+                        where: "all" as const,
+                      })),
+                    })
+                  }
+                >
+                  {way.name}
+                  {way.sandings[0] && ` P${way.sandings[0].grit}`}
+                </button>
+              );
+            })}
+          </div>
+        </fieldset>
+      )}
+      <div className="grid gap-3 border-t-2 border-ink pt-3 sm:grid-cols-2">
+        <Choice
+          label="Sealed with"
+          value={sealed?.recipe ?? ""}
+          options={[{ slug: "", name: "nothing" }, ...sealers]}
+          onChange={seal}
+        />
+        <div>
+          <span className={LABEL}>Age in its hollows</span>
+          <button
+            type="button"
+            aria-pressed={dark !== undefined}
+            className={`press w-full ${dark ? "press-strong" : ""}`}
+            onClick={() =>
+              dark
+                ? decide("the dark wax taken off", [{ do: "remove", layer: dark.id }])
+                : decide("dark wax put on", [
+                    { do: "insert", above: "", recipe: "dark-wax", technique: "wax-recesses", wait_h: null },
+                  ])
+            }
+          >
+            {dark ? "dark wax, on" : "put dark wax on"}
+          </button>
+        </div>
+      </div>
+    </div>
+  );
+}
