@@ -9,7 +9,7 @@ import lumso.core
 CORE = Path(lumso.core.__file__).parent
 ROOMS = (
     "value", "memory", "errors", "figure", "measure", "book", "piece", "workshop", "job", "colour", "mixing", "layers",
-    "look", "changes", "checks", "advice", "edits", "work", "plan", "days", "solver", "days", "solver",
+    "look", "changes", "checks", "advice", "edits", "work", "plan", "boards", "days", "solver", "days", "solver",
 )  # fmt: skip
 """From the ground up. A new room takes its place here."""
 

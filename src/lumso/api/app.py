@@ -15,7 +15,22 @@ from lumso import __version__
 from lumso.core.book.catalogue import Catalogue
 from lumso.store.database import Database
 
-from . import better, book, days, entering, errors, finish, jobs, keeping, look, planning, sheets, workshop
+from . import (
+    better,
+    boards,
+    book,
+    days,
+    entering,
+    errors,
+    finish,
+    jobs,
+    keeping,
+    look,
+    photographs,
+    planning,
+    sheets,
+    workshop,
+)
 from .context import Context
 from .description import describe
 from .door import Door
@@ -51,7 +66,21 @@ def create_app(db: Database, catalogue: Catalogue, web: Path = WEB, names: froze
     app.state.solver = Workers(most=1)
     app.state.room = None
     errors.install(app)
-    for part in (jobs, planning, finish, look, sheets, workshop, better, keeping, entering, book, days):
+    for part in (
+        jobs,
+        planning,
+        finish,
+        look,
+        boards,
+        photographs,
+        sheets,
+        workshop,
+        better,
+        keeping,
+        entering,
+        book,
+        days,
+    ):
         app.include_router(part.router, prefix="/api", responses=errors.RESPONSES)
 
     known = list(app.routes)

@@ -145,7 +145,7 @@ async def print_job(job_id: str, asked: PrintIn, request: Request, here: Here) -
     stored, job = await aside(_saved, job_id, here)
     if asked.what == "steps":
         steps = await aside(lambda: steps_of(here.work(job), here.room()))
-        return _pdf(await run(request, pdf_of, "steps", job.name, steps, asked.paper), f"{job.name} steps")
+        return pdf_reply(await run(request, pdf_of, "steps", job.name, steps, asked.paper), f"{job.name} steps")
     sheet = await aside(_printed, job, asked, here)
     kit = in_use(here)
     answers = await measured([b.mix for b in sheet.batches], kit, request, here)
@@ -154,7 +154,7 @@ async def print_job(job_id: str, asked: PrintIn, request: Request, here: Here) -
     entry: Entry | None = request.app.state.entry
     base = entry.reach if entry else str(request.base_url).rstrip("/")  # what a phone can reach, where one can
     coded = [(f.code, f"{base}/b/{f.code}", file) for f, file in zip(frozen, files, strict=True)]
-    return _pdf(await run(request, pdf_of, asked.what, job.name, coded, asked.paper), f"{job.name} {asked.what}")
+    return pdf_reply(await run(request, pdf_of, asked.what, job.name, coded, asked.paper), f"{job.name} {asked.what}")
 
 
 def _saved(job_id: str, here: Context) -> tuple[StoredJob, Job]:
@@ -193,7 +193,8 @@ def pdf_of(what: str, name: str, content: Any, paper: Literal["a4", "letter"]) -
     return pdf.cards(content, paper) if what == "cards" else pdf.labels(content, paper)
 
 
-def _pdf(content: bytes, name: str) -> Response:
+def pdf_reply(content: bytes, name: str) -> Response:
+    """A PDF to be saved under a name."""
     plain = "".join(c if c.isalnum() and c.isascii() else "-" for c in name)
     headers = {"Content-Disposition": f'attachment; filename="{plain}.pdf"'}
     return Response(content, media_type="application/pdf", headers=headers)

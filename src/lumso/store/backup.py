@@ -1,6 +1,6 @@
 """Backups: the whole workshop as one file that is checked by opening it, and the way back.
 
-An archive is a zip of `manifest.json`, `workshop.sqlite3` and, one day, `photographs/`. docs/formats.md describes it.
+An archive is a zip of `manifest.json`, `workshop.sqlite3` and `photographs/`. docs/formats.md describes it.
 """
 
 import json
@@ -12,22 +12,23 @@ from collections.abc import Iterator, Sequence
 from contextlib import closing, contextmanager, suppress
 from dataclasses import dataclass
 from datetime import UTC, date, datetime
-from hashlib import file_digest
+from hashlib import file_digest, sha256
 from pathlib import Path
 from tempfile import TemporaryDirectory
 
 from lumso import __version__
 
-from . import file
+from . import file, photographs
 from .database import Database, applied, migrations, now, refuse_newer
 from .errors import Busy, NoBackup, NotFound, StoreError, Unwritable
 
 FORMAT, VERSION = "lumso-archive", 1
-MANIFEST, DATABASE = "manifest.json", "workshop.sqlite3"
+MANIFEST, DATABASE, PHOTOGRAPHS = "manifest.json", "workshop.sqlite3", "photographs"
 SUFFIX = ".lumso.zip"
 MOST_BYTES = 8 * 1024**3
 """The largest database that is taken out of an archive."""
 
+MOST_PHOTOGRAPH = 64 * 1024**2
 COUNTED = ("job", "job_revision", "workshop_entry", "setting", "frozen_batch", "set_aside")
 DAYS, WEEKS = 7, 8
 """How many backups made of itself are kept: the newest of each of the last days and weeks there is one of."""
@@ -114,11 +115,38 @@ def write(source: Path, to: Path) -> Archive:
             with zipfile.ZipFile(packed, "w", zipfile.ZIP_DEFLATED, compresslevel=6) as archive:
                 archive.writestr(MANIFEST, json.dumps(manifest, indent=2))
                 archive.write(copy, DATABASE)
+                for picture in _photographs(copy, source):
+                    archive.write(picture, f"{PHOTOGRAPHS}/{picture.name}", zipfile.ZIP_STORED)
             with packed.open("rb") as held:
                 os.fsync(held.fileno())
             found = read(packed)
             packed.replace(to)
     return found
+
+
+def _photographs(copy: Path, source: Path) -> Iterator[Path]:
+    """The files of the photographs that a copy of a database speaks of, as far as they are there."""
+    with file.to_look(copy) as connection:
+        tables = {row[0] for row in connection.execute("SELECT name FROM sqlite_master WHERE type = 'table'")}
+        rows = connection.execute("SELECT name FROM photograph").fetchall() if "photograph" in tables else []
+    for (name,) in rows:
+        if (held := photographs.file_of(source, name)).is_file():
+            yield held
+
+
+def _photographs_out(archive: Path, path: Path) -> None:
+    """The photographs of an archive put beside a database; those that are there already, and what is none, left be."""
+    if not zipfile.is_zipfile(archive):
+        return
+    with zipfile.ZipFile(archive) as packed:
+        for info in packed.infolist():
+            name = info.filename.removeprefix(f"{PHOTOGRAPHS}/").removesuffix(".jpg")
+            if not photographs.NAME.fullmatch(name) or info.file_size > MOST_PHOTOGRAPH:
+                continue
+            to = photographs.file_of(path, name)
+            if not to.exists() and sha256(content := packed.read(info)).hexdigest() == name:
+                to.parent.mkdir(parents=True, exist_ok=True)
+                to.write_bytes(content)
 
 
 def read(path: Path) -> Archive:
@@ -226,6 +254,7 @@ def _exchange(archive: Path, path: Path) -> tuple[Archive, Path | None]:
             if before:
                 before.replace(path)
             raise
+        _photographs_out(archive, path)
     return found, before
 
 
@@ -236,6 +265,8 @@ def restore_running(db: Database, archive: Path) -> tuple[Archive, Path | None]:
         found = unpack(archive, fresh)
         with db.exchanged():
             _, before = _exchange(fresh, db.path)
+    with _translating(db.path):
+        _photographs_out(archive, db.path)
     return found, before
 
 

@@ -63,6 +63,11 @@ def encoded(linear: Array) -> Array:
     return np.where(linear <= 0.0031308, 12.92 * linear, 1.055 * np.maximum(linear, 1e-9) ** (1 / 2.4) - 0.055)
 
 
+def decoded(channels: Array) -> Array:
+    """Linear channels, 0–1, of sRGB ones (IEC 61966-2-1)."""
+    return np.where(channels <= 0.04045, channels / 12.92, ((channels + 0.055) / 1.055) ** 2.4)
+
+
 def hex_of(light: Array | Sequence[float]) -> str:
     """The colour of the screen, #rrggbb, of one reflectance.
 

@@ -24,7 +24,7 @@ from ..job.job import MOST_ZONES, Job, Layer, Zone
 from ..job.start import on_piece, technique_for
 from ..layers.conditions import Room
 from ..value import Slug, Value
-from .variants import ChooseVariant, DropVariant, KeepVariant, with_variant
+from .variants import ChooseVariant, DropVariant, KeepVariant, TakeStrip, with_strip, with_variant
 
 
 @dataclass(frozen=True)
@@ -138,6 +138,7 @@ Edit = (
     | KeepVariant
     | ChooseVariant
     | DropVariant
+    | TakeStrip
 )
 
 
@@ -261,5 +262,8 @@ def edited(job: Job, edit: Edit, catalogue: Catalogue, room: Room) -> Edited:
         case KeepVariant() | ChooseVariant() | DropVariant():
             at = _at(job, edit.zone)
             return Edited(_with_zone(job, at, with_variant(job.zones[at], edit, ids)))
+        case TakeStrip():
+            at = _at(job, edit.zone)
+            return Edited(_with_zone(job, at, with_strip(job.zones[at], edit, ids)))
         case TakeEntry():
             return Edited(without_entry(job, edit.kind, edit.slug))

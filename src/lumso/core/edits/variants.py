@@ -6,7 +6,7 @@ from typing import Literal
 
 from ..book.catalogue import pick
 from ..errors import InvalidValue
-from ..job.job import MOST_VARIANTS, Layer, Variant, Zone
+from ..job.job import MOST_VARIANTS, FromArea, Layer, Variant, Zone
 from ..value import Name, Slug, Value
 
 
@@ -39,6 +39,32 @@ class DropVariant(Value):
     seed: Slug
     zone: Slug
     variant: Slug
+
+
+@dataclass(frozen=True)
+class TakeStrip(Value):
+    """What was painted on a strip of a test board becomes what is planned on the zone it was for: its layers and its
+    preparation. What was planned is kept as a look, where there is room."""
+
+    edit: Literal["take strip"]
+    seed: Slug
+    zone: Slug
+    name: Name
+    strip: Zone
+
+
+def with_strip(zone: Zone, edit: TakeStrip, ids: Iterator[str]) -> Zone:
+    """The zone with a strip's layers on it; amounts follow the zone's own area."""
+    if len(zone.variants) < MOST_VARIANTS:
+        zone = replace(zone, variants=(*zone.variants, _kept(zone, edit.name, ids)))
+    held = {i: layer.id for i, layer in enumerate(zone.layers)}
+    layers, moved = [], {}
+    for i, layer in enumerate(edit.strip.layers):
+        mine = held[i] if len(held) == len(edit.strip.layers) else next(ids)
+        moved[layer.id] = mine
+        layers.append(replace(layer, id=mine, want=FromArea("area")))
+    accepted = tuple(replace(a, layer=moved.get(a.layer, "")) for a in edit.strip.accepted)
+    return replace(zone, layers=tuple(layers), prep=edit.strip.prep, accepted=accepted)
 
 
 VariantEdit = KeepVariant | ChooseVariant | DropVariant

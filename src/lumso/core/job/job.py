@@ -11,6 +11,7 @@ from ..book.preparation import Sanding
 from ..book.recipes import Amount
 from ..piece.piece import Piece
 from ..value import Name, Slug, Value
+from .board import Board
 
 MOST_ZONES, MOST_LAYERS, MOST_POTS, MOST_COATS = 60, 40, 12, 12
 """How much a job may hold."""
@@ -95,6 +96,8 @@ class Layer(Value):
     """Kept wrapped between coats: what stays in it is lost once."""
     kept: Annotated[float, Interval(gt=0, le=1)] | None = None
     """The share of it that wiping leaves; None is as usual for its technique."""
+    hides: Annotated[float, Interval(ge=0.1, le=10)] | None = None
+    """How many times as strongly it hides as its paint is known to: from a test board; None is as known."""
     materials: dict[str, Slug] = field(default_factory=dict)
     """Materials used in place of the recipe's, by component."""
 
@@ -205,6 +208,8 @@ class Job(Value):
     piece: Piece | None = None
     use: Use = field(default_factory=Use)
     entries: Entries = field(default_factory=Entries)
+    board: Board | None = None
+    """What makes it a test board; None for a job of its own."""
 
 
 def use_of(zone: Zone, use: Use) -> Use:

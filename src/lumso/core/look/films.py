@@ -133,7 +133,7 @@ def _dyes(pours: Sequence[Pour], colours: Mapping[str, Colour], tints: Mapping[s
 def layer_film(one: Laid, under: Beneath, optics: Optics, mark: Mark) -> LayerFilm:
     """A layer as light sees it, over what lies beneath it."""
     layer, drying = one.layer, optics.drying_of(one.film)
-    coats = layer.coats * one.wet_um / optics.full_film_um
+    coats = layer.coats * one.wet_um / optics.full_film_um * (layer.hides or 1.0)
     haze = optics.haze_of(one.film.gloss) * coats if drying.clear else 0.0
     amber = -0.5 * np.log(reflectance(optics.amber) / 0.985) * coats if one.film.ambers else np.zeros(BANDS)
     soaked = one.film.kind == "wash" and under.surface == "raw wood"

@@ -1,5 +1,6 @@
 """The look of a zone: its strip of colours, and its picture. Every colour is an estimate."""
 
+from dataclasses import replace
 from functools import cached_property
 
 import numpy as np
@@ -62,6 +63,14 @@ class Look:
         """What is seen from afar when each of its layers is dry, before any sanding."""
         light = reflectance(self.stack.ground.hex)
         return colours_up(light, self.ground_surface, self.films, self.optics, self.porous)
+
+    def otherwise(self, index: int, hides: float, kept: float) -> str:
+        """What is seen from afar when one layer hides so many times as strongly, and so much of it is left."""
+        one = self.films[index]
+        pots = tuple(replace(p, thickness=p.thickness * hides) for p in one.pots)
+        films = (*self.films[:index], replace(one, pots=pots, kept=kept), *self.films[index + 1 :])
+        light = reflectance(self.stack.ground.hex)
+        return colours_up(light, self.ground_surface, films, self.optics, self.porous)[-1]
 
     def onto(self, index: int) -> Onto:
         """What the paint of one of its layers lies on, how thick as full coats of paint, and what seals it."""

@@ -6,7 +6,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from ..book.optics import Optics
-from ..colour.spectra import TO_SCREEN
+from ..colour.spectra import TO_SCREEN, encoded
 from ..colour.surfaces import sealed
 from ..layers.laid import WHOLE
 from .films import PotFilm
@@ -25,10 +25,7 @@ GLINTS, SMOOTH = 0.65, 9.0
 METALS = {"metal", "leaf"}
 CODES = 4096
 
-_x = np.arange(CODES + 1) / CODES
-ENCODED = np.rint(
-    255 * np.where(_x <= 0.0031308, 12.92 * _x, 1.055 * np.maximum(_x, 1e-9) ** (1 / 2.4) - 0.055)
-).astype(np.uint8)
+ENCODED = np.rint(255 * encoded(np.arange(CODES + 1) / CODES)).astype(np.uint8)
 """sRGB bytes of linear light (IEC 61966-2-1)."""
 Light = NDArray[Any]
 

@@ -1,9 +1,10 @@
 """What is printed: mixing cards, jar labels and the bench sheet. Right in black and white, legible at arm's length."""
 
 from .benchsheet import bench_sheet
+from .boardsheet import board_sheet
 from .cards import cards
 from .daysheet import day_sheet
 from .labels import labels
 from .page import PAPERS, Paper
 
-__all__ = ["PAPERS", "Paper", "bench_sheet", "cards", "day_sheet", "labels"]
+__all__ = ["PAPERS", "Paper", "bench_sheet", "board_sheet", "cards", "day_sheet", "labels"]

@@ -1,0 +1,102 @@
+"""Test boards: planned from a zone, printed to scale, and what they teach. Keeps nothing: a board is kept as a job."""
+
+from itertools import chain, count
+from typing import Annotated, Literal
+
+from fastapi import APIRouter, Response
+from pydantic import BaseModel, ConfigDict, Field
+
+from lumso.core.advice import trial
+from lumso.core.boards.board import LEAST_ML, plan_board
+from lumso.core.boards.stepping import Stepped, step_down
+from lumso.core.boards.taught import Taught, taught
+from lumso.core.errors import InvalidValue
+from lumso.core.job.board import Ladder
+from lumso.core.job.job import Job
+from lumso.core.look.look import Look
+from lumso.core.value import Slug
+
+from .bodies import JobBody
+from .context import Context, Here
+from .finish import ZoneIn
+from .sheets import pdf_reply
+
+router = APIRouter(prefix="/boards", tags=["boards"])
+
+
+class BoardIn(ZoneIn):
+    """A job, the zone a board is for, and what is varied on it: one thing, or two as a grid.
+
+    `seed` is a name no id was ever made of; `job_id` is where the job is kept.
+    """
+
+    job_id: Annotated[str, Field(max_length=80)] = ""
+    seed: Slug
+    ladders: Annotated[tuple[Ladder, ...], Field(min_length=1, max_length=2)]
+
+
+class BoardOut(BaseModel):
+    """The board as a job of its own, to be kept as one; and one pot stepped down through its strips, where it saves."""
+
+    job: JobBody
+    stepped: Stepped | None
+
+
+class BoardJobIn(BaseModel):
+    """The job of a board."""
+
+    model_config = ConfigDict(extra="forbid")
+    job: JobBody
+
+
+@router.post("/plan")
+def plan(asked: BoardIn, here: Here) -> BoardOut:
+    """A test board for a zone: the same ground, prepared, laid, dried and sealed as the piece will be."""
+    job = asked.job.root
+    kit = here.known().kits[here.workshop().kit]
+    ids = chain((asked.seed,), (f"{asked.seed}-{n}" for n in count(2)))
+    made = plan_board(job, asked.job_id, asked.zone, asked.ladders, kit, here.known_for(job), ids)
+    return BoardOut(job=JobBody(made), stepped=_stepped(made, here))
+
+
+@router.post("/taught")
+def learn(asked: BoardJobIn, here: Here) -> Taught | None:
+    """What the colours seen on a board's dry strips say of how strongly its layer hides; null where none was seen."""
+    job = asked.job.root
+    known, room = here.known_for(job), here.room()
+    return taught(job, lambda i: Look(trial(job, i, known, room).stack(job.zones[i])))
+
+
+@router.post("/stepped")
+def stepped(asked: BoardJobIn, here: Here) -> Stepped | None:
+    """One pot stepped down through the strips of a board's ladder of water; null where that saves nothing."""
+    return _stepped(asked.job.root, here)
+
+
+@router.post("/sheet", response_class=Response, responses={200: {"content": {"application/pdf": {}}}})
+def sheet(asked: BoardJobIn, here: Here, paper: Literal["a4", "letter"] = "a4") -> Response:
+    """The layout of a board at 1:1, with the codes of its strips, as a PDF."""
+    from lumso.formats import pdf
+
+    job = asked.job.root
+    if job.board is None:
+        raise InvalidValue("This job is no test board.", value=job.name, allowed="the job of a board", field="job")
+    return pdf_reply(pdf.board_sheet(job, paper), f"{job.name} layout")
+
+
+def _stepped(job: Job, here: Context) -> Stepped | None:
+    board = job.board
+    if board is None or len(board.ladders) != 1 or board.ladders[0].what != "share":
+        return None
+    known = here.known_for(job)
+    zone = next((z for z in job.zones if z.id == board.strips[0].zone), None)
+    layer = next((x for x in zone.layers if x.id == board.strips[0].layer), None) if zone else None
+    recipe = known.recipes.get(layer.recipe) if layer else None
+    part = next((c for c in recipe.components if c.id == board.ladders[0].component), None) if recipe else None
+    if layer is None or part is None or part.role != "water" or len(recipe.components if recipe else ()) != 2:
+        return None
+    tool = known.tools.get(layer.tool)
+    used = max(5.0, (tool.holds_ml if tool else 5.0) * 0.8)
+    water = [s.rungs[0].value for s in board.strips]
+    kit = known.kits[here.workshop().kit]
+    return step_down([s.code for s in board.strips], water, used, LEAST_ML, kit)

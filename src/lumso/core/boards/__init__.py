@@ -1,0 +1,1 @@
+"""Test boards: planned like a job, and what they teach."""
