@@ -164,8 +164,25 @@ def test_days_exits_with_1_where_something_fits_nowhere() -> None:
     assert "no fit hour" in cold.stderr
 
 
+def test_chip_writes_a_picture_to_scale_without_a_server(tmp_path: Path) -> None:
+    from PIL import Image
+
+    out = tmp_path / "chip.png"
+    result = run.invoke(app, ["chip", EXAMPLE, "rack board", str(out), "--px", "320"])
+    assert result.exit_code == 0, result.output
+    assert "an estimate" in result.stdout
+    with Image.open(out) as made:
+        assert made.size == (320, 320)
+    none = run.invoke(app, ["chip", EXAMPLE, "roof", str(out)])
+    assert none.exit_code == 2
+    assert "It has: Rack board" in none.stderr
+    nowhere = run.invoke(app, ["chip", EXAMPLE, "rack", str(tmp_path / "no" / "chip.png")])
+    assert nowhere.exit_code == 2
+    assert "cannot be written" in nowhere.stderr
+
+
 def test_heavy_libraries_stay_out_of_the_start() -> None:
     asked = "import sys, lumso.cli, lumso.api.app; print(*sorted({m.split('.')[0] for m in sys.modules}))"
     loaded = subprocess.run([sys.executable, "-c", asked], capture_output=True, text=True, check=True).stdout.split()
     assert "fastapi" in loaded
-    assert not {"ortools", "pandas", "icalendar", "reportlab", "cryptography"} & set(loaded)
+    assert not {"ortools", "pandas", "icalendar", "reportlab", "cryptography", "PIL"} & set(loaded)

@@ -1,4 +1,4 @@
-"""The command line: serve, demo, plan, work, days, room; backup, restore, check, export."""
+"""The command line: serve, demo, plan, work, days, chip, room; backup, restore, check, export."""
 
 import gc
 import signal
@@ -223,5 +223,15 @@ def _tls(own: bool, cert: Path | None, key: Path | None) -> _Tls:
     return _Tls(own, cert, key)
 
 
-for command in (keep.backup, keep.restore, keep.check, keep.export, work.plan, work.work, work.days, room.room):
+for command in (
+    keep.backup,
+    keep.restore,
+    keep.check,
+    keep.export,
+    work.plan,
+    work.work,
+    work.days,
+    work.chip,
+    room.room,
+):
     app.command()(command)

@@ -8,6 +8,7 @@ from pydantic import BaseModel, ConfigDict, Field
 
 from lumso.core.advice import trial
 from lumso.core.boards.board import LEAST_ML, plan_board
+from lumso.core.boards.offers import Offered, ladders_for, reasons
 from lumso.core.boards.stepping import Stepped, step_down
 from lumso.core.boards.taught import Taught, taught
 from lumso.core.errors import InvalidValue
@@ -18,7 +19,7 @@ from lumso.core.value import Slug
 
 from .bodies import JobBody
 from .context import Context, Here
-from .finish import ZoneIn
+from .finish import ZoneIn, zone_of
 from .sheets import pdf_reply
 
 router = APIRouter(prefix="/boards", tags=["boards"])
@@ -57,6 +58,28 @@ def plan(asked: BoardIn, here: Here) -> BoardOut:
     ids = chain((asked.seed,), (f"{asked.seed}-{n}" for n in count(2)))
     made = plan_board(job, asked.job_id, asked.zone, asked.ladders, kit, here.known_for(job), ids)
     return BoardOut(job=JobBody(made), stepped=_stepped(made, here))
+
+
+class OffersOut(BaseModel):
+    """Why a board is worth making, and the ladders that are worth painting for one layer."""
+
+    reasons: tuple[str, ...]
+    ladders: tuple[Offered, ...]
+
+
+class OffersIn(ZoneIn):
+    """A layer of a zone."""
+
+    layer: str
+
+
+@router.post("/offers")
+def offers(asked: OffersIn, here: Here) -> OffersOut:
+    """What can be tried on a board for a layer, and why one is worth painting."""
+    zone, bench = zone_of(asked, here)
+    at = next((i for i, layer in enumerate(zone.layers) if layer.id == asked.layer), None)
+    look = Look(bench.stack(zone))
+    return OffersOut(reasons=reasons(look), ladders=() if at is None else ladders_for(look, at))
 
 
 @router.post("/taught")

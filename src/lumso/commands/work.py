@@ -78,6 +78,32 @@ def work(file: JobFile, measures: Measures = "metric", temperature: Temperature 
     _say(adapter(OrderFile).dump_json(order_file(made), indent=2), made.problems)
 
 
+ZoneName = Annotated[str, typer.Argument(help="A zone of the job, by its name or its id.")]
+Picture = Annotated[Path, typer.Argument(help="Where the picture goes: a PNG.")]
+Px = Annotated[int, typer.Option(min=32, max=2048, help="How many pixels wide and high.")]
+
+
+def chip(file: JobFile, zone: ZoneName, out: Picture, px: Px = 640) -> None:
+    """Write a picture of a zone's finish, lit from the side, with a bar of 50 mm. An estimate: make a test board."""
+    from lumso.core.look.look import Look
+    from lumso.formats.png import png
+
+    made, _, _ = _worked(file, "metric", 20.0, 50.0)
+    zones = made.jobs[0].zones
+    found = [z for z in zones if zone.casefold() in (z.zone.id.casefold(), z.zone.name.casefold())]
+    if not found:
+        names = ", ".join(z.zone.name for z in zones)
+        raise fail(f"the job has no zone {zone!r}. It has: {names}.", 2)
+    if found[0].stack is None:
+        raise fail(f"{found[0].zone.name} cannot be pictured: {made.problems[0].says if made.problems else ''}", 1)
+    look = Look(found[0].stack)
+    try:
+        out.write_bytes(png(look.picture(px), look.side_mm, "An estimate. Make a test board."))
+    except OSError as error:
+        raise fail(f"{out} cannot be written: {error.strerror}.", 2) from None
+    typer.echo(f"{found[0].zone.name}: {look.column.top.words}, an estimate; {out}")
+
+
 Hours = Annotated[str, typer.Option(help="When somebody is at the bench: tue,thu 18:30-21:30; sat 10-16.")]
 Zone = Annotated[str, typer.Option(help="The time zone of the workshop, as IANA names it.")]
 Begin = Annotated[str, typer.Option("--from", help="When it may be begun, on the workshop's clock; else now.")]

@@ -48,7 +48,7 @@ def test_a_board_is_the_zone_once_for_each_step() -> None:
     made = board(WATER)
     assert made.board is not None
     assert [s.code for s in made.board.strips] == ["A", "B", "C"]
-    assert [z.name for z in made.zones] == ["A: water 30%", "B: water 45%", "C: water 60%"]
+    assert [z.name for z in made.zones] == ["A: water 30 %", "B: water 45 %", "C: water 60 %"]
     for zone, strip in zip(made.zones, made.board.strips, strict=True):
         assert zone.ground == "painted-unsealed"
         assert zone.prep == ("degreased",), "prepared as the piece will be"
@@ -94,7 +94,7 @@ def test_a_grid_steps_two_things_and_names_its_strips_by_row_and_column() -> Non
     assert made.board is not None
     assert [s.code for s in made.board.strips] == ["A1", "A2", "B1", "B2", "C1", "C2"]
     assert made.zones[5].layers[1].coats == 2
-    assert made.zones[5].name == "C2: water 60%, 2 coats"
+    assert made.zones[5].name == "C2: water 60 %, 2 coats"
 
 
 @pytest.mark.parametrize(
@@ -201,6 +201,18 @@ def test_what_was_seen_badly_moves_less_than_what_was_seen_well() -> None:
     assert bad is not None
     assert abs(bad.hides - 1) < abs(good.hides - 1)
     assert bad.most - bad.least > good.most - good.least
+
+
+def test_a_colour_that_no_strength_explains_is_said_not_to_fit() -> None:
+    made = board(WATER)
+    assert made.board is not None
+    red = tuple(replace(s, seen=SeenColour("#a02020", "typed", 2)) for s in made.board.strips)
+    wrong = replace(made, board=replace(made.board, strips=red))
+    found, good = taught(wrong, look_of(wrong)), taught(painted(made, 0.7), look_of(made))
+    assert found is not None
+    assert good is not None
+    assert not found.fits
+    assert good.fits
 
 
 def test_words_alone_teach_nothing() -> None:

@@ -232,6 +232,106 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/boards/offers": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Offers
+         * @description What can be tried on a board for a layer, and why one is worth painting.
+         */
+        post: operations["offers_api_boards_offers_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/boards/plan": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Plan
+         * @description A test board for a zone: the same ground, prepared, laid, dried and sealed as the piece will be.
+         */
+        post: operations["plan_api_boards_plan_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/boards/sheet": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Sheet
+         * @description The layout of a board at 1:1, with the codes of its strips, as a PDF.
+         */
+        post: operations["sheet_api_boards_sheet_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/boards/stepped": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Stepped
+         * @description One pot stepped down through the strips of a board's ladder of water; null where that saves nothing.
+         */
+        post: operations["stepped_api_boards_stepped_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/boards/taught": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Learn
+         * @description What the colours seen on a board's dry strips say of how strongly its layer hides; null where none was seen.
+         */
+        post: operations["learn_api_boards_taught_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/catalogue": {
         parameters: {
             query?: never;
@@ -1090,6 +1190,70 @@ export interface paths {
          * @description How to measure a planned batch with a kit: the trade-offs, least waste first. Keeps nothing.
          */
         post: operations["measure_batch_api_mix_sheet_measure_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/photographs": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Keep
+         * @description Keep a photograph, sent as its file: upright, in sRGB, without place or device; its time only if asked.
+         */
+        post: operations["keep_api_photographs_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/photographs/{name}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Show
+         * @description A photograph as it is kept.
+         */
+        get: operations["show_api_photographs__name__get"];
+        put?: never;
+        post?: never;
+        /**
+         * Let Go
+         * @description Delete a photograph for good.
+         */
+        delete: operations["let_go_api_photographs__name__delete"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/photographs/{name}/colour": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Colour
+         * @description A colour from a photograph, balanced by the white card in it; never claimed closer than ±4 ΔE₀₀.
+         */
+        post: operations["colour_api_photographs__name__colour_post"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1978,6 +2142,189 @@ export interface components {
             value: number | null;
         };
         /**
+         * Board
+         * @description What makes a job a test board: which zone of which job it is for, what is varied, and its strips.
+         */
+        "Board-Input": {
+            /**
+             * Job
+             * @description The job it is for, by its id; "" where that was never saved.
+             */
+            job: string;
+            /** Job Name */
+            job_name: string;
+            /** Ladders */
+            ladders: components["schemas"]["Ladder-Input"][];
+            /** Length Mm */
+            length_mm: number;
+            /** Strips */
+            strips: components["schemas"]["BoardStrip-Input"][];
+            /**
+             * Why
+             * @description What decided the size of its strips.
+             * @default
+             */
+            why?: string;
+            /** Width Mm */
+            width_mm: number;
+            /** Zone */
+            zone: string;
+            /** Zone Name */
+            zone_name: string;
+        };
+        /**
+         * Board
+         * @description What makes a job a test board: which zone of which job it is for, what is varied, and its strips.
+         */
+        "Board-Output": {
+            /**
+             * Job
+             * @description The job it is for, by its id; "" where that was never saved.
+             */
+            job: string;
+            /** Job Name */
+            job_name: string;
+            /** Ladders */
+            ladders: components["schemas"]["Ladder-Output"][];
+            /** Length Mm */
+            length_mm: number;
+            /** Strips */
+            strips: components["schemas"]["BoardStrip-Output"][];
+            /**
+             * Why
+             * @description What decided the size of its strips.
+             * @default
+             */
+            why: string;
+            /** Width Mm */
+            width_mm: number;
+            /** Zone */
+            zone: string;
+            /** Zone Name */
+            zone_name: string;
+        };
+        /**
+         * BoardIn
+         * @description A job, the zone a board is for, and what is varied on it: one thing, or two as a grid.
+         *
+         *     `seed` is a name no id was ever made of; `job_id` is where the job is kept.
+         */
+        BoardIn: {
+            job: components["schemas"]["JobBody-Input"];
+            /**
+             * Job Id
+             * @default
+             */
+            job_id?: string;
+            /** Ladders */
+            ladders: components["schemas"]["Ladder-Input"][];
+            /** Seed */
+            seed: string;
+            /** Zone */
+            zone: string;
+        };
+        /**
+         * BoardJobIn
+         * @description The job of a board.
+         */
+        BoardJobIn: {
+            job: components["schemas"]["JobBody-Input"];
+        };
+        /**
+         * BoardOut
+         * @description The board as a job of its own, to be kept as one; and one pot stepped down through its strips, where it saves.
+         */
+        BoardOut: {
+            job: components["schemas"]["JobBody-Output"];
+            stepped: components["schemas"]["Stepped"] | null;
+        };
+        /**
+         * BoardStrip
+         * @description One strip, which is a zone of the board's own job, and what became of it.
+         */
+        "BoardStrip-Input": {
+            /** Code */
+            code: string;
+            /**
+             * Layer
+             * @description Its layer that was varied; "" where that was left out.
+             * @default
+             */
+            layer?: string;
+            /**
+             * Note
+             * @default
+             */
+            note?: string;
+            /**
+             * Photo
+             * @description The photograph of it, by its hash.
+             * @default
+             */
+            photo?: string;
+            /** Rungs */
+            rungs: components["schemas"]["Rung-Input"][];
+            seen?: components["schemas"]["SeenColour"] | null;
+            /**
+             * Verdict
+             * @default
+             * @enum {string}
+             */
+            verdict?: "" | "as wanted" | "too strong" | "too weak" | "too dark" | "too pale" | "lifted" | "blotchy" | "came off";
+            /** Zone */
+            zone: string;
+        };
+        /**
+         * BoardStrip
+         * @description One strip, which is a zone of the board's own job, and what became of it.
+         */
+        "BoardStrip-Output": {
+            /** Code */
+            code: string;
+            /**
+             * Layer
+             * @description Its layer that was varied; "" where that was left out.
+             * @default
+             */
+            layer: string;
+            /**
+             * Note
+             * @default
+             */
+            note: string;
+            /**
+             * Photo
+             * @description The photograph of it, by its hash.
+             * @default
+             */
+            photo: string;
+            /** Rungs */
+            rungs: components["schemas"]["Rung-Output"][];
+            seen: components["schemas"]["SeenColour"] | null;
+            /**
+             * Verdict
+             * @default
+             * @enum {string}
+             */
+            verdict: "" | "as wanted" | "too strong" | "too weak" | "too dark" | "too pale" | "lifted" | "blotchy" | "came off";
+            /** Zone */
+            zone: string;
+        };
+        /**
+         * Box
+         * @description A part of a picture: its corner and its size, as shares of the whole.
+         */
+        Box: {
+            /** H */
+            h: number;
+            /** W */
+            w: number;
+            /** X */
+            x: number;
+            /** Y */
+            y: number;
+        };
+        /**
          * Callout
          * @description A dimension line from one point to another that carries the size called `size`.
          */
@@ -2272,6 +2619,14 @@ export interface components {
             hex: string;
             /** Name */
             name: string;
+        };
+        /**
+         * ColourIn
+         * @description Where in a photograph the white card lies, and where the colour is.
+         */
+        ColourIn: {
+            card?: components["schemas"]["Box"] | null;
+            spot: components["schemas"]["Box"];
         };
         /**
          * Column
@@ -2828,7 +3183,7 @@ export interface components {
          */
         EditIn: {
             /** Edit */
-            edit: components["schemas"]["EditStack"] | components["schemas"]["PutFinish"] | components["schemas"]["RemedyZone"] | components["schemas"]["ChooseGround"] | components["schemas"]["ChoosePiece"] | components["schemas"]["SplitZone"] | components["schemas"]["MergeZone"] | components["schemas"]["CopyStack"] | components["schemas"]["KeepWhatIf"] | components["schemas"]["TakeEntry"] | components["schemas"]["KeepVariant"] | components["schemas"]["ChooseVariant"] | components["schemas"]["DropVariant"];
+            edit: components["schemas"]["EditStack"] | components["schemas"]["PutFinish"] | components["schemas"]["RemedyZone"] | components["schemas"]["ChooseGround"] | components["schemas"]["ChoosePiece"] | components["schemas"]["SplitZone"] | components["schemas"]["MergeZone"] | components["schemas"]["CopyStack"] | components["schemas"]["KeepWhatIf"] | components["schemas"]["TakeEntry"] | components["schemas"]["KeepVariant"] | components["schemas"]["ChooseVariant"] | components["schemas"]["DropVariant"] | components["schemas"]["TakeStrip"];
             job: components["schemas"]["JobBody-Input"];
         };
         /**
@@ -3059,6 +3414,28 @@ export interface components {
             retracts?: string;
         };
         /**
+         * Evidence
+         * @description One strip: what was predicted, what was seen, and what the corrected model says.
+         */
+        Evidence: {
+            /**
+             * After
+             * @description The same once it is corrected.
+             */
+            after: number;
+            /** Code */
+            code: string;
+            /**
+             * Off
+             * @description ΔE₀₀ between what was predicted and what was seen.
+             */
+            off: number;
+            /** Predicted */
+            predicted: string;
+            /** Seen */
+            seen: string;
+        };
+        /**
          * Face
          * @description A surface as a polygon. `zone` is the zone that coats it, "" where it is left bare.
          */
@@ -3131,7 +3508,7 @@ export interface components {
              */
             spread: number;
             /** Steps */
-            steps: components["schemas"]["Step"][];
+            steps: components["schemas"]["lumso__core__figure__Step"][];
             /** Unit */
             unit: string;
             /** Value */
@@ -4123,6 +4500,8 @@ export interface components {
          * @description A job file. `piece` is None for a quick pot: a mix with nothing to put it on yet.
          */
         "Job-Input": {
+            /** @description What makes it a test board; None for a job of its own. */
+            board?: components["schemas"]["Board-Input"] | null;
             entries?: components["schemas"]["Entries-Input"];
             /**
              * Format
@@ -4146,6 +4525,8 @@ export interface components {
          * @description A job file. `piece` is None for a quick pot: a mix with nothing to put it on yet.
          */
         "Job-Output": {
+            /** @description What makes it a test board; None for a job of its own. */
+            board: components["schemas"]["Board-Output"] | null;
             entries: components["schemas"]["Entries-Output"];
             /**
              * Format
@@ -4595,6 +4976,48 @@ export interface components {
             text: string;
         };
         /**
+         * Ladder
+         * @description What is varied on which layer of the zone that the board is for, and its steps.
+         */
+        "Ladder-Input": {
+            /**
+             * Component
+             * @description Whose share is varied.
+             * @default
+             */
+            component?: string;
+            /** Layer */
+            layer: string;
+            /** Rungs */
+            rungs: components["schemas"]["Rung-Input"][];
+            /**
+             * What
+             * @enum {string}
+             */
+            what: "share" | "coats" | "kept" | "thickness" | "sanding" | "sealer";
+        };
+        /**
+         * Ladder
+         * @description What is varied on which layer of the zone that the board is for, and its steps.
+         */
+        "Ladder-Output": {
+            /**
+             * Component
+             * @description Whose share is varied.
+             * @default
+             */
+            component: string;
+            /** Layer */
+            layer: string;
+            /** Rungs */
+            rungs: components["schemas"]["Rung-Output"][];
+            /**
+             * What
+             * @enum {string}
+             */
+            what: "share" | "coats" | "kept" | "thickness" | "sanding" | "sealer";
+        };
+        /**
          * Lane
          * @description A zone of a job, from top to bottom.
          */
@@ -4694,6 +5117,11 @@ export interface components {
              * @enum {string}
              */
             dries_by?: "air" | "hair dryer" | "heat gun" | "warm room";
+            /**
+             * Hides
+             * @description How many times as strongly it hides as its paint is known to: from a test board; None is as known.
+             */
+            hides?: number | null;
             /** Id */
             id: string;
             /**
@@ -4814,6 +5242,11 @@ export interface components {
              * @enum {string}
              */
             dries_by: "air" | "hair dryer" | "heat gun" | "warm room";
+            /**
+             * Hides
+             * @description How many times as strongly it hides as its paint is known to: from a test board; None is as known.
+             */
+            hides: number | null;
             /** Id */
             id: string;
             /**
@@ -4972,6 +5405,14 @@ export interface components {
         LengthIn: {
             /** Typed */
             typed: string;
+        };
+        /**
+         * LetGoOut
+         * @description What was let go, and what may still hold it.
+         */
+        LetGoOut: {
+            /** Says */
+            says: string;
         };
         /**
          * Limit
@@ -5680,6 +6121,38 @@ export interface components {
             y: number;
         };
         /**
+         * Offered
+         * @description A ladder to paint: what is varied, in words, and what each step is.
+         */
+        Offered: {
+            ladder: components["schemas"]["Ladder-Output"];
+            /** Name */
+            name: string;
+            /** Steps */
+            steps: string[];
+        };
+        /**
+         * OffersIn
+         * @description A layer of a zone.
+         */
+        OffersIn: {
+            job: components["schemas"]["JobBody-Input"];
+            /** Layer */
+            layer: string;
+            /** Zone */
+            zone: string;
+        };
+        /**
+         * OffersOut
+         * @description Why a board is worth making, and the ladders that are worth painting for one layer.
+         */
+        OffersOut: {
+            /** Ladders */
+            ladders: components["schemas"]["Offered"][];
+            /** Reasons */
+            reasons: string[];
+        };
+        /**
          * OntoIn
          * @description The layer of a zone that a matched colour is for.
          */
@@ -6039,6 +6512,20 @@ export interface components {
              * @default []
              */
             tints: components["schemas"]["TintPart"][];
+        };
+        /**
+         * PhotographOut
+         * @description A photograph that is kept: its name is the hash of what it holds.
+         */
+        PhotographOut: {
+            /** Height */
+            height: number;
+            /** Name */
+            name: string;
+            /** Taken */
+            taken: string;
+            /** Width */
+            width: number;
         };
         /**
          * Piece
@@ -6871,6 +7358,38 @@ export interface components {
             state: "none" | "listening" | "gone";
         };
         /**
+         * Rung
+         * @description A step of a ladder: a number, or the slug of a recipe where that is what is varied ("" for none).
+         */
+        "Rung-Input": {
+            /**
+             * Slug
+             * @default
+             */
+            slug?: string;
+            /**
+             * Value
+             * @default 0
+             */
+            value?: number;
+        };
+        /**
+         * Rung
+         * @description A step of a ladder: a number, or the slug of a recipe where that is what is varied ("" for none).
+         */
+        "Rung-Output": {
+            /**
+             * Slug
+             * @default
+             */
+            slug: string;
+            /**
+             * Value
+             * @default 0
+             */
+            value: number;
+        };
+        /**
          * SagAdvice
          * @description A thick coat on this zone's faces: how high it stands and how high the mix can hold.
          */
@@ -7078,6 +7597,21 @@ export interface components {
          * @description A zone's strip, what is seen from afar, and how sure that is.
          */
         SeenBody: components["schemas"]["Seen"];
+        /**
+         * SeenColour
+         * @description A colour that was seen on a dry strip, how it was found, and how far off that may be (ΔE₀₀).
+         */
+        SeenColour: {
+            /** Hex */
+            hex: string;
+            /**
+             * How
+             * @enum {string}
+             */
+            how: "typed" | "nearest chip" | "photograph";
+            /** Within */
+            within: number;
+        };
         /**
          * SetLayer
          * @description Some of a layer's own values; what is None stays as it is.
@@ -7659,37 +8193,6 @@ export interface components {
             recipe?: string;
         };
         /**
-         * Step
-         * @description One line of working: what it is, how it was reached, the result and where its constant came from.
-         */
-        Step: {
-            /** How */
-            how: string;
-            /** Name */
-            name: string;
-            /**
-             * Note
-             * @description The source in words: who says so, and how sure that is.
-             * @default
-             */
-            note: string;
-            /**
-             * Source
-             * @enum {string}
-             */
-            source: "definition" | "geometry" | "starting value" | "label" | "measured" | "your choice" | "your log";
-            /**
-             * Spread
-             * @description How far off the constant of this step may be, as a share of it: 0.2 is a fifth either way.
-             * @default 0
-             */
-            spread: number;
-            /** Unit */
-            unit: string;
-            /** Value */
-            value: number;
-        };
-        /**
          * StepDown
          * @description One pot of the chain.
          *
@@ -7724,6 +8227,18 @@ export interface components {
             saved_paint_ml: number;
             /** Water */
             water: number;
+        };
+        /**
+         * Stepped
+         * @description One pot for the whole ladder, and how much paint that saves against a pot for each strip.
+         */
+        Stepped: {
+            /** Paint Ml */
+            paint_ml: number;
+            /** Saved Ml */
+            saved_ml: number;
+            /** Steps */
+            steps: components["schemas"]["lumso__core__boards__stepping__Step"][];
         };
         /**
          * Stratum
@@ -7919,6 +8434,25 @@ export interface components {
             slug: string;
         };
         /**
+         * TakeStrip
+         * @description What was painted on a strip of a test board becomes what is planned on the zone it was for: its layers and its
+         *     preparation. What was planned is kept as a look, where there is room.
+         */
+        TakeStrip: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            edit: "take strip";
+            /** Name */
+            name: string;
+            /** Seed */
+            seed: string;
+            strip: components["schemas"]["Zone-Input"];
+            /** Zone */
+            zone: string;
+        };
+        /**
          * Taken
          * @description A remedy that was taken: the rule, what it says and why, and what was done.
          */
@@ -7931,6 +8465,35 @@ export interface components {
             rule: string;
             /** Says */
             says: string;
+        };
+        /**
+         * Taught
+         * @description How many times as strongly the layer hides as was believed, and the share that wiping leaves where that could be
+         *     told apart; from how many strips, and the range of the factor.
+         */
+        Taught: {
+            /** Evidence */
+            evidence: components["schemas"]["Evidence"][];
+            /**
+             * Fits
+             * @description Whether that explains what was seen; where it does not, the colour of the paint is another than was entered.
+             */
+            fits: boolean;
+            /** Hides */
+            hides: number;
+            /** Kept */
+            kept: number | null;
+            /**
+             * Layer
+             * @description Of the zone that the board was for.
+             */
+            layer: string;
+            /** Least */
+            least: number;
+            /** Most */
+            most: number;
+            /** Strips */
+            strips: number;
         };
         /**
          * Technique
@@ -8878,6 +9441,24 @@ export interface components {
             text: string;
         };
         /**
+         * Step
+         * @description What is done before one strip: so much is added to what is in the pot, and that makes such a share of water.
+         */
+        lumso__core__boards__stepping__Step: {
+            /** Code */
+            code: string;
+            /** Paint Ml */
+            paint_ml: number;
+            /** Pot Ml */
+            pot_ml: number;
+            /** Used Ml */
+            used_ml: number;
+            /** Water */
+            water: number;
+            /** Water Ml */
+            water_ml: number;
+        };
+        /**
          * Thickness
          * @description A word painters say for how thick a textured coat lies, and what it is in mm of mean thickness.
          */
@@ -8892,6 +9473,37 @@ export interface components {
             provenance: string;
             /** Slug */
             slug: string;
+        };
+        /**
+         * Step
+         * @description One line of working: what it is, how it was reached, the result and where its constant came from.
+         */
+        lumso__core__figure__Step: {
+            /** How */
+            how: string;
+            /** Name */
+            name: string;
+            /**
+             * Note
+             * @description The source in words: who says so, and how sure that is.
+             * @default
+             */
+            note: string;
+            /**
+             * Source
+             * @enum {string}
+             */
+            source: "definition" | "geometry" | "starting value" | "label" | "measured" | "your choice" | "your log";
+            /**
+             * Spread
+             * @description How far off the constant of this step may be, as a share of it: 0.2 is a fifth either way.
+             * @default 0
+             */
+            spread: number;
+            /** Unit */
+            unit: string;
+            /** Value */
+            value: number;
         };
         /**
          * Thickness
@@ -9314,6 +9926,173 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+            /** @description Problem details */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    offers_api_boards_offers_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["OffersIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OffersOut"];
+                };
+            };
+            /** @description Problem details */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    plan_api_boards_plan_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["BoardIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BoardOut"];
+                };
+            };
+            /** @description Problem details */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    sheet_api_boards_sheet_post: {
+        parameters: {
+            query?: {
+                paper?: "a4" | "letter";
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["BoardJobIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/pdf": unknown;
+                };
+            };
+            /** @description Problem details */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    stepped_api_boards_stepped_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["BoardJobIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Stepped"] | null;
+                };
+            };
+            /** @description Problem details */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    learn_api_boards_taught_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["BoardJobIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Taught"] | null;
+                };
             };
             /** @description Problem details */
             default: {
@@ -10864,6 +11643,138 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["KitAnswer"];
+                };
+            };
+            /** @description Problem details */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    keep_api_photographs_post: {
+        parameters: {
+            query?: {
+                with_time?: boolean;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: {
+            content: {
+                "application/octet-stream": unknown;
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PhotographOut"];
+                };
+            };
+            /** @description Problem details */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    show_api_photographs__name__get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                name: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "image/jpeg": string;
+                };
+            };
+            /** @description Problem details */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    let_go_api_photographs__name__delete: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                name: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LetGoOut"];
+                };
+            };
+            /** @description Problem details */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    colour_api_photographs__name__colour_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                name: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ColourIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SeenColour"];
                 };
             };
             /** @description Problem details */

@@ -14,6 +14,7 @@ import { PieceColumn } from "./PieceColumn";
 import { type OpenJob, useJob } from "./useJob";
 
 const FinishSide = new LaterView(() => import("../finish/FinishSide").then((m) => m.FinishSide));
+const BoardSide = new LaterView(() => import("../board/BoardSide").then((m) => m.BoardSide));
 const LookSide = new LaterView(() => import("../look/LookSide").then((m) => m.LookSide));
 const MixSide = new LaterView(() => import("./MixSide").then((m) => m.MixSide));
 const SheetSide = new LaterView(() => import("../sheet/SheetSide").then((m) => m.SheetSide));
@@ -26,6 +27,8 @@ const SIDES = [
   { slug: "sheet", name: "Sheet" },
   { slug: "steps", name: "Steps" },
 ] as const;
+
+const BOARD = [{ slug: "board", name: "Board" }] as const;
 
 /** One job, seen from several sides, always with the piece in reach: its finish, its mixes, its steps. */
 export function JobView() {
@@ -47,7 +50,8 @@ export function JobView() {
   const zone = Math.min(picked.zone, open.job.zones.length - 1);
   const layer = Math.max(0, Math.min(picked.layer, (open.job.zones[zone]?.layers.length ?? 1) - 1));
   // A pot with no piece has nothing to lay layers on: it is a mix and nothing else.
-  const now = open.job.piece ? (side ?? "finish") : "mix";
+  const board = open.job.board;
+  const now = open.job.piece ? (side ?? (board ? "board" : "finish")) : "mix";
   const at = { open, catalogue: catalogue.data, zone, layer };
   const old = open.stale && (open.saveState === "waiting" || open.waiting.length > 0);
   const setLayer = (index: number) => setPicked({ zone, layer: index });
@@ -60,6 +64,12 @@ export function JobView() {
       >
         <PieceColumn {...at} onZone={(index) => setPicked({ zone: index, layer: 0 })} />
         {now === "finish" && <Later view={FinishSide} given={{ ...at, onLayer: setLayer }} />}
+        {now === "board" && board && (
+          <Later
+            view={BoardSide}
+            given={{ ...at, board, onZone: (index) => setPicked({ zone: index, layer: 0 }) }}
+          />
+        )}
         {now === "look" && <Later view={LookSide} given={{ ...at, onLayer: setLayer }} />}
         {now === "mix" && <Later view={MixSide} given={{ ...at, onLayer: setLayer }} />}
         {now === "sheet" && <Later view={SheetSide} given={at} />}
@@ -120,13 +130,13 @@ function JobBar({ open, sides }: { open: OpenJob; sides: string }) {
         />
       </div>
       {sides && (
-        <nav aria-label="Sides of the job" className="flex">
-          {SIDES.map((side, i) => (
+        <nav aria-label="Sides of the job" className="flex flex-wrap pl-0.5 [&>*]:-ml-0.5">
+          {[...(open.job.board ? BOARD : []), ...SIDES].map((side) => (
             <NavLink
               key={side.slug}
               to={`/jobs/${open.id}/${side.slug}`}
               aria-current={sides === side.slug ? "page" : undefined}
-              className={`press ${i ? "-ml-0.5" : ""} ${sides === side.slug ? "press-strong" : ""}`}
+              className={`press ${sides === side.slug ? "press-strong" : ""}`}
             >
               {side.name}
             </NavLink>

@@ -36,6 +36,7 @@ const begun = (id: string, recipe: string): Layer => ({
   damp_tool: false,
   wrapped_tool: false,
   kept: null,
+  hides: null,
   materials: {},
 });
 

@@ -36,7 +36,10 @@ export function Knobs({ open, catalogue, zone: index, layer: at, onLayer, films 
   const technique = catalogue.techniques.find((t) => t.slug === layer.technique);
   const dial = recipe?.components.find((c) => c.id === recipe.dial);
   const film = films.find((f) => f.layer === layer.id);
-  const share = planned?.dial ?? null;
+  // What was just set counts before Lumso has answered: a second press goes on from it.
+  const given = dial && layer.amounts[dial.id];
+  const share = given?.by === "volume-share" ? given.share : (planned?.dial ?? null);
+  const kept = layer.kept ?? film?.kept ?? 1;
   const change = (part: Partial<Layer>) =>
     open.edit((job) => changeLayer(job, index, at, (x) => ({ ...x, ...part })));
   const decide = (label: string, what: Change[]) => void open.decide(label, stackEdit(zone.id, what));
@@ -45,10 +48,10 @@ export function Knobs({ open, catalogue, zone: index, layer: at, onLayer, films 
     return catalogue.films.find((f) => f.slug === film)?.kind ?? "";
   };
   const top = zone.layers.at(-1);
-  const sealed = top && CLEAR.includes(kindOf(top.recipe)) && top.technique !== "wax-recesses" ? top : null;
   const sealers = catalogue.recipes.filter(
     (r) => CLEAR.includes(kindOf(r.slug)) && r.components.length === 1,
   );
+  const sealed = top && sealers.some((r) => r.slug === top.recipe) ? top : null;
   const dark = zone.layers.find((l) => l.technique === "wax-recesses");
 
   function seal(slug: string) {
@@ -101,11 +104,11 @@ export function Knobs({ open, catalogue, zone: index, layer: at, onLayer, films 
         {film?.wiped && (
           <Stepper
             label="Left after wiping"
-            value={film.kept}
+            value={kept}
             min={0.05}
             max={1}
             step={0.05}
-            shown={percent(film.kept)}
+            shown={percent(kept)}
             onChange={(kept) => change({ kept: Math.round(kept * 100) / 100 })}
           />
         )}

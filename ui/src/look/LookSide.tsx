@@ -5,6 +5,7 @@ import { useChip, useSeen } from "../api/look";
 import { Chip } from "../drawings/Chip";
 import { DryingStrip, Range } from "../drawings/DryingStrip";
 import type { OpenJob } from "../job/useJob";
+import { BoardPlanner } from "./BoardPlanner";
 import { Compare } from "./Compare";
 import { Knobs } from "./Knobs";
 import { Match } from "./Match";
@@ -55,13 +56,12 @@ export function LookSide({ open, catalogue, zone: index, layer, onLayer }: LookS
                   , <Range shade={film?.dry ?? said.column.top} />
                 </>
               )}
-              . An estimate, the bar is 50 mm:{" "}
-              <button type="button" className="min-h-11 underline" onClick={() => setTab("board")}>
-                make a test board
-              </button>
-              .
+              . An estimate; the bar is 50 mm.
             </span>
           </figcaption>
+          <button type="button" className="press mt-2 w-full text-sm" onClick={() => setTab("board")}>
+            Make a test board
+          </button>
         </figure>
         {said && <DryingStrip seen={said} ground={ground} upto={there} onUpto={setUpto} />}
         {said?.worn && (
@@ -75,13 +75,16 @@ export function LookSide({ open, catalogue, zone: index, layer, onLayer }: LookS
         <Tabs.Root value={tab} onValueChange={setTab}>
           <Tabs.List aria-label="About the look" className="mb-4 flex flex-wrap">
             <Tabs.Trigger value="move" className="press">
-              Move and watch
+              Move
             </Tabs.Trigger>
             <Tabs.Trigger value="compare" className="press -ml-0.5">
               Compare
             </Tabs.Trigger>
             <Tabs.Trigger value="match" className="press -ml-0.5">
               Match a colour
+            </Tabs.Trigger>
+            <Tabs.Trigger value="board" className="press -ml-0.5">
+              Test board
             </Tabs.Trigger>
           </Tabs.List>
           <Tabs.Content value="move">
@@ -100,6 +103,9 @@ export function LookSide({ open, catalogue, zone: index, layer, onLayer }: LookS
           </Tabs.Content>
           <Tabs.Content value="compare">
             <Compare open={open} zone={index} />
+          </Tabs.Content>
+          <Tabs.Content value="board">
+            <BoardPlanner open={open} catalogue={catalogue} zone={index} layer={layer} onLayer={onLayer} />
           </Tabs.Content>
           <Tabs.Content value="match">
             <Match open={open} catalogue={catalogue} zone={index} layer={layer} />

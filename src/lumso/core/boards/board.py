@@ -14,7 +14,7 @@ from ..book.preparation import Purpose, Sanding
 from ..book.recipes import VolumeShare
 from ..errors import InvalidValue
 from ..figure import tidy
-from ..job.board import MOST_STRIPS, Board, Ladder, Rung, Strip
+from ..job.board import MOST_STRIPS, Board, BoardStrip, Ladder, Rung
 from ..job.entries import embed
 from ..job.job import FromArea, FromTotal, Job, Layer, Zone
 from ..job.start import start_on
@@ -38,11 +38,11 @@ def says(ladder: Ladder, rung: Rung, layer: Layer, catalogue: Catalogue) -> str:
     match ladder.what:
         case "share":
             parts = {c.id: c.name for c in pick("recipe", catalogue.recipes, layer.recipe).components}
-            return f"{parts.get(ladder.component, ladder.component).lower()} {rung.value:.0%}"
+            return f"{parts.get(ladder.component, ladder.component).lower()} {100 * rung.value:.0f} %"
         case "coats":
             return f"{rung.value:.0f} {'coat' if rung.value == 1 else 'coats'}"
         case "kept":
-            return f"wiped to {rung.value:.0%}"
+            return f"wiped to {100 * rung.value:.0f} %"
         case "thickness":
             return f"{tidy(rung.value)} mm"
         case "sanding":
@@ -156,7 +156,7 @@ def plan_board(job: Job, job_id: str, zone_id: str, ladders: Sequence[Ladder], k
         sized = {layer: ml for (k, layer), ml in batches.items() if k == n}
         strip, moved = _strip(zone, mine, f"{code}: {words}", f"part-{part}", layers, sized, ids)
         zones.append(strip)
-        strips.append(Strip(mine, code, rungs, moved.get(ladders[0].layer, "")))
+        strips.append(BoardStrip(mine, code, rungs, moved.get(ladders[0].layer, "")))
     about = Board(job_id, job.name, zone.id, zone.name, tuple(ladders), tuple(strips), WIDTH_MM, long, why)
     name = f"Test board: {job.name}, {zone.name.lower()}"[:120]
     board = Job("lumso-job", 5, name, tuple(zones), Piece("parts", {}, parts=tuple(parts)), job.use, job.entries, about)

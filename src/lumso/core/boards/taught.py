@@ -13,7 +13,7 @@ import numpy as np
 
 from ..colour.difference import delta_e, lab_of
 from ..colour.spectra import reflectance
-from ..job.board import Strip
+from ..job.board import BoardStrip
 from ..job.job import Job
 from ..look.look import Look
 from ..value import Value
@@ -21,6 +21,8 @@ from ..value import Value
 PRIOR = 0.35
 """How far off hiding is expected to be before anything was seen: a standard deviation of its logarithm."""
 TRIED = 81
+NOT_SEEN = 2.0
+"""ΔE₀₀ that nobody notices between two strips on different days."""
 WIDEST = log(5)
 
 
@@ -49,6 +51,8 @@ class Taught(Value):
     most: float
     kept: float | None
     strips: int
+    fits: bool
+    """Whether that explains what was seen; where it does not, the colour of the paint is another than was entered."""
     evidence: tuple[Evidence, ...]
 
 
@@ -56,7 +60,7 @@ class Taught(Value):
 class _Seen:
     """A strip whose colour was seen: its look, and which of its layers was varied."""
 
-    strip: Strip
+    strip: BoardStrip
     look: Look
     layer: int
 
@@ -85,6 +89,12 @@ def _cost(seen: Sequence[_Seen], hides: float, wiping: float = 1.0) -> float:
     units = [max(s.strip.seen.within if s.strip.seen else 1.0, 1.0) for s in seen]
     left = sum((s.off(hides, wiping) / u) ** 2 for s, u in zip(seen, units, strict=True))
     return left + (log(hides) / PRIOR) ** 2 + (log(wiping) / PRIOR) ** 2
+
+
+def _fits(seen: Sequence[_Seen], evidence: Sequence[Evidence]) -> bool:
+    """Whether what is left of each difference is about what the eye, or the camera, may be off."""
+    within = [max(s.strip.seen.within if s.strip.seen else 0.0, NOT_SEEN) for s in seen]
+    return all(e.after <= 1.5 * w for e, w in zip(evidence, within, strict=True))
 
 
 def taught(job: Job, look_of: Callable[[int], Look]) -> Taught | None:
@@ -120,4 +130,13 @@ def taught(job: Job, look_of: Callable[[int], Look]) -> Taught | None:
         for s in seen
     )  # fmt: skip
     kept = round(min(1.0, wiped[0].kept * wiping), 3) if apart else None
-    return Taught(board.ladders[0].layer, round(hides, 3), round(least, 3), round(most, 3), kept, len(seen), evidence)
+    return Taught(
+        board.ladders[0].layer,
+        round(hides, 3),
+        round(least, 3),
+        round(most, 3),
+        kept,
+        len(seen),
+        _fits(seen, evidence),
+        evidence,
+    )

@@ -47,7 +47,7 @@ class SeenColour(Value):
 
 
 @dataclass(frozen=True)
-class Strip(Value):
+class BoardStrip(Value):
     """One strip, which is a zone of the board's own job, and what became of it."""
 
     zone: Slug
@@ -72,7 +72,7 @@ class Board(Value):
     zone: Slug
     zone_name: Name
     ladders: Annotated[tuple[Ladder, ...], Len(1, 2)]
-    strips: Annotated[tuple[Strip, ...], Len(1, MOST_STRIPS)]
+    strips: Annotated[tuple[BoardStrip, ...], Len(1, MOST_STRIPS)]
     width_mm: Annotated[float, Interval(ge=20, le=400)]
     length_mm: Annotated[float, Interval(ge=20, le=400)]
     why: Annotated[str, MaxLen(300)] = ""

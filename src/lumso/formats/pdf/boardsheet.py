@@ -2,7 +2,7 @@
 
 from reportlab.pdfgen.canvas import Canvas
 
-from lumso.core.job.board import Board, Strip
+from lumso.core.job.board import Board, BoardStrip
 from lumso.core.job.job import Job
 
 from .page import MARGIN, MM, PAPERS, Paper, canvas, write
@@ -21,7 +21,7 @@ def _rule(page: Canvas, x: float, y: float) -> None:
     write(page, x + RULE_MM * MM + 2 * MM, y, "50 mm: measure it. Printed at another size, it is not true.", 7.5)
 
 
-def _strip(page: Canvas, job: Job, board: Board, strip: Strip, x: float, y: float) -> None:
+def _strip(page: Canvas, job: Job, board: Board, strip: BoardStrip, x: float, y: float) -> None:
     """One strip, its lower left corner at (x, y)."""
     zone = next((z for z in job.zones if z.id == strip.zone), None)
     wide, long = board.width_mm * MM, board.length_mm * MM
