@@ -11,7 +11,7 @@ demo: install ui
 
 test: install ui browser
 	cd ui && npm run --silent test
-	$(BIN)/pytest
+	$(BIN)/pytest -n 2 --dist loadfile
 
 # All that must hold before a change lands.
 check: test lint types
@@ -63,6 +63,7 @@ fuzz: install
 bench: install ui browser
 	$(BIN)/python tools/bench.py
 	$(BIN)/python tools/bench_days.py
+	$(BIN)/python tools/bench_look.py
 	$(BIN)/python tools/strain.py
 
 # The interface's types come from the API's own description; a test fails when they are stale.

@@ -39,6 +39,7 @@ NOT_DOCUMENTS = {
     "POST /api/look",
     "POST /api/look/chip",
     "POST /api/look/match",
+    "POST /api/look/hides",
     "POST /api/boards/plan",
     "POST /api/boards/offers",
     "POST /api/boards/taught",

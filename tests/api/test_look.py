@@ -83,3 +83,20 @@ def test_a_tile_has_no_edges_and_can_be_laid_side_by_side(client: TestClient) ->
     across = np.abs(tile[:, 0] - tile[:, -1]).mean()
     inner = np.abs(np.diff(tile, axis=1)).mean()
     assert across < 4 * inner + 4
+
+
+def test_how_a_paint_hides_is_measured_and_counts_from_then_on(client: TestClient) -> None:
+    drawn = {"hex": "#f4f1ea", "drawn": {"over_black": "#d9d6cf", "over_white": "#f4f1ea"}}
+    measured = client.post("/api/look/hides", json=drawn).json()["scattering"]
+    assert 2 < measured < 8
+    dark = client.post("/api/look/hides", json={"hex": "#2f2e2d", "drawn": drawn["drawn"]})
+    assert dark.status_code == 422
+    assert "tint board" in dark.text
+    assert client.post("/api/look/hides", json={"hex": "#2f2e2d"}).status_code == 422
+    before = client.post("/api/look", json=ASKED).json()["column"]["films"][0]["dry"]
+    overlay = {"field": "scattering", "value": 0.5, "source": "measured", "at": "2026-11-27"}
+    kept = client.put("/api/shelf/matt-paint", json={"slug": "matt-paint", "overlays": [overlay]})
+    assert kept.status_code == 200, kept.text
+    after = client.post("/api/look", json=ASKED).json()["column"]["films"][0]["dry"]
+    assert after["hex"] != before["hex"]
+    assert after["within"] != before["within"]

@@ -13,6 +13,8 @@ from lumso.core.advice import Trial, with_finish
 from lumso.core.book.catalogue import Catalogue, pick
 from lumso.core.book.colours import Hex
 from lumso.core.colour.difference import lab_of
+from lumso.core.colour.hiding import per_coat
+from lumso.core.colour.measured import from_draw_down, from_tint_board
 from lumso.core.colour.spectra import reflectance
 from lumso.core.edits.variants import as_variant
 from lumso.core.errors import InvalidValue
@@ -26,7 +28,6 @@ from lumso.core.look.seen import Seen, seen
 from lumso.core.look.spoons import InSpoons, in_spoons
 from lumso.core.look.words import colour_in_words
 from lumso.core.value import Slug
-from lumso.formats.png import png
 
 from .context import Context, Here
 from .finish import ZoneIn, zone_of
@@ -68,6 +69,8 @@ def _sent(picture: bytes, kept_s: int = 0) -> Picture:
 
 
 def _drawn(stack: Callable[[], Stack], px: int, tile: bool) -> bytes:
+    from lumso.formats.png import png  # takes a while to load
+
     look = Look(stack())
     return png(look.picture(px, tile), 0.0 if tile else look.side_mm, SAYS)
 
@@ -160,6 +163,51 @@ class MatchOut(BaseModel):
     """False where nothing near exists."""
     closer: str
     """What would bring the best one nearer; "" where nothing need."""
+
+
+class DrawDown(BaseModel):
+    """One coat over black and over white, as seen dry."""
+
+    model_config = ConfigDict(extra="forbid")
+    over_black: Hex
+    over_white: Hex
+
+
+class TintSeen(BaseModel):
+    """A tint of a paint in a white: the paint's share of the mix by volume, and what it looks like dry."""
+
+    model_config = ConfigDict(extra="forbid")
+    white: Hex
+    share: Annotated[float, Field(ge=0.01, le=0.6, allow_inf_nan=False)]
+    seen: Hex
+
+
+class HidesIn(BaseModel):
+    """A paint, and one of two ways to see how it hides."""
+
+    model_config = ConfigDict(extra="forbid")
+    hex: Hex
+    drawn: DrawDown | None = None
+    tint: TintSeen | None = None
+
+
+class HidesOut(BaseModel):
+    """S·X of one coat, as measured."""
+
+    scattering: float
+
+
+@router.post("/hides")
+def hides(asked: HidesIn, here: Here) -> HidesOut:
+    """How strongly a paint hides, from a draw-down over black and white, or from a tint in a white."""
+    if asked.drawn:
+        return HidesOut(scattering=from_draw_down(asked.hex, asked.drawn.over_black, asked.drawn.over_white))
+    if asked.tint is None:
+        allowed = "a draw-down over black and white, or a tint"
+        raise InvalidValue("Nothing was seen of it.", value="", allowed=allowed, field="drawn")
+    strong = per_coat(asked.tint.white, here.known().optics)
+    found = from_tint_board(asked.hex, asked.tint.white, strong, asked.tint.share, asked.tint.seen)
+    return HidesOut(scattering=found)
 
 
 MEASURED = 3

@@ -8,7 +8,6 @@ from pydantic import BaseModel, ConfigDict
 
 from lumso.core.job.board import SeenColour
 from lumso.core.look.card import Box, balanced
-from lumso.formats import photo
 from lumso.store import photographs
 
 from .context import Here
@@ -41,6 +40,8 @@ async def keep(request: Request, here: Here, with_time: Annotated[bool, Query()]
     content = await request.body()
 
     def fitted() -> photographs.Photograph:
+        from lumso.formats import photo  # takes a while to load
+
         made = photo.fit_to_keep(content, with_time)
         return photographs.keep(here.db, made.jpeg, made.width, made.height, made.taken)
 
@@ -71,4 +72,6 @@ def let_go(name: str, here: Here) -> LetGoOut:
 @router.post("/{name}/colour")
 def colour(name: str, asked: ColourIn, here: Here) -> SeenColour:
     """A colour from a photograph, balanced by the white card in it; never claimed closer than ±4 ΔE₀₀."""
+    from lumso.formats import photo
+
     return balanced(photo.pixels(photographs.content(here.db, name)), asked.card, asked.spot)

@@ -133,7 +133,13 @@ def _to_5(job: dict[str, Any]) -> dict[str, Any]:
     return made
 
 
-UPGRADES: Upgrades = {1: _to_2, 2: _to_3, 3: _to_4, 4: _to_5}
+def _to_6(job: dict[str, Any]) -> dict[str, Any]:
+    """Version 6 adds looks kept beside the one that is planned, test boards, and what wiping leaves; what was there
+    stays as it was."""
+    return {**job, "version": 6}
+
+
+UPGRADES: Upgrades = {1: _to_2, 2: _to_3, 3: _to_4, 4: _to_5, 5: _to_6}
 """From version n to n + 1: one chain for files and for the database."""
 
 

@@ -8,8 +8,10 @@ import pytest
 
 from lumso.core.advice import trial
 from lumso.core.boards.board import LEAST_ML, LONGEST_MM, SHORTEST_MM, plan_board, stepped
+from lumso.core.boards.offers import ladders_for
 from lumso.core.boards.stepping import WRONG, step_down
 from lumso.core.boards.taught import taught
+from lumso.core.book.colours import Tint
 from lumso.core.colour.difference import delta_e, lab_of
 from lumso.core.colour.spectra import reflectance
 from lumso.core.errors import InvalidValue, UnknownEntry
@@ -29,7 +31,7 @@ BASE = replace(laid("paint-plain", "#ece3cc", coats=2), id="base")
 WASH = replace(laid("colour-wash", "#3f7a78"), id="wash")
 SEAL = replace(laid("clear-coat-plain", coats=2), id="seal")
 JOB = Job(
-    "lumso-job", 5, "Counter", (Zone("z", "Doors", "painted-unsealed", (), (BASE, WASH, SEAL), prep=("degreased",)),)
+    "lumso-job", 6, "Counter", (Zone("z", "Doors", "painted-unsealed", (), (BASE, WASH, SEAL), prep=("degreased",)),)
 )
 
 
@@ -114,6 +116,22 @@ def test_each_thing_that_is_varied_is_another_on_each_strip(ladder: Ladder, seen
     first, second = (seen(z) for z in made.zones)
     assert first != second
     assert made.zones[0].name != made.zones[1].name
+
+
+def test_a_tint_is_stepped_and_the_paints_beside_it_keep_their_ratio() -> None:
+    white, cream, black = Tint("white", "#f4f1ea", 6), Tint("cream", "#ece3cc", 2), Tint("soot", "#2f2e2d", 1)
+    base = replace(BASE, colours={}, tints={"paint": (white, cream, black)})
+    job = replace(JOB, zones=(replace(JOB.zones[0], layers=(base, SEAL)),))
+    made = board(Ladder("tint", "base", rungs(0.02, 0.1), "paint"), job=job)
+    assert [z.name for z in made.zones] == ["A: soot 2 %", "B: soot 10 %"]
+    for zone, share in zip(made.zones, (0.02, 0.1), strict=True):
+        tints = zone.layers[0].tints["paint"]
+        assert tints[2].parts / sum(t.parts for t in tints) == pytest.approx(share)
+        assert tints[0].parts / tints[1].parts == pytest.approx(3)
+    names = [o.name for o in ladders_for(Look(trial(job, 0, C, steady()).stack(job.zones[0])), 0)]
+    assert "soot in it" in names
+    with pytest.raises(InvalidValue, match="no tint"):
+        board(Ladder("tint", "wash", rungs(0.1), "paint"))
 
 
 def test_what_cannot_be_stepped_is_refused() -> None:

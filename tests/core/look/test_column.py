@@ -159,3 +159,19 @@ def test_a_shade_is_drawn_from_dark_to_pale() -> None:
     made: Shade = look(laid("colour-wash", CREAM)).column.top
     dark, own, pale = (lab_of(reflectance(h))[0] for h in (made.darkest, made.hex, made.palest))
     assert dark <= own <= pale
+
+
+@pytest.mark.parametrize("hex_", [CREAM, GREEN, "#b98a3e"])
+def test_a_colour_entered_sealed_or_wet_comes_back_in_that_state(hex_: str) -> None:
+    from lumso.core.book.colours import Colour
+
+    def of(entered: str) -> dict[str, Colour]:
+        return {"paint": Colour("a colour", hex_, entered)}  # type: ignore[arg-type]
+
+    dry, sealed, wet = (laid("paint-plain", coats=3, colours=of(e)) for e in ("dry", "sealed", "wet"))
+    assert apart(look(dry).column.top.hex, hex_) < 0.5
+    under = look(sealed, laid("clear-coat-plain")).column  # satin, as colours entered sealed were seen
+    assert apart(under.top.hex, hex_) < 0.8
+    assert apart(look(wet).column.films[0].wet.hex, hex_) < 1.0
+    assert look(sealed).column.top.lightness > look(dry).column.top.lightness
+    assert look(wet).column.top.lightness > look(dry).column.top.lightness

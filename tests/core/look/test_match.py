@@ -41,7 +41,7 @@ def some(draw: np.random.Generator, of: Palette) -> "np.ndarray[tuple[int], np.d
     ids=["thick", "sealed", "a thin wash"],
 )
 def test_what_was_mixed_from_the_shelf_is_found_again(onto: Onto | None, count: int) -> None:
-    draw, of = np.random.default_rng(8), palette(onto, 14)
+    draw, of = np.random.default_rng(8), palette(onto, 9)
     for _ in range(count):
         wanted = reflectance(hex_of(of.light(some(draw, of))))
         best = matches(wanted, of, 1)[0]
@@ -77,8 +77,8 @@ def test_where_nothing_near_exists_it_is_said_with_what_would_help() -> None:
 
 def test_the_range_holds_the_true_colour_about_nine_times_in_ten() -> None:
     draw = np.random.default_rng(2)
-    of = palette()
-    of.s_spread = np.full(20, 0.2)
+    of = palette(n=10)
+    of.s_spread = np.full(10, 0.2)
     from dataclasses import replace
 
     of.optics = replace(C.optics, spread=replace(C.optics.spread, absorbing=0.2))
@@ -87,7 +87,7 @@ def test_the_range_holds_the_true_colour_about_nine_times_in_ten() -> None:
         best = matches(of.light(some(draw, of)), of, 1)[0]
         shares = np.array([next((p.share for p in best.parts if p.slug == x.slug), 0.0) for x in of.paints])
         for _ in range(5):
-            k, s = (np.exp(0.2 * draw.standard_normal((20, 1))) for _ in range(2))
+            k, s = (np.exp(0.2 * draw.standard_normal((10, 1))) for _ in range(2))
             true = of.seen(shares @ (of.k * k), shares @ (of.s * s))
             held += float(delta_e(lab_of(true), lab_of(of.light(shares)))) <= best.shade.within
             tried += 1

@@ -1116,6 +1116,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/look/hides": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Hides
+         * @description How strongly a paint hides, from a draw-down over black and white, or from a tint in a white.
+         */
+        post: operations["hides_api_look_hides_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/look/match": {
         parameters: {
             query?: never;
@@ -2614,7 +2634,29 @@ export interface components {
          * Colour
          * @description What the user calls a colour, and how it is drawn.
          */
-        Colour: {
+        "Colour-Input": {
+            /**
+             * Entered
+             * @default dry
+             * @enum {string}
+             */
+            entered?: "dry" | "sealed" | "wet";
+            /** Hex */
+            hex: string;
+            /** Name */
+            name: string;
+        };
+        /**
+         * Colour
+         * @description What the user calls a colour, and how it is drawn.
+         */
+        "Colour-Output": {
+            /**
+             * Entered
+             * @default dry
+             * @enum {string}
+             */
+            entered: "dry" | "sealed" | "wet";
             /** Hex */
             hex: string;
             /** Name */
@@ -3063,6 +3105,16 @@ export interface components {
             x: number;
             /** Y */
             y: number;
+        };
+        /**
+         * DrawDown
+         * @description One coat over black and over white, as seen dry.
+         */
+        DrawDown: {
+            /** Over Black */
+            over_black: string;
+            /** Over White */
+            over_white: string;
         };
         /**
          * Drawing
@@ -4008,7 +4060,7 @@ export interface components {
             coats: number;
             /** Colours */
             colours: {
-                [key: string]: components["schemas"]["Colour"];
+                [key: string]: components["schemas"]["Colour-Output"];
             };
             /**
              * Part
@@ -4350,6 +4402,24 @@ export interface components {
             traits: ("open grain" | "close grain" | "tannins" | "knots" | "blotches" | "rusts" | "oil-bound" | "waxed" | "soot" | "old coating" | "may hide lead" | "may hide asbestos" | "unknown" | "stain bleeds" | "resin-bound" | "metal" | "bends" | "cockles" | "cannot be scuffed")[];
         };
         /**
+         * HidesIn
+         * @description A paint, and one of two ways to see how it hides.
+         */
+        HidesIn: {
+            drawn?: components["schemas"]["DrawDown"] | null;
+            /** Hex */
+            hex: string;
+            tint?: components["schemas"]["TintSeen"] | null;
+        };
+        /**
+         * HidesOut
+         * @description S·X of one coat, as measured.
+         */
+        HidesOut: {
+            /** Scattering */
+            scattering: number;
+        };
+        /**
          * Hour
          * @description Some hours to come: from where to where, how high, and whether films form.
          */
@@ -4516,7 +4586,7 @@ export interface components {
              * Version
              * @constant
              */
-            version: 5;
+            version: 6;
             /** Zones */
             zones: components["schemas"]["Zone-Input"][];
         };
@@ -4541,7 +4611,7 @@ export interface components {
              * Version
              * @constant
              */
-            version: 5;
+            version: 6;
             /** Zones */
             zones: components["schemas"]["Zone-Output"][];
         };
@@ -4994,7 +5064,7 @@ export interface components {
              * What
              * @enum {string}
              */
-            what: "share" | "coats" | "kept" | "thickness" | "sanding" | "sealer";
+            what: "share" | "tint" | "coats" | "kept" | "thickness" | "sanding" | "sealer";
         };
         /**
          * Ladder
@@ -5015,7 +5085,7 @@ export interface components {
              * What
              * @enum {string}
              */
-            what: "share" | "coats" | "kept" | "thickness" | "sanding" | "sealer";
+            what: "share" | "tint" | "coats" | "kept" | "thickness" | "sanding" | "sealer";
         };
         /**
          * Lane
@@ -5103,7 +5173,7 @@ export interface components {
             coats?: number;
             /** Colours */
             colours?: {
-                [key: string]: components["schemas"]["Colour"];
+                [key: string]: components["schemas"]["Colour-Input"];
             };
             /**
              * Damp Tool
@@ -5228,7 +5298,7 @@ export interface components {
             coats: number;
             /** Colours */
             colours: {
-                [key: string]: components["schemas"]["Colour"];
+                [key: string]: components["schemas"]["Colour-Output"];
             };
             /**
              * Damp Tool
@@ -5610,6 +5680,13 @@ export interface components {
              */
             dissolves_g_per_g?: number;
             /**
+             * Entered
+             * @description In which state that colour is.
+             * @default dry
+             * @enum {string}
+             */
+            entered?: "dry" | "sealed" | "wet";
+            /**
              * Film
              * @description The film it dries to where it is the paint of a recipe; "" where that is as the recipe says.
              * @default
@@ -5741,6 +5818,13 @@ export interface components {
              * @default 0
              */
             dissolves_g_per_g: number;
+            /**
+             * Entered
+             * @description In which state that colour is.
+             * @default dry
+             * @enum {string}
+             */
+            entered: "dry" | "sealed" | "wet";
             /**
              * Film
              * @description The film it dries to where it is the paint of a recipe; "" where that is as the recipe says.
@@ -6749,7 +6833,7 @@ export interface components {
         "Pot-Input": {
             /** Colours */
             colours?: {
-                [key: string]: components["schemas"]["Colour"];
+                [key: string]: components["schemas"]["Colour-Input"];
             };
             /** Id */
             id: string;
@@ -6774,7 +6858,7 @@ export interface components {
         "Pot-Output": {
             /** Colours */
             colours: {
-                [key: string]: components["schemas"]["Colour"];
+                [key: string]: components["schemas"]["Colour-Output"];
             };
             /** Id */
             id: string;
@@ -8887,6 +8971,18 @@ export interface components {
             name: string;
             /** Parts */
             parts: number;
+        };
+        /**
+         * TintSeen
+         * @description A tint of a paint in a white: the paint's share of the mix by volume, and what it looks like dry.
+         */
+        TintSeen: {
+            /** Seen */
+            seen: string;
+            /** Share */
+            share: number;
+            /** White */
+            white: string;
         };
         /**
          * TintStep
@@ -11510,6 +11606,39 @@ export interface operations {
                 };
                 content: {
                     "image/png": string;
+                };
+            };
+            /** @description Problem details */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    hides_api_look_hides_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["HidesIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HidesOut"];
                 };
             };
             /** @description Problem details */

@@ -49,7 +49,7 @@ export function Library({ open, catalogue, zone: index, onDone }: LibraryProps) 
               <Dialog.Description className="narrow text-sm">
                 For {zone.name.toLowerCase()}, on {ground?.name ?? zone.ground}
                 {uses.length > 0 && `, to stand ${uses.join(", ")}`}. What is on it now is replaced; undo
-                brings it back.
+                brings it back. Pictures are estimates: make a test board.
               </Dialog.Description>
             </div>
             <Dialog.Close className="press">Close</Dialog.Close>

@@ -67,6 +67,15 @@ export function MixChoice(props: LayerFieldsProps) {
   );
 }
 
+type Colour = Layer["colours"][string];
+
+/** In which state a colour was when it was entered. */
+const ENTERED = [
+  { slug: "dry", name: "dry, matt" },
+  { slug: "sealed", name: "sealed" },
+  { slug: "wet", name: "wet" },
+];
+
 /** The colour of the layer's paint, where it is one pot. */
 export function ColourOfLayer(props: LayerFieldsProps) {
   const { layer, change } = useLayer(props);
@@ -76,10 +85,13 @@ export function ColourOfLayer(props: LayerFieldsProps) {
   const colour = layer.colours[paint.id];
   const material = props.catalogue.materials.find((m) => m.slug === paint.material);
   const hex = colour?.hex ?? material?.hex ?? "#7f8f8a";
-  const set = (part: { name?: string; hex?: string }) =>
-    change({ colours: { ...layer.colours, [paint.id]: { name: colour?.name ?? "", hex, ...part } } });
+  const entered = colour?.entered ?? "dry";
+  const set = (part: Partial<Colour>) =>
+    change({
+      colours: { ...layer.colours, [paint.id]: { name: colour?.name ?? "", hex, entered, ...part } },
+    });
   return (
-    <div className="grid grid-cols-[auto_1fr] gap-2">
+    <div className="grid grid-cols-[auto_1fr_8.5rem] gap-2">
       <label className={LABEL}>
         <span className="block">Colour</span>
         <input
@@ -95,6 +107,12 @@ export function ColourOfLayer(props: LayerFieldsProps) {
         max={80}
         placeholder="name of the paint"
         onChange={(name) => set({ name })}
+      />
+      <Choice
+        label="As seen"
+        value={entered}
+        options={ENTERED}
+        onChange={(state) => set({ entered: state as Colour["entered"] })}
       />
     </div>
   );

@@ -8,6 +8,7 @@ import { Choice, NumberField } from "../parts/fields";
 import { Alert, LABEL } from "../parts/notices";
 import { say } from "../parts/say";
 import { useDraft } from "../parts/useDraft";
+import { Hides } from "./Hides";
 
 const today = () => new Date().toISOString().slice(0, 10);
 
@@ -61,6 +62,9 @@ export function MaterialPanel({ line }: { line: ShelfLine }) {
           solid={material.kind === "powder"}
           onDensity={(density) => overlay("bulk_density", density, "measured")}
         />
+        {material.role === "paint" && (
+          <Hides hex={material.hex} onScattering={(sx) => overlay("scattering", sx, "measured")} />
+        )}
         {line.on_shelf && (
           <button
             type="button"

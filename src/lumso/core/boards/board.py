@@ -9,6 +9,7 @@ from dataclasses import replace
 from itertools import product
 
 from ..book.catalogue import Catalogue, pick
+from ..book.colours import Tint
 from ..book.kit import Kit
 from ..book.preparation import Purpose, Sanding
 from ..book.recipes import VolumeShare
@@ -39,6 +40,9 @@ def says(ladder: Ladder, rung: Rung, layer: Layer, catalogue: Catalogue) -> str:
         case "share":
             parts = {c.id: c.name for c in pick("recipe", catalogue.recipes, layer.recipe).components}
             return f"{parts.get(ladder.component, ladder.component).lower()} {100 * rung.value:.0f} %"
+        case "tint":
+            tints = layer.tints.get(ladder.component, ())
+            return f"{tints[-1].name if tints else 'tint'} {tidy(100 * rung.value)} %"
         case "coats":
             return f"{rung.value:.0f} {'coat' if rung.value == 1 else 'coats'}"
         case "kept":
@@ -68,6 +72,8 @@ def stepped(layers: Sequence[Layer], ladder: Ladder, rung: Rung, catalogue: Cata
                 raise InvalidValue(f"{rung.value:g} is no share.", value=rung.value, allowed="between 0 and 100 %",
                                    field="rungs")  # fmt: skip
             changed = replace(one, amounts={**one.amounts, ladder.component: VolumeShare("volume-share", rung.value)})
+        case "tint":
+            changed = replace(one, tints={**one.tints, ladder.component: _tinted(one, ladder.component, rung.value)})
         case "coats":
             changed = replace(one, coats=max(1, min(12, round(rung.value))))
         case "kept":
@@ -85,6 +91,16 @@ def stepped(layers: Sequence[Layer], ladder: Ladder, rung: Rung, catalogue: Cata
             new = start_on(one.id, rung.slug, "unsealed paint", catalogue)
             changed = replace(new, coats=one.coats)
     return (*layers[:at], changed, *layers[at + 1 :])
+
+
+def _tinted(one: Layer, component: str, share: float) -> tuple[Tint, ...]:
+    """The paints a component is mixed of, the last at another share of them all. Raises InvalidValue."""
+    tints = one.tints.get(component, ())
+    if len(tints) < 2 or not 0 < share < 1:
+        raise InvalidValue("There is no tint to vary.", value=share, field="rungs",
+                           allowed="a part mixed of several paints, and a share between 0 and 100 %")  # fmt: skip
+    rest = sum(t.parts for t in tints[:-1])
+    return (*tints[:-1], replace(tints[-1], parts=max(1e-3, min(1000.0, rest * share / (1 - share)))))
 
 
 def honest_ml(one: Laid, kit: Kit, least: float = LEAST_ML) -> float:
@@ -139,7 +155,7 @@ def plan_board(job: Job, job_id: str, zone_id: str, ladders: Sequence[Ladder], k
         code = _code(n, ladders)
         words = ", ".join(says(x, r, base[x.layer], catalogue) for x, r in zip(ladders, rungs, strict=True))
         made.append((code, words, layers, rungs))
-    varied = {ladder.layer for ladder in ladders if ladder.what in {"share", "thickness"}}
+    varied = {ladder.layer for ladder in ladders if ladder.what in {"share", "tint", "thickness"}}
     batches: dict[tuple[int, str], float] = {}
     for n, (_, _, layers, _) in enumerate(made):
         for layer in layers:
@@ -159,7 +175,7 @@ def plan_board(job: Job, job_id: str, zone_id: str, ladders: Sequence[Ladder], k
         strips.append(BoardStrip(mine, code, rungs, moved.get(ladders[0].layer, "")))
     about = Board(job_id, job.name, zone.id, zone.name, tuple(ladders), tuple(strips), WIDTH_MM, long, why)
     name = f"Test board: {job.name}, {zone.name.lower()}"[:120]
-    board = Job("lumso-job", 5, name, tuple(zones), Piece("parts", {}, parts=tuple(parts)), job.use, job.entries, about)
+    board = Job("lumso-job", 6, name, tuple(zones), Piece("parts", {}, parts=tuple(parts)), job.use, job.entries, about)
     return embed(board, catalogue)
 
 

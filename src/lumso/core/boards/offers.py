@@ -72,6 +72,11 @@ def ladders_for(look: Look, index: int) -> tuple[Offered, ...]:
     if shares := _shares(one):
         name = next(p.component.name for p in one.pours if p.component.id == shares.component)
         found.append((f"{name} in it", shares))
+    for component, tints in layer.tints.items():
+        if len(tints) > 1:
+            now = tints[-1].parts / sum(t.parts for t in tints)
+            steps = _rungs(*(min(0.9, now * times) for times in (0.25, 0.5, 1, 1.5, 2)))
+            found.append((f"{tints[-1].name or 'Tint'} in it", Ladder("tint", layer.id, steps, component)))
     if film.wiped:
         found.append(("How much is wiped away", Ladder("kept", layer.id, _rungs(0.2, 0.4, 0.7, 1.0))))
     if one.technique.per_mm:

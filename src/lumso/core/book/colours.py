@@ -1,7 +1,7 @@
 """Colours as a painter names them, the paints they are mixed from, and the pots they are mixed in."""
 
 from dataclasses import dataclass, field
-from typing import Annotated
+from typing import Annotated, Literal
 
 from annotated_types import Interval, MaxLen, Predicate
 
@@ -16,12 +16,17 @@ Hex = Annotated[str, Predicate(_is_hex)]
 """A colour as #rrggbb."""
 
 
+Entered = Literal["dry", "sealed", "wet"]
+"""In which state a colour was when it was entered: dry and matt, under a satin sealer, or wet."""
+
+
 @dataclass(frozen=True)
 class Colour(Value):
     """What the user calls a colour, and how it is drawn."""
 
     name: Annotated[str, MaxLen(80)]
     hex: Hex
+    entered: Entered = "dry"
 
 
 @dataclass(frozen=True)

@@ -6,7 +6,7 @@ from typing import Annotated, Literal
 from annotated_types import Interval
 
 from ..value import Fraction, Name, NotNegative, Positive, Slug, Value
-from .colours import Hex
+from .colours import Entered, Hex
 
 Role = Literal["paint", "medium", "water", "powder", "pigment", "wax", "thinner", "sealer", "grit", "additive"]
 Relative = Annotated[float, Interval(ge=1, le=6)]
@@ -61,6 +61,8 @@ class Material(Value):
     liquid_trend: tuple[LiquidTrend, ...] = ()
     hex: Hex = "#e8e6e1"
     """The colour it is drawn in until the user says otherwise."""
+    entered: Entered = "dry"
+    """In which state that colour is."""
     label_rate_ml_per_m2: NotNegative = 0.0
     """The spreading rate on its label, as ml for a m²; 0 when unknown."""
     hiding: Fraction = 0.0

@@ -87,6 +87,8 @@ class Optics(Value):
     inner_surface: Fraction
     """k₂: what it throws back of the light that would leave."""
     wet_gloss: Gloss
+    entered_sealed: Gloss
+    """The sheen of the sealer a colour is taken to have been seen under, where it was entered sealed."""
     haze: tuple[Haze, ...]
     amber: str
     """What one full coat of an ambering film lets through of white, as a colour of the screen."""

@@ -9,8 +9,9 @@ from typing import Any
 
 import numpy as np
 
+from ..book.colours import Entered
 from ..book.optics import Optics
-from .kubelka_munk import film
+from .kubelka_munk import film, k_over_s
 
 Light = Any
 """Reflectances in arrays of any precision, their bands along one axis."""
@@ -35,3 +36,17 @@ def sealed(light: Light, surface: Light, new: float, k: Light, s: Light, optics:
     u = light - surface * k1
     inner = film(k, s, u / ((1 - k1) * (1 - k2) + k2 * u))
     return new * k1 + (1 - k1) * (1 - k2) * inner / (1 - k2 * inner)
+
+
+def as_dry(light: Light, entered: Entered, wet_scatters: float, optics: Optics) -> Light:
+    """What a paint gives back dry and matt, from its reflectance in the state it was entered in: a sealer gives back
+    what it took, and a wet paint scatters the share `wet_scatters` of what it does dry."""
+    if entered == "dry":
+        return light
+    gloss = optics.surface_of(optics.entered_sealed if entered == "sealed" else optics.wet_gloss)
+    front = np.minimum(optics.first_surface, 0.8 * light.min())
+    matt = np.clip(light + (1 - gloss) * front, None, 0.985)
+    if entered == "sealed":
+        return matt
+    ratio = k_over_s(matt) * wet_scatters
+    return 1 + ratio - np.sqrt(ratio * (ratio + 2))

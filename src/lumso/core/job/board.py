@@ -10,8 +10,9 @@ from ..value import Name, NotNegative, Slug, Value
 
 MOST_RUNGS, MOST_STRIPS = 8, 24
 
-What = Literal["share", "coats", "kept", "thickness", "sanding", "sealer"]
-"""What is varied: a component's share of the whole as poured, how many coats, the share left after wiping, the mean
+What = Literal["share", "tint", "coats", "kept", "thickness", "sanding", "sealer"]
+"""What is varied: a component's share of the whole as poured, the last paint's share of a component that is mixed of
+several, how many coats, the share left after wiping, the mean
 thickness in mm, the grit it is sanded back with (0 for none), what it is sealed with."""
 Verdict = Literal[
     "", "as wanted", "too strong", "too weak", "too dark", "too pale", "lifted", "blotchy", "came off",

@@ -35,7 +35,7 @@ def start_job(name: str, zone_id: str, layer_id: str, recipe: str, ground: str, 
     kind = kind_of("board")
     coated = suggested_zones(kind)[0][1]
     layer = start_layer(layer_id, recipe, ground, catalogue)
-    return Job("lumso-job", 5, name, (Zone(zone_id, kind.name, ground, coated, (layer,)),), Piece(kind.slug, {}))
+    return Job("lumso-job", 6, name, (Zone(zone_id, kind.name, ground, coated, (layer,)),), Piece(kind.slug, {}))
 
 
 def start_pot(zone_id: str, layer_id: str, recipe: str, ml: float, catalogue: Catalogue) -> Job:
@@ -45,7 +45,7 @@ def start_pot(zone_id: str, layer_id: str, recipe: str, ml: float, catalogue: Ca
     ground = next((g for surface in mixed.surfaces for g in grounds if g.surface == surface), grounds[0])
     layer = start_layer(layer_id, recipe, ground.slug, catalogue)
     pot = replace(layer, want=FromTotal("total", ml))
-    return Job("lumso-job", 5, f"Pot of {mixed.name.lower()}", (Zone(zone_id, "Pot", ground.slug, (), (pot,)),))
+    return Job("lumso-job", 6, f"Pot of {mixed.name.lower()}", (Zone(zone_id, "Pot", ground.slug, (), (pot,)),))
 
 
 def on_piece(job: Job, kind: str, ids: Iterator[str]) -> Job:

@@ -5,12 +5,13 @@ from dataclasses import dataclass, replace
 
 import numpy as np
 
-from ..book.colours import Colour, Tint
+from ..book.colours import Colour, Entered, Tint
 from ..book.marks import Mark
 from ..book.optics import DryingLook, Optics
 from ..colour.hiding import per_coat, spread_of
 from ..colour.kubelka_munk import infinite, k_over_s
 from ..colour.spectra import BANDS, Array, hex_of, reflectance
+from ..colour.surfaces import as_dry
 from ..layers.laid import Laid
 from ..layers.stack import Beneath
 from ..mixing.compose import Pour
@@ -105,15 +106,16 @@ def hiding_of(pours: Sequence[Pour]) -> tuple[float, float]:
     return next((m.hiding for m in paints if m.hiding), 0.0), next((m.scattering for m in paints if m.scattering), 0.0)
 
 
-def _dye(hex_: str, held: float, optics: Optics, hiding: float, measured: float) -> Dye:
-    own = reflectance(hex_)
+def _dye(hex_: str, held: float, optics: Optics, hiding: float, measured: float, entered: Entered = "dry",
+         wet_scatters: float = 1.0) -> Dye:  # fmt: skip
+    own = as_dry(reflectance(hex_), entered, wet_scatters, optics)
     s = np.full(BANDS, per_coat(hex_, optics, hiding, measured))
     spread = spread_of(hex_, optics, hiding, measured)
     return Dye(k_over_s(own) * s, s, held, optics.spread.absorbing, spread)
 
 
 def _dyes(pours: Sequence[Pour], colours: Mapping[str, Colour], tints: Mapping[str, Sequence[Tint]],
-          optics: Optics) -> tuple[Dye, ...]:  # fmt: skip
+          optics: Optics, wet_scatters: float) -> tuple[Dye, ...]:  # fmt: skip
     whole = sum(p.adds_ml for p in pours)
     made = []
     for pour in pours:
@@ -125,8 +127,8 @@ def _dyes(pours: Sequence[Pour], colours: Mapping[str, Colour], tints: Mapping[s
             parts = sum(t.parts for t in blended)
             made += [_dye(t.hex, held * t.parts / parts, optics, 0.0, 0.0) for t in blended]
         else:
-            hex_ = colours[part].hex if part in colours else material.hex
-            made.append(_dye(hex_, held, optics, material.hiding, material.scattering))
+            of = colours.get(part, material)
+            made.append(_dye(of.hex, held, optics, material.hiding, material.scattering, of.entered, wet_scatters))
     return tuple(made)
 
 
@@ -139,7 +141,7 @@ def layer_film(one: Laid, under: Beneath, optics: Optics, mark: Mark) -> LayerFi
     soaked = one.film.kind == "wash" and under.surface == "raw wood"
     pots = []
     for pot in pots_of(layer):
-        dyes = _dyes(one.pours, pot.colours, pot.tints, optics)
+        dyes = _dyes(one.pours, pot.colours, pot.tints, optics, drying.wet_scatters)
         if soaked:
             dyes = tuple(replace(d, s=d.s * optics.soaks) for d in dyes)
         name = next((c.name for c in pot.colours.values() if c.name), "") or pot.name

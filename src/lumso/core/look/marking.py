@@ -180,7 +180,7 @@ def _streaks(place: Place, mark: Mark) -> Lying:
 def _run(place: Place, mark: Mark) -> Lying:
     runs = place.pattern(STROKES, mark.across_mm, mark.along_mm) * 0.65
     streaks = place.pattern(THIRD, mark.across_mm / 5, mark.along_mm, True) * 0.3
-    pools = place.pattern(SECOND, 26, 26) * 0.6
+    pools = place.pattern(SECOND, 26, 26) * 0.5 + place.pattern(CLOTH, 5, 8) * 0.35
     return _even_out((runs + streaks + pools + 0.6 * np.clip(lows(place), -2.2, 2.2)) * mark.depth)
 
 
