@@ -11,7 +11,8 @@ demo: install ui
 
 test: install ui browser
 	cd ui && npm run --silent test
-	$(BIN)/pytest -n 2 --dist loadfile
+	$(BIN)/pytest -n 2 --ignore=tests/browser
+	$(BIN)/pytest -n 2 --dist loadfile tests/browser
 
 # All that must hold before a change lands.
 check: test lint types

@@ -13,6 +13,7 @@ from lumso.core.boards.stepping import Stepped, step_down
 from lumso.core.boards.taught import Taught, taught
 from lumso.core.errors import InvalidValue
 from lumso.core.job.board import Ladder
+from lumso.core.job.entries import embed
 from lumso.core.job.job import Job
 from lumso.core.look.look import Look
 from lumso.core.value import Slug
@@ -57,7 +58,7 @@ def plan(asked: BoardIn, here: Here) -> BoardOut:
     kit = here.known().kits[here.workshop().kit]
     ids = chain((asked.seed,), (f"{asked.seed}-{n}" for n in count(2)))
     made = plan_board(job, asked.job_id, asked.zone, asked.ladders, kit, here.known_for(job), ids)
-    return BoardOut(job=JobBody(made), stepped=_stepped(made, here))
+    return BoardOut(job=JobBody(embed(made, here.book())), stepped=_stepped(made, here))
 
 
 class OffersOut(BaseModel):

@@ -4,7 +4,7 @@ import logging
 from threading import Event, Thread
 from time import time
 
-from . import backup, keys, readings, thinning
+from . import backup, keys, photographs, readings, thinning
 from .database import Database
 from .errors import NotFound, StoreError
 
@@ -38,6 +38,7 @@ class Keeper:
                 keys.forget_old(self.db)
                 thinning.thin(self.db)
                 readings.forget_old(self.db, time() / 60)
+                photographs.sweep(self.db)
         except NotFound:
             pass  # nothing to keep yet
         except (StoreError, OSError) as error:

@@ -99,6 +99,16 @@ def test_what_touches_a_part_covers_that_part(technique: str, share: float) -> N
     assert sum(seen(made, i) for i in (-1, 0, 1)) == pytest.approx(1, abs=1e-5)
 
 
+@pytest.mark.parametrize("technique", ["glaze-dragged", "wash-wiped", "brushed-paint", "glaze-cross-hatched"])
+def test_what_is_laid_on_half_lies_on_half(technique: str) -> None:
+    glaze = laid("glaze-dragged", DARK, technique, touched=0.5)
+    made = look(laid("paint-plain", CREAM, coats=2), glaze)
+    coat = made.surface(320).coats[1]
+    assert float(np.mean(coat.where)) == pytest.approx(0.5, abs=0.015)
+    mean = np.clip(made.light(160).mean((0, 1)), 0, 1)
+    assert float(delta_e(lab(mean), lab(screen(reflectance(made.column.top.hex))))) < 2
+
+
 def test_pots_share_a_surface_as_they_were_told() -> None:
     made = finished("salt-wash-undercolours").surface(320)
     assert [float(np.mean(p)) for p in made.coats[0].pots] == pytest.approx([0.25] * 4, abs=0.02)

@@ -16,7 +16,6 @@ from ..book.recipes import VolumeShare
 from ..errors import InvalidValue
 from ..figure import tidy
 from ..job.board import MOST_STRIPS, Board, BoardStrip, Ladder, Rung
-from ..job.entries import embed
 from ..job.job import FromArea, FromTotal, Job, Layer, Zone
 from ..job.start import start_on
 from ..layers.laid import Laid, lay
@@ -175,8 +174,7 @@ def plan_board(job: Job, job_id: str, zone_id: str, ladders: Sequence[Ladder], k
         strips.append(BoardStrip(mine, code, rungs, moved.get(ladders[0].layer, "")))
     about = Board(job_id, job.name, zone.id, zone.name, tuple(ladders), tuple(strips), WIDTH_MM, long, why)
     name = f"Test board: {job.name}, {zone.name.lower()}"[:120]
-    board = Job("lumso-job", 6, name, tuple(zones), Piece("parts", {}, parts=tuple(parts)), job.use, job.entries, about)
-    return embed(board, catalogue)
+    return Job("lumso-job", 6, name, tuple(zones), Piece("parts", {}, parts=tuple(parts)), job.use, job.entries, about)
 
 
 def _code(n: int, ladders: Sequence[Ladder]) -> str:

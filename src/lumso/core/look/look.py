@@ -6,6 +6,7 @@ from functools import cached_property
 import numpy as np
 from numpy.typing import NDArray
 
+from ..book.catalogue import pick
 from ..book.marks import mark_of
 from ..colour.spectra import reflectance
 from ..layers.stack import Stack
@@ -85,7 +86,8 @@ class Look:
     @property
     def side_mm(self) -> float:
         """How much of the surface its picture shows, in mm."""
-        return side_mm(self.stack.ground, self.stack.catalogue.reliefs[self.stack.zone.relief], self.optics)
+        relief = pick("relief", self.stack.catalogue.reliefs, self.stack.zone.relief)
+        return side_mm(self.stack.ground, relief, self.optics)
 
     def surface(self, px: int, tile: bool = False) -> Surface:
         """Its films where they lie, with the edges of a piece along its top and left; of a `tile`, a wider stretch

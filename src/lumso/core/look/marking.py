@@ -1,7 +1,7 @@
 """Where a film lies, and how thick: the mark each technique leaves on the surface it finds."""
 
 from collections.abc import Callable
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from math import sqrt
 
 import numpy as np
@@ -10,7 +10,7 @@ from ..book.marks import Mark
 from .ground import Bare, band
 from .noise import Grid, Pattern, Sheet, pattern, share_above
 
-TONE, STROKES, SECOND, THIRD, CLOTH, PRESSURE = 11, 12, 13, 14, 15, 16
+TONE, STROKES, SECOND, THIRD, CLOTH, PRESSURE, TOUCHED = 11, 12, 13, 14, 15, 16, 17
 FLAT_MM = 0.02
 """On a surface flatter than this, hollows and crests are where the hand happens to be."""
 AROUND_MM = 14.0
@@ -43,6 +43,8 @@ class Lying:
     thick: Grid | float = 1.0
     between: float = 0.0
     uneven: float = 0.0
+    where: Grid | float = 1.0
+    """The share of each spot that is touched at all."""
 
 
 def blurred(grid: Grid, mm: float, sheet: Sheet) -> Grid:
@@ -72,18 +74,16 @@ NODES = ((-1.7321, 1 / 6), (0.0, 2 / 3), (1.7321, 1 / 6))
 """Three heights that stand for a normal distribution, and their weights (Gauss and Hermite)."""
 
 
-def cover_of(mark: Mark, touched: float) -> float:
-    """The share of a surface that lies in a film's marks."""
-    return COVERS.get(mark.kind, touched)
-
-
 def thicknesses(mark: Mark, touched: float, pores: float = 0.0) -> tuple[tuple[float, float], ...]:
     """How thick a film is on which share of the surface: (share, multiple of the mean of what is touched)."""
-    share = pores if mark.kind == "pores" and pores else cover_of(mark, touched)
-    if mark.kind in APART or (mark.kind == "pores" and pores):
-        mean = share + mark.between * (1 - share)
-        rest = 1 - share
-        return ((share, 1 / mean), (rest, mark.between / mean)) if rest > 0 else ((1.0, 1.0),)
+    porous = mark.kind == "pores" and pores > 0
+    if mark.kind in APART or porous:
+        share = pores if porous else COVERS.get(mark.kind, touched)
+        mean, rest = share + mark.between * (1 - share), 1 - share
+        whole = ((share, 1 / mean), (rest, mark.between / mean)) if rest > 0 else ((1.0, 1.0),)
+        if not porous and mark.kind not in COVERS:
+            return whole
+        return (*((touched * part, t) for part, t in whole), (1 - touched, 0.0))
     if mark.kind in WAYWARD:
         d = mark.depth * WAYWARD[mark.kind]
         return (*((touched * w, float(np.exp(d * z - d * d / 2))) for z, w in NODES), (1 - touched, 0.0))
@@ -251,9 +251,17 @@ LAYS: dict[str, Callable[[Place, Mark], Lying]] = {
 }  # fmt: skip
 
 
+PARTLY = {"streaks", "crests", "hollows", "patches", "edges", "stripes", "figures", "islands"}
+"""Marks that are themselves what touches only a part; of others a part is touched in patches."""
+
+
 def lying(place: Place, mark: Mark) -> Lying:
     """How a film lies on the surface it finds."""
-    return LAYS[mark.kind](place, mark)
+    lies = LAYS[mark.kind](place, mark)
+    hollow = mark.kind == "pores" and place.ground.pores is None
+    if place.touched >= 1 or mark.kind in PARTLY or hollow:
+        return lies
+    return replace(lies, where=place.pattern(TOUCHED, 32, 46).above(place.touched, 0.2))
 
 
 FLAKES_MM, FLAKED = 9.0, 0.22

@@ -77,7 +77,7 @@ class _CoatTables:
         self.own_k, self.own_s = (x.astype(np.float32)[:, None] for x in (one.pots[0].own_k, one.pots[0].own_s))
         self.inert = [not (pot.k.any() or pot.s.any()) for pot in one.pots]
         self.cover = _flat(coat.cover)
-        self.bared = _flat(coat.bared)
+        self.bared, self.where = _flat(coat.bared), _flat(coat.where)
         self.shares = [_flat(s) for s in coat.pots]
         self.grains = [_flat(g) for g in coat.grains]
 
@@ -130,7 +130,7 @@ def light_of(surface: Surface, ground_surface: float, optics: Optics) -> NDArray
                 thin = _over(light, scatters, coat, part, between, optics)
                 here = thin + cover * (here - thin)
                 cover = 1.0
-            lies: Any = cover * (1 - _cut(coat.bared, part))
+            lies: Any = _cut(coat.where, part) * cover * (1 - _cut(coat.bared, part))
             light = here if isinstance(lies, float) and lies == 1.0 else light + lies * (here - light)
             scatters = scatters + lies * (coat.coat.film.surface - scatters)
         made[:, part] = to_screen @ light

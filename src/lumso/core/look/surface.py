@@ -11,6 +11,7 @@ from typing import Any
 
 import numpy as np
 
+from ..book.catalogue import pick
 from ..book.optics import Optics
 from ..book.preparation import Sanding
 from ..layers.abrasion import takes_um
@@ -47,11 +48,13 @@ class Coat:
     pots: tuple[Grid | float, ...] = (1.0,)
     """The share of each spot that is of each pot."""
     grains: tuple[Grid | float, ...] = ()
+    where: Grid | float = 1.0
+    """The share of each spot that was touched at all."""
 
     @property
     def lies(self) -> Grid | float:
         """The share of each spot where it lies."""
-        return self.cover * (1 - self.bared)
+        return self.where * self.cover * (1 - self.bared)
 
 
 @dataclass
@@ -95,13 +98,15 @@ def lay(surface: Surface, one: LayerFilm, tag: int) -> None:
         cover = cover * flaked(place)
     dry_mm = one.laid.dry_um * one.laid.layer.coats / 1000
     left = dry_mm * lies.thick * one.kept
-    coat = Coat(one, cover, lies.thick, lies.between, left, hypot(UNEVEN, lies.uneven), pots=_pots(one, place))
+    coat = Coat(
+        one, cover, lies.thick, lies.between, left, hypot(UNEVEN, lies.uneven), pots=_pots(one, place), where=lies.where
+    )
     if one.grains:
         rough = place.pattern(ROUGH, GRAIN_MM * 1.6, GRAIN_MM * 1.6)
         surface.height = surface.height + np.float32(min(0.12, dry_mm)) * rough.at
         grains = place.pattern(GRAINS, GRAIN_MM, GRAIN_MM, True)
         coat.grains = tuple(grains.above(min(g.share, 0.9), 0.2) for g in one.grains)
-    surface.height = (surface.height + cover * left).astype(np.float32)
+    surface.height = (surface.height + lies.where * cover * left).astype(np.float32)
     surface.coats.append(coat)
 
 
@@ -139,7 +144,7 @@ def sand_down(surface: Surface, depth: Grid) -> None:
         coat.bared = 1 - (1 - coat.bared) * (1 - through)
         coat.left_mm = np.maximum(thickness - rest, 0.1 * thickness)
         coat.thick = coat.thick * (coat.left_mm / np.maximum(np.asarray(before, np.float32), 1e-9))
-        rest = np.maximum(rest - thickness * coat.cover, 0)
+        rest = np.maximum(rest - thickness * coat.cover * coat.where, 0)
         if float(rest.max()) <= 0:
             break
     surface.height = surface.height - depth
@@ -162,6 +167,7 @@ def _coarse(fine: Surface) -> Surface:
     grids: dict[str, Any] = {n: _halved(getattr(ground, n)) for n in here}
     coats = [
         replace(c, cover=_halved(c.cover), thick=_halved(c.thick), left_mm=_halved(c.left_mm), bared=_halved(c.bared),
+                where=_halved(c.where),
                 pots=tuple(map(_halved, c.pots)), grains=tuple(map(_halved, c.grains)))
         for c in fine.coats
     ]  # fmt: skip
@@ -173,7 +179,7 @@ def surface_of(stack: Stack, films: Sequence[LayerFilm], sheet: Sheet, optics: O
     """A stack as it lies on its ground."""
     if sheet.px <= COARSE_PX:
         return _coarse(surface_of(stack, films, replace(sheet, px=2 * sheet.px), optics))
-    relief = stack.catalogue.reliefs[stack.zone.relief]
+    relief = pick("relief", stack.catalogue.reliefs, stack.zone.relief)
     ground = bare(stack.ground, relief, sheet, optics)
     surface = Surface(sheet, ground, ground.height)
     for i, one in enumerate(films):
