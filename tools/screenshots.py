@@ -84,6 +84,7 @@ def take(url: str, folder: Path) -> None:
         page.get_by_role("button", name="Undo").click()
         page.get_by_role("button", name="Finish library").click()
         page.get_by_text("h of work a m²").first.wait_for()
+        page.wait_for_timeout(3000)  # their pictures
         shoot("library")
         for name, address, wait in (
             ("book", "/book", "Salt wash"),

@@ -10,6 +10,8 @@ export type StripFilm = Schemas["StripFilm"];
 
 const HELD = Number.POSITIVE_INFINITY;
 const COARSE = 160;
+/** A piece of more zones than this is drawn in flat colours: its pictures would keep its plan waiting. */
+const TILED = 12;
 
 const texts = new WeakMap<object, string>();
 /** A value as text, remembered: what is part of a job stays the same object until it is changed. */
@@ -86,7 +88,9 @@ export function useChip(wanted: ChipWanted, fine = 320) {
 /** Tiles of all zones of a job, by zone, to fill the drawing of the piece with. */
 export function useTiles(job: Job): Record<string, string> {
   const found = useQueries({
-    queries: job.zones.map((z) => chipQuery({ job, zone: z.id, tile: true }, COARSE, z.layers.length > 0)),
+    queries: job.zones.map((z) =>
+      chipQuery({ job, zone: z.id, tile: true }, COARSE, z.layers.length > 0 && job.zones.length <= TILED),
+    ),
   });
   const blobs = found.map((f) => f.data);
   const [tiles, setTiles] = useState<Record<string, string>>({});

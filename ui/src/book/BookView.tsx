@@ -2,6 +2,7 @@ import { useState } from "react";
 import { Link, useNavigate } from "react-router";
 import type { Catalogue, Recipe } from "../api/client";
 import { useCatalogue } from "../api/workshop";
+import { RecipeChip } from "../drawings/Chip";
 import { Failure } from "../parts/Failure";
 import { FilePanel } from "../parts/FilePanel";
 import { Loading } from "../parts/notices";
@@ -105,12 +106,9 @@ function Row({ recipe, catalogue, picked, onPick }: RowProps) {
         to={`/book/${recipe.slug}`}
         className="grid min-w-0 grow grid-cols-[4rem_1fr] gap-x-4 py-1.5 hover:underline sm:grid-cols-[4rem_15rem_8rem_1fr_12rem] sm:items-center"
       >
-        <img
-          src={`/api/look/recipes/${encodeURIComponent(recipe.slug)}?px=96`}
-          alt=""
-          loading="lazy"
-          className="row-span-4 aspect-square w-full border border-line bg-steel sm:row-span-1"
-        />
+        <span className="row-span-4 sm:row-span-1">
+          <RecipeChip recipe={recipe.slug} />
+        </span>
         <span className="font-semibold">{recipe.name}</span>
         <ShareBar slices={strip} />
         <span className="narrow text-soft">{recipe.looks}</span>

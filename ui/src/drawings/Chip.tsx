@@ -24,3 +24,15 @@ export function Chip({ address, says, old = false, className = "" }: ChipProps) 
     />
   );
 }
+
+/** What a mix of the book makes, small: beside its name, and so without words of its own. */
+export function RecipeChip({ recipe }: { recipe: string }) {
+  return (
+    <img
+      src={`/api/look/recipes/${encodeURIComponent(recipe)}?px=96`}
+      alt=""
+      loading="lazy"
+      className="aspect-square w-full border border-line bg-steel"
+    />
+  );
+}

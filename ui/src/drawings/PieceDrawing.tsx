@@ -140,7 +140,7 @@ export function PieceDrawing({
           <text
             key={label.text}
             x={label.at.x * scale}
-            y={label.at.y * scale + 104}
+            y={label.at.y * scale + (drawing.callouts.length ? 104 : 40)}
             textAnchor="middle"
             className="narrow"
             fontSize="34"

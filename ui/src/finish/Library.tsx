@@ -52,7 +52,7 @@ export function Library({ open, catalogue, zone: index, onDone }: LibraryProps) 
                 brings it back. Pictures are estimates: make a test board.
               </Dialog.Description>
             </div>
-            <Dialog.Close className="press">Close</Dialog.Close>
+            <Dialog.Close className="press shrink-0">Close</Dialog.Close>
           </div>
           <ul className="overflow-auto">
             {sorted.map(({ finish, against }) => {

@@ -3,6 +3,7 @@ import { useId, useState } from "react";
 import { Link } from "react-router";
 import { answer, api, type Catalogue, type Job, type Layer } from "../api/client";
 import type { components } from "../api/generated";
+import { PhotoColour } from "../board/PhotoColour";
 import { changeLayer } from "../job/change";
 import type { OpenJob } from "../job/useJob";
 import { NumberField } from "../parts/fields";
@@ -50,6 +51,12 @@ export function Match({ open, catalogue, zone: index, layer: at }: MatchProps) {
   const [typed, setTyped] = useState("#8aa09a");
   const [batch, setBatch] = useState(60);
   const [lies, setLies] = useState(false);
+  const [photo, setPhoto] = useState<string | null>(null);
+  const [within, setWithin] = useState(0);
+  const type = (text: string) => {
+    setTyped(text);
+    setWithin(0);
+  };
   const [alsoNamed, setAlsoNamed] = useState(false);
   const wanted = HEX.test(typed) ? `#${typed.replace("#", "").toLowerCase()}` : null;
   const onto = lies && zone && layer && paint ? { job: open.job, zone: zone.id, layer: layer.id } : null;
@@ -90,7 +97,7 @@ export function Match({ open, catalogue, zone: index, layer: at }: MatchProps) {
             type="color"
             className="h-11 w-16 border-2 border-ink bg-enamel p-0.5"
             value={wanted ?? "#000000"}
-            onChange={(e) => setTyped(e.target.value)}
+            onChange={(e) => type(e.target.value)}
           />
         </label>
         <div>
@@ -105,7 +112,7 @@ export function Match({ open, catalogue, zone: index, layer: at }: MatchProps) {
             autoComplete="off"
             aria-invalid={wanted === null || undefined}
             aria-describedby={wanted === null ? `${id}-error` : undefined}
-            onChange={(e) => setTyped(e.target.value.trim())}
+            onChange={(e) => type(e.target.value.trim())}
           />
         </div>
         <NumberField label="Batch" value={batch} unit="ml" min={5} max={5000} onChange={setBatch} />
@@ -118,6 +125,29 @@ export function Match({ open, catalogue, zone: index, layer: at }: MatchProps) {
         >
           {typed || "Nothing"} is no colour.{" "}
           <span className="font-normal">Allowed: six of 0–9 and a–f, as #8aa09a.</span>
+        </p>
+      )}
+      <button
+        type="button"
+        className={`press text-sm ${photo === null ? "" : "press-strong"}`}
+        aria-expanded={photo !== null}
+        onClick={() => setPhoto(photo === null ? "" : null)}
+      >
+        From a photograph with a white card in it
+      </button>
+      {photo !== null && (
+        <PhotoColour
+          name={photo}
+          onPhoto={setPhoto}
+          onColour={(seen) => {
+            setTyped(seen.hex);
+            setWithin(seen.within);
+          }}
+        />
+      )}
+      {within > 0 && (
+        <p className="narrow border-l-4 border-ink pl-2 text-sm">
+          From a photograph: what is wanted is known no closer than ΔE {within}.
         </p>
       )}
       <div className="flex flex-wrap gap-x-6">
@@ -156,7 +186,7 @@ export function Match({ open, catalogue, zone: index, layer: at }: MatchProps) {
                   </span>
                   <div className="p-2">
                     <strong>
-                      {m.off < 1 ? "No difference to be seen" : `${m.off.toFixed(1)} ΔE off`}
+                      {apart(m.off, within)}
                       <span className="narrow font-normal">
                         , {m.shade.sure} (an estimate): {m.shade.words}
                       </span>
@@ -186,6 +216,12 @@ export function Match({ open, catalogue, zone: index, layer: at }: MatchProps) {
       )}
     </div>
   );
+}
+
+/** How far a mix is off, no closer than what is wanted is known. */
+function apart(off: number, within: number): string {
+  if (within > 0) return `Within ΔE ${Math.max(off, within).toFixed(1)}, as far as a photograph tells`;
+  return off < 1 ? "No difference to be seen" : `ΔE ${off.toFixed(1)} off`;
 }
 
 function Spoons({ made, wanted }: { made: components["schemas"]["InSpoons"]; wanted: number }) {

@@ -3,6 +3,7 @@ import { useState } from "react";
 import { useNavigate } from "react-router";
 import { useBeginJob } from "../api/changes";
 import { useCatalogue } from "../api/workshop";
+import { RecipeChip } from "../drawings/Chip";
 import { NumberField } from "../parts/fields";
 import { Alert } from "../parts/notices";
 
@@ -57,11 +58,14 @@ export function QuickPot() {
                   <li key={r.slug}>
                     <button
                       type="button"
-                      className="press min-h-[72px] w-full !text-left"
+                      className="press !grid min-h-[72px] w-full grid-cols-[4rem_1fr] items-center gap-3 !p-1 !text-left"
                       onClick={() => setRecipe(r.slug)}
                     >
-                      <span className="block">{r.name}</span>
-                      <span className="narrow block text-sm font-normal text-soft">{r.looks}</span>
+                      <RecipeChip recipe={r.slug} />
+                      <span>
+                        <span className="block">{r.name}</span>
+                        <span className="narrow block text-sm font-normal text-soft">{r.looks}</span>
+                      </span>
                     </button>
                   </li>
                 ))}

@@ -6,6 +6,7 @@ from typing import Annotated, Literal
 from annotated_types import Interval, MinLen
 
 from ..value import Fraction, Name, NotNegative, Positive, Slug, Value
+from .colours import Hex
 from .films import Film, Kind
 from .materials import Material
 
@@ -90,12 +91,14 @@ class Optics(Value):
     entered_sealed: Gloss
     """The sheen of the sealer a colour is taken to have been seen under, where it was entered sealed."""
     haze: tuple[Haze, ...]
-    amber: str
+    amber: Hex
     """What one full coat of an ambering film lets through of white, as a colour of the screen."""
     drying: tuple[DryingLook, ...]
     held: tuple[Held, ...]
     pigments: dict[str, NotNegative]
     """Pigment held by materials that are otherwise than their role, by slug."""
+    leaf: Hex
+    """What metal leaf gives back until its colour is entered."""
     soaks: Fraction
     """The share of its scattering a wash keeps that soaks into raw wood."""
     spread: Spread

@@ -17,6 +17,8 @@ from ..layers.stack import Beneath
 from ..mixing.compose import Pour
 from ..mixing.mix import pots_of
 
+LEAF_HIDES = 40.0
+"""S·X of leaf: nothing shines through it."""
 SEEN = 0.6
 """The share of its grit that is not under the paint. An untested starting point."""
 
@@ -135,27 +137,30 @@ def _dyes(pours: Sequence[Pour], colours: Mapping[str, Colour], tints: Mapping[s
 def layer_film(one: Laid, under: Beneath, optics: Optics, mark: Mark) -> LayerFilm:
     """A layer as light sees it, over what lies beneath it."""
     layer, drying = one.layer, optics.drying_of(one.film)
-    coats = layer.coats * one.wet_um / optics.full_film_um * (layer.hides or 1.0)
+    coats = layer.coats * one.wet_um / optics.full_film_um
     haze = optics.haze_of(one.film.gloss) * coats if drying.clear else 0.0
     amber = -0.5 * np.log(reflectance(optics.amber) / 0.985) * coats if one.film.ambers else np.zeros(BANDS)
     soaked = one.film.kind == "wash" and under.surface == "raw wood"
     pots = []
     for pot in pots_of(layer):
         dyes = _dyes(one.pours, pot.colours, pot.tints, optics, drying.wet_scatters)
+        if not dyes and one.film.kind == "leaf":
+            dyes = (_dye(optics.leaf, 1.0, optics, 0.0, LEAF_HIDES),)
         if soaked:
             dyes = tuple(replace(d, s=d.s * optics.soaks) for d in dyes)
         name = next((c.name for c in pot.colours.values() if c.name), "") or pot.name
-        pots.append(PotFilm(name, pot.share, dyes, coats, amber, np.full(BANDS, haze)))
+        pots.append(PotFilm(name, pot.share, dyes, coats * (layer.hides or 1.0), amber, np.full(BANDS, haze)))
     closed = under.surface in {"sealed", "slick"}
     grips = one.film.grips or (under.floor is not None and under.floor.film.grips)
     whole = sum(p.share for p in pots)
     pots = [replace(p, share=p.share / whole) for p in pots]
+    clear = drying.clear or not any(p.dyes for p in pots)  # what holds no pigment is clear, whatever it is for
     return LayerFilm(
         one,
         tuple(pots),
         drying,
         optics.surface_of(one.film.gloss),
-        drying.clear,
+        clear,
         layer.touched,
         mark.kept if layer.kept is None else layer.kept,
         mark.kept < 1 or layer.kept is not None,

@@ -27,6 +27,8 @@ class Place:
     touched: float
     tag: int
     """A number of its own, so that no two layers lie alike."""
+    falls: Callable[[], Grid] | None = None
+    """How far each spot lies below its surroundings, where that is known already."""
 
     def pattern(self, name: int, across_mm: float, along_mm: float, spaced: bool = False,
                 turned: float = 0.0) -> Pattern:  # fmt: skip
@@ -55,10 +57,15 @@ def blurred(grid: Grid, mm: float, sheet: Sheet) -> Grid:
     return np.fft.irfft2(np.fft.rfft2(grid) * keep, s=grid.shape).astype(np.float32)
 
 
+def fall(height: Grid, sheet: Sheet) -> Grid:
+    """How far each spot lies below its surroundings, in mm."""
+    return blurred(height, AROUND_MM, sheet) - height
+
+
 def lows(place: Place) -> Grid:
     """How low each spot lies beside its surroundings, as a multiple of how rough the surface is; on a flat one as the
     hand goes."""
-    falls = blurred(place.height, AROUND_MM, place.sheet) - place.height
+    falls = place.falls() if place.falls else fall(place.height, place.sheet)
     hand = place.pattern(TONE, 16, 30).at
     rough = float(falls.std())
     made: Grid = (falls + 0.35 * FLAT_MM * hand) / max(sqrt(rough**2 + FLAT_MM**2), 1e-6)

@@ -28,7 +28,7 @@ ANOTHER = 0.25
 """ΔE₀₀ that one more paint must be worth."""
 NEAR, FAR = 1.0, 4.0
 """Within the first a careful eye sees no difference; beyond the second nothing near has been found."""
-LEAST = 0.002
+LEAST = 0.005
 """Less than this of a paint is left out."""
 STILL = np.zeros(BANDS)
 Places = NDArray[np.intp]

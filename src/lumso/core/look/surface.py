@@ -18,7 +18,7 @@ from ..layers.abrasion import takes_um
 from ..layers.stack import Stack
 from .films import LayerFilm
 from .ground import Bare, bare
-from .marking import Place, blurred, flaked, lying, pressed
+from .marking import Place, blurred, fall, flaked, lying, pressed
 from .noise import Grid, Sheet, below
 
 POTS, SPOTS, GRAINS, ROUGH = 21, 22, 23, 24
@@ -27,6 +27,8 @@ UNEVEN = 0.13
 thickness."""
 LEVELS = 0.5
 """A thick coat is knocked back by at least this share of what stands above its mean."""
+STANDS_MM = 0.008
+"""A film thinner than this changes nothing of how a surface stands: a wash."""
 GRAIN_MM = 1.3
 """How far apart grains of sand or pepper lie, about."""
 
@@ -65,6 +67,13 @@ class Surface:
     ground: Bare
     height: Grid
     coats: list[Coat] = field(default_factory=list)
+    _falls: tuple[Grid, Grid] | None = None
+
+    def falls(self) -> Grid:
+        """How far each spot lies below its surroundings, in mm; remembered as long as nothing is put on that counts."""
+        if self._falls is None or self._falls[0] is not self.height:
+            self._falls = (self.height, fall(self.height, self.sheet))
+        return self._falls[1]
 
     def seen(self, index: int) -> Grid | float:
         """The share of each spot at which a layer is what is seen; -1 is the ground."""
@@ -91,7 +100,7 @@ def _pots(coat_film: LayerFilm, place: Place) -> tuple[Grid | float, ...]:
 def lay(surface: Surface, one: LayerFilm, tag: int) -> None:
     """Put a layer's film on a surface."""
     sheet = surface.sheet
-    place = Place(sheet, surface.ground, surface.height, one.touched, tag)
+    place = Place(sheet, surface.ground, surface.height, one.touched, tag, surface.falls)
     lies = lying(place, one.mark)
     cover: Grid | float = lies.cover
     if one.chips:
@@ -106,7 +115,8 @@ def lay(surface: Surface, one: LayerFilm, tag: int) -> None:
         surface.height = surface.height + np.float32(min(0.12, dry_mm)) * rough.at
         grains = place.pattern(GRAINS, GRAIN_MM, GRAIN_MM, True)
         coat.grains = tuple(grains.above(min(g.share, 0.9), 0.2) for g in one.grains)
-    surface.height = (surface.height + lies.where * cover * left).astype(np.float32)
+    if dry_mm > STANDS_MM:
+        surface.height = (surface.height + lies.where * cover * left).astype(np.float32)
     surface.coats.append(coat)
 
 
