@@ -132,6 +132,44 @@ function Crests({ mm }: { mm: number }) {
   );
 }
 
+/** How often, on how much of it, and how thick it is laid: steps for a wet thumb. */
+export function HowMuch(props: LayerFieldsProps) {
+  const { layer, change } = useLayer(props);
+  const technique = props.catalogue.techniques.find((t) => t.slug === layer?.technique);
+  if (!layer) return null;
+  return (
+    <>
+      <Stepper
+        label="Coats"
+        value={layer.coats}
+        min={1}
+        max={props.catalogue.caps.coats}
+        onChange={(coats) => change({ coats })}
+      />
+      <Stepper
+        label="Touches"
+        value={layer.touched}
+        min={0.05}
+        max={1}
+        step={0.05}
+        shown={percent(layer.touched)}
+        onChange={(touched) => change({ touched: Math.round(touched * 100) / 100 })}
+      />
+      {technique?.per_mm && (
+        <Stepper
+          label="Mean thickness of a coat"
+          value={layer.thickness_mm}
+          min={0.05}
+          max={10}
+          step={layer.thickness_mm < 1 ? 0.05 : 0.25}
+          shown={`${layer.thickness_mm} mm`}
+          onChange={(mm) => change({ thickness_mm: Math.round(mm * 100) / 100 })}
+        />
+      )}
+    </>
+  );
+}
+
 /** How the layer goes on: technique, tool, coats, the share it touches, its thickness. */
 export function OnSurface(props: LayerFieldsProps) {
   const { open, catalogue } = props;
@@ -189,33 +227,7 @@ export function OnSurface(props: LayerFieldsProps) {
         </details>
       </div>
       <div className="grid grid-cols-2 gap-3">
-        <Stepper
-          label="Coats"
-          value={layer.coats}
-          min={1}
-          max={catalogue.caps.coats}
-          onChange={(coats) => change({ coats })}
-        />
-        <Stepper
-          label="Touches"
-          value={layer.touched}
-          min={0.05}
-          max={1}
-          step={0.05}
-          shown={percent(layer.touched)}
-          onChange={(touched) => change({ touched: Math.round(touched * 100) / 100 })}
-        />
-        {technique?.per_mm && (
-          <Stepper
-            label="Mean thickness of a coat"
-            value={layer.thickness_mm}
-            min={0.05}
-            max={10}
-            step={layer.thickness_mm < 1 ? 0.05 : 0.25}
-            shown={`${layer.thickness_mm} mm`}
-            onChange={(mm) => change({ thickness_mm: Math.round(mm * 100) / 100 })}
-          />
-        )}
+        <HowMuch {...props} />
       </div>
       {technique?.per_mm && (
         <fieldset>

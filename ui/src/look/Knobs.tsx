@@ -2,7 +2,7 @@ import type { Catalogue, Change, Layer } from "../api/client";
 import type { StripFilm } from "../api/look";
 import { changeLayer } from "../job/change";
 import { stackEdit } from "../job/edits";
-import { ColourOfLayer } from "../job/LayerFields";
+import { ColourOfLayer, HowMuch } from "../job/LayerFields";
 import type { OpenJob } from "../job/useJob";
 import { Choice, Stepper } from "../parts/fields";
 import { LABEL } from "../parts/notices";
@@ -33,7 +33,6 @@ export function Knobs({ open, catalogue, zone: index, layer: at, onLayer, films 
   if (!zone || !layer) return <p className="text-soft">No layer yet: take a finish from the library.</p>;
   const planned = open.plan.zones.find((z) => z.zone === zone.id)?.layers.find((x) => x.layer === layer.id);
   const recipe = catalogue.recipes.find((r) => r.slug === layer.recipe);
-  const technique = catalogue.techniques.find((t) => t.slug === layer.technique);
   const dial = recipe?.components.find((c) => c.id === recipe.dial);
   const film = films.find((f) => f.layer === layer.id);
   // What was just set counts before Lumso has answered: a second press goes on from it.
@@ -94,13 +93,7 @@ export function Knobs({ open, catalogue, zone: index, layer: at, onLayer, films 
             }
           />
         )}
-        <Stepper
-          label="Coats"
-          value={layer.coats}
-          min={1}
-          max={catalogue.caps.coats}
-          onChange={(coats) => change({ coats })}
-        />
+        <HowMuch open={open} catalogue={catalogue} zone={index} layer={at} />
         {film?.wiped && (
           <Stepper
             label="Left after wiping"
@@ -110,28 +103,6 @@ export function Knobs({ open, catalogue, zone: index, layer: at, onLayer, films 
             step={0.05}
             shown={percent(kept)}
             onChange={(kept) => change({ kept: Math.round(kept * 100) / 100 })}
-          />
-        )}
-        {technique && technique.touched_least < technique.touched_most && (
-          <Stepper
-            label="Touches"
-            value={layer.touched}
-            min={0.05}
-            max={1}
-            step={0.05}
-            shown={percent(layer.touched)}
-            onChange={(touched) => change({ touched: Math.round(touched * 100) / 100 })}
-          />
-        )}
-        {technique?.per_mm && (
-          <Stepper
-            label="Mean thickness"
-            value={layer.thickness_mm}
-            min={0.1}
-            max={10}
-            step={0.1}
-            shown={`${layer.thickness_mm} mm`}
-            onChange={(mm) => change({ thickness_mm: Math.round(mm * 100) / 100 })}
           />
         )}
       </div>
