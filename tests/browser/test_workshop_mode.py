@@ -91,6 +91,7 @@ def test_a_device_enters_with_the_code_works_and_is_turned_out(house: Running, e
     # Turned out while it has something unsaved: it is told so, and what it kept is gone from it.
     tablet.get_by_role("link", name="Go on with it").click()
     tablet.get_by_label("Name of the job").wait_for()
+    tablet.wait_for_load_state("networkidle")  # its pictures: asked for after it is out, they would tell it first
     phone.get_by_role("button", name="Turn out Tablet at the bench").click()
     expect(devices.get_by_role("listitem")).to_have_count(1)
     tablet.get_by_label("Name of the job").fill("Never to be saved")
