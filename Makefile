@@ -12,7 +12,7 @@ demo: install ui
 test: install ui browser
 	cd ui && npm run --silent test
 	$(BIN)/pytest -n 2 --ignore=tests/browser
-	$(BIN)/pytest -n 2 --dist loadfile tests/browser
+	$(BIN)/pytest tests/browser
 
 # All that must hold before a change lands.
 check: test lint types

@@ -114,8 +114,9 @@ def test_a_job_larger_than_a_closing_page_may_send_saves_itself(page: Page, loft
 
 def test_a_job_put_away_is_found_and_deleted_for_good_only_at_a_second_press(page: Page, loft: Running) -> None:
     page.goto(loft.url)
-    page.get_by_role("button", name="Put Prop chest away").click()
-    page.get_by_role("button", name="Put Hat stand away").click()
+    for name in ("Prop chest", "Hat stand"):
+        page.get_by_role("button", name=f"Put {name} away").click()
+        expect(page.get_by_text(f"{name} is put away.")).to_be_visible()
     page.get_by_role("link", name="Put away, backups, and what waits to be saved").click()
     away = page.get_by_role("region", name="Put away")
     expect(away.get_by_role("listitem")).to_have_count(2)
