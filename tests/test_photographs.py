@@ -17,7 +17,7 @@ from lumso.core.colour.spectra import reflectance
 from lumso.core.errors import InvalidValue
 from lumso.core.look.card import LEAST_WITHIN, Box, balanced
 from lumso.formats.photo import LONGEST_PX, MOST_PIXELS, fit_to_keep
-from lumso.store import backup, photographs
+from lumso.store import backup, jobs, photographs
 from lumso.store.database import Database
 from lumso.store.errors import NotFound
 
@@ -196,6 +196,22 @@ def test_orphans_are_swept_once_they_are_old_and_what_is_not_ours_stays(db: Data
         os.utime(path, (0, 0))
     assert photographs.sweep(db) == 1
     assert {p.name for p in folder.iterdir()} == {young.name, foreign.name, f"{kept.name}.jpg"}
+
+
+def test_a_photograph_that_no_job_speaks_of_is_let_go_in_time_and_none_that_a_job_ever_had(db: Database) -> None:
+    asked, undone, unasked, young, again = (photographs.keep(db, c, 4, 3).name for c in (b"a", b"b", b"c", b"d", b"e"))
+    job = jobs.create(db, "Board", f'{{"photo": "{undone}"}}')
+    jobs.save(db, job.id, job.revision, "Board", f'{{"photo": "{asked}"}}')
+    with db.write() as connection:
+        connection.execute("UPDATE photograph SET added_at = '2026-01-02T03:04:05.000Z' WHERE name <> ?", (young,))
+    photographs.keep(db, b"e", 4, 3)
+    for path in photographs.folder_of(db.path).iterdir():
+        os.utime(path, (0, 0))
+    assert photographs.sweep(db) == 1
+    assert {p.stem for p in photographs.folder_of(db.path).iterdir()} == {asked, undone, young, again}
+    with pytest.raises(NotFound):
+        photographs.get(db, unasked)
+    assert photographs.content(db, undone) == b"b"
 
 
 @pytest.mark.parametrize("name", ["../w.sqlite3", "A" * 64, "a" * 63, "", f"{'a' * 64}/../x"])

@@ -76,6 +76,13 @@ def test_what_is_not_there_is_refused_in_words(client: TestClient, path: str, st
     assert says in reply.text
 
 
+def test_a_layer_that_is_not_there_is_refused_with_those_there_are(client: TestClient) -> None:
+    reply = client.post("/api/look/chip", json={**ASKED, "upto": "none"})
+    assert reply.status_code == 422
+    (fault,) = reply.json()["faults"]
+    assert fault["allowed"] == ", ".join(x["id"] for x in RACK["zones"][0]["layers"])
+
+
 def test_a_tile_has_no_edges_and_can_be_laid_side_by_side(client: TestClient) -> None:
     import numpy as np
 

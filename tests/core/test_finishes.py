@@ -144,6 +144,25 @@ def test_the_sealer_adviser_looks_beneath_a_sealer_that_is_there() -> None:
     assert [x.recipe for x in sealed.layers] == ["paint-plain", "clear-coat-plain"]
 
 
+def test_what_seals_is_known_beneath_age_in_the_hollows_and_both_come_off_by_themselves() -> None:
+    case = stack("raw-beech", "paint-plain", "clear-coat-plain", use="hands")
+    ids = (f"m{i}" for i in count())
+    age = advise(case.zone, case.bench, ids).age
+    assert not age.on
+    aged = apply(case.zone, age.remedy.changes, C, ids)
+    assert [x.recipe for x in aged.layers] == ["paint-plain", "clear-coat-plain", "dark-wax"]
+    assert "stays in recesses" in C.techniques[aged.layers[-1].technique].acts
+    said = advise(aged, case.bench, ids)
+    assert [s.recipe for s in said.sealers if s.on] == ["clear-coat-plain"]
+    assert said.age.on
+    assert apply(aged, said.age.remedy.changes, C, ids) == case.zone
+    way = next(s for s in said.sealers if s.recipe == "").remedy
+    assert way is not None
+    bare_again = apply(aged, way.changes, C, ids)
+    assert [x.recipe for x in bare_again.layers] == ["paint-plain", "dark-wax"]
+    assert [s.recipe for s in advise(bare_again, case.bench, ids).sealers if s.on] == [""]
+
+
 def test_on_texture_wax_is_advised_against_and_the_brush_on_coat_is_meant_for_it() -> None:
     case = stack("painted-unsealed", layer("salt-wash", wait=36), use="hands")
     said = {s.recipe: s for s in advise(case.zone, case.bench, (f"n{i}" for i in count())).sealers}

@@ -7,20 +7,19 @@ from fastapi import APIRouter, Response
 from pydantic import BaseModel, ConfigDict, Field
 
 from lumso.core.advice import trial
-from lumso.core.boards.board import LEAST_ML, plan_board
+from lumso.core.boards.board import plan_board
 from lumso.core.boards.offers import Offered, ladders_for, reasons
-from lumso.core.boards.stepping import Stepped, step_down
+from lumso.core.boards.stepping import Stepped, one_pot
 from lumso.core.boards.taught import Taught, taught
 from lumso.core.errors import InvalidValue
 from lumso.core.job.board import Ladder
 from lumso.core.job.entries import embed
-from lumso.core.job.job import Job
 from lumso.core.look.look import Look
 from lumso.core.value import Slug
 
 from .bodies import JobBody
-from .context import Context, Here
-from .finish import ZoneIn, zone_of
+from .context import Here
+from .finish import ZoneIn, layer_at, zone_of
 from .sheets import pdf_reply
 
 router = APIRouter(prefix="/boards", tags=["boards"])
@@ -38,10 +37,9 @@ class BoardIn(ZoneIn):
 
 
 class BoardOut(BaseModel):
-    """The board as a job of its own, to be kept as one; and one pot stepped down through its strips, where it saves."""
+    """The board as a job of its own, to be kept as one."""
 
     job: JobBody
-    stepped: Stepped | None
 
 
 class BoardJobIn(BaseModel):
@@ -58,7 +56,7 @@ def plan(asked: BoardIn, here: Here) -> BoardOut:
     kit = here.known().kits[here.workshop().kit]
     ids = chain((asked.seed,), (f"{asked.seed}-{n}" for n in count(2)))
     made = plan_board(job, asked.job_id, asked.zone, asked.ladders, kit, here.known_for(job), ids)
-    return BoardOut(job=JobBody(embed(made, here.book())), stepped=_stepped(made, here))
+    return BoardOut(job=JobBody(embed(made, here.book())))
 
 
 class OffersOut(BaseModel):
@@ -78,9 +76,8 @@ class OffersIn(ZoneIn):
 def offers(asked: OffersIn, here: Here) -> OffersOut:
     """What can be tried on a board for a layer, and why one is worth painting."""
     zone, bench = zone_of(asked, here)
-    at = next((i for i, layer in enumerate(zone.layers) if layer.id == asked.layer), None)
     look = Look(bench.stack(zone))
-    return OffersOut(reasons=reasons(look), ladders=() if at is None else ladders_for(look, at))
+    return OffersOut(reasons=reasons(look), ladders=ladders_for(look, layer_at(zone, asked.layer, "layer")))
 
 
 @router.post("/taught")
@@ -94,7 +91,9 @@ def learn(asked: BoardJobIn, here: Here) -> Taught | None:
 @router.post("/stepped")
 def stepped(asked: BoardJobIn, here: Here) -> Stepped | None:
     """One pot stepped down through the strips of a board's ladder of water; null where that saves nothing."""
-    return _stepped(asked.job.root, here)
+    job = asked.job.root
+    known, room = here.known_for(job), here.room()
+    return one_pot(job, lambda i: trial(job, i, known, room).stack(job.zones[i]), known.kits[here.workshop().kit])
 
 
 @router.post("/sheet", response_class=Response, responses={200: {"content": {"application/pdf": {}}}})
@@ -106,21 +105,3 @@ def sheet(asked: BoardJobIn, here: Here, paper: Literal["a4", "letter"] = "a4") 
     if job.board is None:
         raise InvalidValue("This job is no test board.", value=job.name, allowed="the job of a board", field="job")
     return pdf_reply(pdf.board_sheet(job, paper), f"{job.name} layout")
-
-
-def _stepped(job: Job, here: Context) -> Stepped | None:
-    board = job.board
-    if board is None or len(board.ladders) != 1 or board.ladders[0].what != "share":
-        return None
-    known = here.known_for(job)
-    zone = next((z for z in job.zones if z.id == board.strips[0].zone), None)
-    layer = next((x for x in zone.layers if x.id == board.strips[0].layer), None) if zone else None
-    recipe = known.recipes.get(layer.recipe) if layer else None
-    part = next((c for c in recipe.components if c.id == board.ladders[0].component), None) if recipe else None
-    if layer is None or part is None or part.role != "water" or len(recipe.components if recipe else ()) != 2:
-        return None
-    tool = known.tools.get(layer.tool)
-    used = max(5.0, (tool.holds_ml if tool else 5.0) * 0.8)
-    water = [s.rungs[0].value for s in board.strips]
-    kit = known.kits[here.workshop().kit]
-    return step_down([s.code for s in board.strips], water, used, LEAST_ML, kit)

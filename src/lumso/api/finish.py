@@ -37,6 +37,14 @@ def zone_of(asked: ZoneIn, here: Context) -> tuple[Zone, Trial]:
     return job.zones[index], trial(job, index, here.known_for(job), here.room())
 
 
+def layer_at(zone: Zone, layer: str, field: str) -> int:
+    """The position of the layer that is meant. Raises InvalidValue."""
+    ids = [x.id for x in zone.layers]
+    if layer not in ids:
+        raise InvalidValue(f"There is no layer {layer!r}.", value=layer, allowed=", ".join(ids) or "none", field=field)
+    return ids.index(layer)
+
+
 class EffortOut(BaseModel):
     """About what a finish takes: hours of work on a m², and days from first to last step. An estimate."""
 

@@ -19,18 +19,18 @@ from lumso.core.colour.spectra import reflectance
 from lumso.core.edits.variants import as_variant
 from lumso.core.errors import InvalidValue
 from lumso.core.job.job import Use, Zone
-from lumso.core.job.start import start_layer
+from lumso.core.job.start import ground_for, start_layer
 from lumso.core.layers.conditions import steady
 from lumso.core.layers.stack import Stack
 from lumso.core.look.look import Look
-from lumso.core.look.match import FAR, MOST_PAINTS, Match, Onto, Palette, ShelfPaint, closer, matches
+from lumso.core.look.match import FAR, MOST_PAINTS, Match, Onto, Palette, ShelfPaint, closer, matches, paints_on_shelf
 from lumso.core.look.seen import Seen, seen
 from lumso.core.look.spoons import InSpoons, in_spoons
 from lumso.core.look.words import colour_in_words
 from lumso.core.value import Slug
 
 from .context import Context, Here
-from .finish import ZoneIn, zone_of
+from .finish import ZoneIn, layer_at, zone_of
 
 router = APIRouter(prefix="/look", tags=["look"])
 
@@ -94,7 +94,7 @@ def strip(asked: LookIn, here: Here) -> SeenBody:
 def chip(asked: ChipIn, here: Here, px: Px = 320) -> Picture:
     """A picture of a zone's finish, lit from the upper left, with a bar of 50 mm."""
     zone, bench = _zone(asked, here)
-    upto = next((i + 1 for i, layer in enumerate(zone.layers) if layer.id == asked.upto), len(zone.layers))
+    upto = 1 + layer_at(zone, asked.upto, "upto") if asked.upto else len(zone.layers)
     zone = replace(zone, layers=zone.layers[:upto])
     place = ("chip", zone.id, asked.variant, upto, px, asked.tile)
     args = (zone, bench.catalogue, bench.use)
@@ -124,8 +124,7 @@ def recipe_chip(slug: str, here: Here, px: Px = 160) -> Picture:
     """A picture of a mix put on as usual, in its own colour, on a ground it is for."""
     known = here.known()
     recipe = pick("recipe", known.recipes, slug)
-    grounds = [g for s in recipe.surfaces for g in known.grounds.values() if g.surface == s]
-    ground = grounds[0].slug if grounds else "painted-unsealed"
+    ground = ground_for(recipe, known).slug
     zone = Zone("chip", recipe.name, ground, (), (start_layer("chip-1", slug, ground, known),))
     made = partial(_drawn, partial(_bench(known).stack, zone), px, False)
     return _sent(here.pictures.recall(("recipe", slug, px), (zone, known), made), 300)
@@ -218,9 +217,8 @@ MEASURED = 3
 def match(asked: MatchIn, here: Here) -> MatchOut:
     """The mixes of at most three paints, and white or black, that come nearest to a wanted colour. Estimates."""
     known = here.known()
-    own = [known.materials[i.slug] for i in here.workshop().shelf if i.own and i.slug in known.materials]
-    shelf = [ShelfPaint(m.slug, m.name, m.hex, m.hiding, m.scattering) for m in own if m.role == "paint"]
-    unlike = {p.slug: p for p in (*shelf, *asked.paints) if p.slug not in asked.without}
+    every = (*paints_on_shelf(here.workshop(), known), *asked.paints)
+    unlike = {p.slug: p for p in every if p.slug not in asked.without}
     wanted = reflectance(asked.wanted)
     if not unlike:
         return MatchOut(wanted=asked.wanted, words=colour_in_words(lab_of(wanted)), paints=(), matches=(), spoons=(),
@@ -244,11 +242,7 @@ def _onto(asked: OntoIn | None, here: Context) -> Onto | None:
     if asked is None:
         return None
     zone, bench = zone_of(asked, here)
-    at = next((i for i, layer in enumerate(zone.layers) if layer.id == asked.layer), None)
-    if at is None:
-        known = ", ".join(layer.id for layer in zone.layers)
-        raise InvalidValue(f"There is no layer {asked.layer!r}.", value=asked.layer, allowed=known, field="onto/layer")
-    return Look(bench.stack(zone)).onto(at)
+    return Look(bench.stack(zone)).onto(layer_at(zone, asked.layer, "onto/layer"))
 
 
 def _bench(known: Catalogue) -> Trial:

@@ -11,12 +11,14 @@ from lumso.core.book.films import Film
 from lumso.core.book.finishes import Finish
 from lumso.core.book.kit import Kit
 from lumso.core.book.materials import Consistency, Material, Vessel
-from lumso.core.book.preparation import GRIT_OF, Abrasive, Preparation, Wool
+from lumso.core.book.preparation import GRIT_OF, SANDED_BACK, Abrasive, Preparation, SandedBack, Wool
 from lumso.core.book.recipes import Recipe
 from lumso.core.book.surfaces import Ground, Relief
 from lumso.core.book.techniques import Technique, Thickness, Tool
 from lumso.core.errors import InvalidValue, LumsoError
-from lumso.core.job.job import MOST_COATS, MOST_LAYERS, MOST_POTS, MOST_ZONES
+from lumso.core.job.board import MOST_RUNGS, MOST_STRIPS, SEEN_WITHIN, SeenWithin
+from lumso.core.job.job import MOST_COATS, MOST_LAYERS, MOST_POTS, MOST_VARIANTS, MOST_ZONES
+from lumso.core.look.look import TILE_MM
 from lumso.core.measure.measures import MeasureSystem
 from lumso.core.mixing.compose import compose
 from lumso.core.piece.kinds import KINDS, CountSpec, SizeSpec, free
@@ -78,6 +80,11 @@ class CapsOut(BaseModel):
     layers: int
     pots: int
     coats: int
+    variants: int
+    """Looks kept beside a zone."""
+    rungs: int
+    """Steps of a ladder of a test board, and strips of a board."""
+    strips: int
 
 
 class CatalogueOut(BaseModel):
@@ -107,6 +114,11 @@ class CatalogueOut(BaseModel):
     finishes: list[Finish]
     pieces: list[PieceKindOut]
     shapes: list[ShapeOut]
+    sanded_back: list[SandedBack]
+    seen_within: SeenWithin
+    """How far off a colour is at least that was seen so, ΔE₀₀."""
+    tile_mm: float
+    """How much of a surface the tile of a look shows."""
     caps: CapsOut
 
 
@@ -214,7 +226,18 @@ def _catalogue(here: Context) -> CatalogueOut:
         finishes=list(c.finishes.values()),
         pieces=_kinds(),
         shapes=[ShapeOut(slug=slug, sizes=list(shape.sizes)) for slug, shape in free.SHAPES.items()],
-        caps=CapsOut(zones=MOST_ZONES, layers=MOST_LAYERS, pots=MOST_POTS, coats=MOST_COATS),
+        sanded_back=list(SANDED_BACK),
+        seen_within=SEEN_WITHIN,
+        tile_mm=TILE_MM,
+        caps=CapsOut(
+            zones=MOST_ZONES,
+            layers=MOST_LAYERS,
+            pots=MOST_POTS,
+            coats=MOST_COATS,
+            variants=MOST_VARIANTS,
+            rungs=MOST_RUNGS,
+            strips=MOST_STRIPS,
+        ),
     )
 
 

@@ -132,6 +132,7 @@ PROMISES: Mapping[Need, tuple[str, Callable[[Film], bool]]] = {
                             lambda f: f.kind == "clear" and f.stands.get("weather") == "yes"),
     "clear wax": ("a wax that does not colour", lambda f: f.kind == "wax" and not f.colours),
     "oil wax": ("an oil that stands hands", lambda f: f.kind == "oil" and f.stands.get("hands") == "yes"),
+    "dark hollows": ("a wax that colours", lambda f: f.kind == "wax" and f.colours),
     "slow glaze": ("a glaze that stays open a quarter of an hour",
                    lambda f: f.kind == "glaze" and (f.open_most_min or 0) >= 15),
     "lasting grit": ("a texture that water does not dissolve",

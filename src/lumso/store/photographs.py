@@ -14,6 +14,9 @@ from .errors import NotFound, Unwritable
 NAME = re.compile(r"[0-9a-f]{64}")
 ORPHAN_S = 3600.0
 """A file that no row speaks of is let go once it is so old: a younger one may just be being kept."""
+UNASKED_DAYS = 30
+"""A photograph that no job speaks of is let go after so many days: what was entered on a device that was away till then
+may still name it."""
 
 
 @dataclass(frozen=True)
@@ -70,7 +73,7 @@ def keep(db: Database, content: bytes, width: int, height: int, taken: str = "")
     with db.write() as connection:
         connection.execute(
             "INSERT INTO photograph (name, bytes, width, height, taken, added_at) VALUES (?, ?, ?, ?, ?, ?) "
-            "ON CONFLICT (name) DO UPDATE SET taken = excluded.taken",
+            "ON CONFLICT (name) DO UPDATE SET taken = excluded.taken, added_at = excluded.added_at",
             (name, len(content), width, height, taken, now()),
         )
     return Photograph(name, len(content), width, height, taken)
@@ -103,8 +106,24 @@ def delete(db: Database, name: str) -> None:
         file_of(db.path, name).unlink()
 
 
+def _forget_unasked(db: Database) -> None:
+    """Take out the rows that are old and that no revision of a job, nor what is set aside, speaks of."""
+    with db.write() as connection:
+        every = connection.execute(
+            "SELECT name FROM photograph WHERE julianday(added_at) < julianday('now') - ?", (UNASKED_DAYS,)
+        )
+        old = {row["name"] for row in every}
+        if not old:
+            return
+        said = connection.execute("SELECT document FROM job_revision UNION ALL SELECT document FROM set_aside")
+        for row in said:
+            old.difference_update(NAME.findall(row["document"]))
+        connection.executemany("DELETE FROM photograph WHERE name = ?", [(name,) for name in old])
+
+
 def sweep(db: Database) -> int:
-    """Let go of files that no row speaks of; how many there were."""
+    """Let go of photographs that no job speaks of any more, and of files that no row speaks of; how many files."""
+    _forget_unasked(db)
     folder = folder_of(db.path)
     if not folder.is_dir():
         return 0

@@ -9,14 +9,16 @@ import pytest
 from lumso.core.advice import trial
 from lumso.core.boards.board import LEAST_ML, LONGEST_MM, SHORTEST_MM, plan_board, stepped
 from lumso.core.boards.offers import ladders_for
-from lumso.core.boards.stepping import WRONG, step_down
+from lumso.core.boards.stepping import WRONG, Stepped, one_pot, step_down
 from lumso.core.boards.taught import taught
 from lumso.core.book.colours import Tint
+from lumso.core.book.offers import SEALERS
+from lumso.core.book.preparation import SANDED_BACK
 from lumso.core.colour.difference import delta_e, lab_of
 from lumso.core.colour.spectra import reflectance
 from lumso.core.errors import InvalidValue, UnknownEntry
 from lumso.core.job.board import Ladder, Rung, SeenColour
-from lumso.core.job.job import Job, Zone
+from lumso.core.job.job import FromArea, Job, Zone
 from lumso.core.layers.conditions import steady
 from lumso.core.look.look import Look
 from lumso.core.mixing.measuring import measure_out
@@ -252,3 +254,46 @@ def test_what_was_learned_makes_the_next_picture_as_the_board_was() -> None:
     true = Look(trial(JOB, 0, C, steady()).stack(zone)).otherwise(1, 0.5, C.marks["wash-wiped"].kept)
     off = [float(delta_e(lab_of(reflectance(h)), lab_of(reflectance(true)))) for h in (before, after)]
     assert off[1] < 0.4 * off[0]
+
+
+def _one_pot(made: Job) -> Stepped | None:
+    return one_pot(made, lambda i: trial(made, i, C, steady()).stack(made.zones[i]), KIT)
+
+
+def test_the_pot_of_a_board_holds_what_each_strip_takes_by_the_rates_of_the_piece() -> None:
+    made = board(WATER)
+    pot, about = _one_pot(made), made.board
+    assert pot is not None
+    assert about is not None
+    assert [s.code for s in pot.steps] == ["A", "B", "C"]
+    washes = {s.layer for s in about.strips}
+    zones = tuple(replace(z, layers=tuple(replace(x, want=FromArea("area")) for x in z.layers)) for z in made.zones)
+    worked = work(replace(made, zones=zones), Workshop(), C, steady())
+    lies = [sum(c.need.film_ml for c in run.coats) for run in worked.runs if run.first.need.layer in washes]
+    brush = C.tools[WASH.tool].holds_ml
+    assert pot.steps[0].used_ml == pytest.approx(max(lies) + brush)
+
+
+@pytest.mark.parametrize(
+    "ladders",
+    [(Ladder("coats", "wash", rungs(1, 2, 3)),),
+     (Ladder("kept", "wash", rungs(0.2, 0.4)),),
+     (WATER, Ladder("kept", "wash", rungs(0.4, 1.0)))],
+)  # fmt: skip
+def test_only_water_alone_is_stepped_down_in_one_pot(ladders: tuple[Ladder, ...]) -> None:
+    assert _one_pot(board(*ladders)) is None
+
+
+# Offered, said once ---------------------------------------------------------------------------------------------------
+
+
+def test_a_ladder_of_sanding_is_sanded_as_the_steps_of_sanding_back_say() -> None:
+    ids = (f"x{n}" for n in count())
+    for way in SANDED_BACK:
+        ladder = Ladder("sanding", "wash", rungs(way.grit))
+        assert stepped((BASE, WASH), ladder, ladder.rungs[0], C, ids)[1].sandings == way.sandings
+
+
+def test_a_ladder_of_sealers_is_of_what_is_offered_as_one() -> None:
+    ladder = ladders_for(Look(trial(JOB, 0, C, steady()).stack(JOB.zones[0])), 2)[0].ladder
+    assert [r.slug for r in ladder.rungs] == ["", *(C.offer(need) for need in SEALERS[:5])]

@@ -159,6 +159,9 @@ def test_a_shade_is_drawn_from_dark_to_pale() -> None:
     made: Shade = look(laid("colour-wash", CREAM)).column.top
     dark, own, pale = (lab_of(reflectance(h))[0] for h in (made.darkest, made.hex, made.palest))
     assert dark <= own <= pale
+    for end, between in ((dark, made.darker), (pale, made.paler)):
+        halfway = lab_of(reflectance(between))[0]
+        assert halfway == pytest.approx((own + end) / 2, abs=0.2 * abs(own - end) + 0.3)
 
 
 @pytest.mark.parametrize("hex_", [CREAM, GREEN, "#b98a3e"])

@@ -1,17 +1,19 @@
 """Pictures, by what they measure: shares, means, spacings in mm, and the same at every size."""
 
+from dataclasses import replace
 from typing import Any
 
 import numpy as np
 import pytest
 
+from lumso.core.book.marks import Mark
 from lumso.core.book.preparation import Sanding
 from lumso.core.colour.difference import delta_e, lab
 from lumso.core.colour.spectra import reflectance, screen
 from lumso.core.layers.abrasion import takes_um
 from lumso.core.look.ground import JOINT_MM, PORE_SHARE, bare, side_mm
 from lumso.core.look.noise import Sheet, pattern
-from lumso.core.look.picture import shading
+from lumso.core.look.picture import light_of, shading
 from lumso.core.look.surface import Surface, depth_mm, lay, sand_down
 from tests.core.look.making import C, finished, laid, look, sanded
 
@@ -154,6 +156,20 @@ def test_flakes_come_off_what_does_not_hold_and_not_off_what_does() -> None:
     assert seen(look(milk, ground="raw-beech").surface(160), -1) < 0.001
     held = look(laid("bonding-primer-plain"), milk, ground="old-gloss").surface(160)
     assert seen(held, -1) + seen(held, 0) < 0.001
+
+
+def test_where_a_flake_came_off_nothing_is_left_between_the_marks_either() -> None:
+    made = look(laid("milk-paint", GREEN, coats=2), ground="old-gloss")
+    combed = replace(made.films[0], mark=Mark("", "combed", 1.4, 200, 0.6, 0.35))
+    sheet = Sheet(320, 120, 20)
+    ground = bare(made.stack.ground, C.reliefs["flat"], sheet, C.optics)
+    surface = Surface(sheet, ground, ground.height)
+    lay(surface, combed, 1)
+    gone = np.asarray(surface.coats[0].where) < 0.01
+    assert 0.1 < gone.mean() < 0.3
+    shown = light_of(surface, made.ground_surface, C.optics)
+    bare_light = light_of(Surface(sheet, ground, ground.height), made.ground_surface, C.optics)
+    assert np.abs(shown - bare_light)[gone].max() < 0.02
 
 
 # Sanding --------------------------------------------------------------------------------------------------------------

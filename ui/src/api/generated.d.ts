@@ -1673,6 +1673,7 @@ export interface components {
          * @description What the advisers say of one zone.
          */
         Advice: {
+            age: components["schemas"]["AgeAdvice"];
             /** Coats */
             coats: components["schemas"]["CoatsAdvice"][];
             /** Grits */
@@ -1704,6 +1705,15 @@ export interface components {
             grade: "can hurt" | "will fail" | "risky" | "know this";
             /** Says */
             says: string;
+        };
+        /**
+         * AgeAdvice
+         * @description Whether dark wax is in a zone's hollows, and the changes that take it off or put it on.
+         */
+        AgeAdvice: {
+            /** On */
+            on: boolean;
+            remedy: components["schemas"]["Remedy"];
         };
         /**
          * AirDrawing
@@ -2252,11 +2262,10 @@ export interface components {
         };
         /**
          * BoardOut
-         * @description The board as a job of its own, to be kept as one; and one pot stepped down through its strips, where it saves.
+         * @description The board as a job of its own, to be kept as one.
          */
         BoardOut: {
             job: components["schemas"]["JobBody-Output"];
-            stepped: components["schemas"]["Stepped"] | null;
         };
         /**
          * BoardStrip
@@ -2370,6 +2379,12 @@ export interface components {
             layers: number;
             /** Pots */
             pots: number;
+            /** Rungs */
+            rungs: number;
+            /** Strips */
+            strips: number;
+            /** Variants */
+            variants: number;
             /** Zones */
             zones: number;
         };
@@ -2419,6 +2434,9 @@ export interface components {
             recipes: components["schemas"]["Recipe-Output"][];
             /** Reliefs */
             reliefs: components["schemas"]["Relief"][];
+            /** Sanded Back */
+            sanded_back: components["schemas"]["SandedBack"][];
+            seen_within: components["schemas"]["SeenWithin"];
             /** Shapes */
             shapes: components["schemas"]["ShapeOut"][];
             /** Strips */
@@ -2431,6 +2449,8 @@ export interface components {
             techniques: components["schemas"]["Technique-Output"][];
             /** Thicknesses */
             thicknesses: components["schemas"]["lumso__core__book__techniques__Thickness"][];
+            /** Tile Mm */
+            tile_mm: number;
             /** Tools */
             tools: components["schemas"]["Tool"][];
             /** Vessels */
@@ -7492,6 +7512,16 @@ export interface components {
             upright: boolean;
         };
         /**
+         * SandedBack
+         * @description How far a dry layer may be sanded back, in words, and with what; nothing where it is not.
+         */
+        SandedBack: {
+            /** Name */
+            name: string;
+            /** Sandings */
+            sandings: components["schemas"]["Sanding-Output"][];
+        };
+        /**
          * Sanding
          * @description Sanding or rubbing a dry layer: with what, what for, how and where.
          *
@@ -7603,6 +7633,11 @@ export interface components {
             gloss: string;
             /** Name */
             name: string;
+            /**
+             * On
+             * @description Whether it is what seals the zone now.
+             */
+            on: boolean;
             /** Recipe */
             recipe: string;
             remedy: components["schemas"]["Remedy"] | null;
@@ -7695,6 +7730,27 @@ export interface components {
             how: "typed" | "nearest chip" | "photograph";
             /** Within */
             within: number;
+        };
+        /**
+         * SeenWithin
+         * @description How far off a colour is at least that was seen so (ΔE₀₀). Untested starting points.
+         */
+        SeenWithin: {
+            /**
+             * Nearest Chip
+             * @default 3
+             */
+            nearest_chip: number;
+            /**
+             * Photograph
+             * @default 4
+             */
+            photograph: number;
+            /**
+             * Typed
+             * @default 2
+             */
+            typed: number;
         };
         /**
          * SetLayer
@@ -7856,6 +7912,11 @@ export interface components {
          * @description A colour that is estimated: what it is likely to be, and from how dark to how pale it may be.
          */
         Shade: {
+            /**
+             * Darker
+             * @description What lies halfway in lightness.
+             */
+            darker: string;
             /** Darkest */
             darkest: string;
             /** Hex */
@@ -7865,6 +7926,8 @@ export interface components {
              * @description L*, 0–100.
              */
             lightness: number;
+            /** Paler */
+            paler: string;
             /** Palest */
             palest: string;
             /**

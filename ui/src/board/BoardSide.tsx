@@ -20,7 +20,7 @@ interface BoardSideProps {
 }
 
 /** A test board: its strips with what they were expected to be, what they became, and what that teaches. */
-export function BoardSide({ open, board, zone, onZone }: BoardSideProps) {
+export function BoardSide({ open, catalogue, board, zone, onZone }: BoardSideProps) {
   const picked = open.job.zones[zone]?.id;
   const strip = board.strips.find((s) => s.zone === picked) ?? board.strips[0];
   const pick = (id: string) => onZone(open.job.zones.findIndex((z) => z.id === id));
@@ -61,6 +61,7 @@ export function BoardSide({ open, board, zone, onZone }: BoardSideProps) {
           <StripPanel
             key={strip.zone}
             open={open}
+            catalogue={catalogue}
             board={board}
             strip={strip}
             onChange={(part) =>
@@ -137,7 +138,7 @@ function OnePot({ job }: { job: Job }) {
                 <span className="numeral">{s.paint_ml}</span> ml paint and{" "}
               </>
             )}
-            <span className="numeral">{s.water_ml}</span> ml water: {percent(s.water)} water
+            <span className="numeral">{s.water_ml}</span> ml water: about {Math.round(100 * s.water)} % water
           </li>
         ))}
       </ol>

@@ -8,6 +8,10 @@ import { percent } from "../parts/say";
 interface PhotoColourProps {
   /** The photograph that is kept, "" for none. */
   name: string;
+  /** Whether something else shows it too: then it is taken off, not deleted. */
+  shared?: boolean;
+  /** How close a colour of a photograph is at best, ΔE. */
+  within: number;
   onPhoto: (name: string) => void;
   onColour: (seen: SeenColour) => void;
 }
@@ -16,7 +20,7 @@ type Part = "card" | "spot";
 const SIDE = 0.14;
 
 /** A photograph of a strip with a white card beside it, and the colour in it: card and spot are marked on the picture. */
-export function PhotoColour({ name, onPhoto, onColour }: PhotoColourProps) {
+export function PhotoColour({ name, shared = false, within, onPhoto, onColour }: PhotoColourProps) {
   const id = useId();
   const [part, setPart] = useState<Part>("card");
   const [boxes, setBoxes] = useState<Record<Part, Box>>({
@@ -49,6 +53,7 @@ export function PhotoColour({ name, onPhoto, onColour }: PhotoColourProps) {
     });
   const drop = () =>
     attempt(async () => {
+      if (shared) return onPhoto("");
       const gone = await answer(api.DELETE("/api/photographs/{name}", { params: { path: { name } } }));
       onPhoto("");
       setSays(gone.says);
@@ -148,10 +153,12 @@ export function PhotoColour({ name, onPhoto, onColour }: PhotoColourProps) {
               Take the colour
             </button>
             <button type="button" className="press -ml-0.5 text-sm" onClick={() => void drop()}>
-              Delete the photograph
+              {shared ? "Take it off this strip" : "Delete the photograph"}
             </button>
           </div>
-          <p className="narrow text-sm text-soft">Never better than ΔE 4: a camera is no measuring device.</p>
+          <p className="narrow text-sm text-soft">
+            Never better than ΔE {within}: a camera is no measuring device.
+          </p>
         </>
       )}
       {wrong && <Alert>{wrong}</Alert>}

@@ -1,5 +1,6 @@
 import { useState } from "react";
 import type { Board, SeenColour, Strip, Verdict } from "../api/boards";
+import type { Catalogue } from "../api/client";
 import { useChip, useSeen } from "../api/look";
 import { Chip } from "../drawings/Chip";
 import { Range } from "../drawings/DryingStrip";
@@ -19,15 +20,25 @@ const VERDICTS: Verdict[] = [
   "came off",
 ];
 
+const CHIPS = [
+  { of: "darkest", says: "darkest" },
+  { of: "darker", says: "darker" },
+  { of: "hex", says: "as expected" },
+  { of: "paler", says: "paler" },
+  { of: "palest", says: "palest" },
+] as const;
+
 interface StripPanelProps {
   open: OpenJob;
+  catalogue: Catalogue;
   board: Board;
   strip: Strip;
   onChange: (part: Partial<Strip>) => void;
 }
 
 /** One strip, dry and sealed: judged in words, seen as a colour, photographed. */
-export function StripPanel({ open, strip, onChange }: StripPanelProps) {
+export function StripPanel({ open, catalogue, board, strip, onChange }: StripPanelProps) {
+  const within = catalogue.seen_within;
   const zone = open.job.zones.find((z) => z.id === strip.zone);
   const chip = useChip({ job: open.job, zone: strip.zone }, 320);
   const said = useSeen(open.job, strip.zone).data;
@@ -77,24 +88,25 @@ export function StripPanel({ open, strip, onChange }: StripPanelProps) {
         <fieldset>
           <legend className={LABEL}>Its colour is nearest to</legend>
           <div className="flex gap-1 bg-grey p-2">
-            {rungs(expected.darkest, expected.hex, expected.palest).map((hex, i) => {
+            {CHIPS.map(({ of, says }, i) => {
+              const hex = expected[of];
               const on = strip.seen?.how === "nearest chip" && strip.seen.hex === hex;
               return (
                 <button
-                  key={hex + String(i)}
+                  key={of}
                   type="button"
                   aria-pressed={on}
-                  aria-label={`chip ${i + 1} of 5, ${["darkest", "darker", "as expected", "paler", "palest"][i]}`}
+                  aria-label={`chip ${i + 1} of ${CHIPS.length}, ${says}`}
                   className={`h-14 grow border-ink ${on ? "border-4" : "border"}`}
                   style={{ background: hex }}
-                  onClick={() => see(on ? null : { hex, how: "nearest chip", within: 3 })}
+                  onClick={() => see(on ? null : { hex, how: "nearest chip", within: within.nearest_chip })}
                 />
               );
             })}
           </div>
           <p className="narrow mt-1 text-sm text-soft">
             From as dark to as pale as it may be; hold the strip against the screen in the same light. Good to
-            about ΔE 3.
+            about ΔE {within.nearest_chip}.
           </p>
         </fieldset>
       )}
@@ -105,7 +117,7 @@ export function StripPanel({ open, strip, onChange }: StripPanelProps) {
             type="color"
             className="h-11 w-16 border-2 border-ink bg-enamel p-0.5"
             value={strip.seen?.hex ?? expected?.hex ?? "#888888"}
-            onChange={(e) => see({ hex: e.target.value, how: "typed", within: 2 })}
+            onChange={(e) => see({ hex: e.target.value, how: "typed", within: within.typed })}
           />
         </label>
         <button
@@ -118,7 +130,13 @@ export function StripPanel({ open, strip, onChange }: StripPanelProps) {
         </button>
       </div>
       {(photo || strip.photo) && (
-        <PhotoColour name={strip.photo} onPhoto={(photo) => onChange({ photo })} onColour={see} />
+        <PhotoColour
+          name={strip.photo}
+          shared={board.strips.some((s) => s !== strip && s.photo === strip.photo)}
+          within={within.photograph}
+          onPhoto={(photo) => onChange({ photo })}
+          onColour={see}
+        />
       )}
       {strip.seen && (
         <p role="status" className="narrow flex items-center gap-2 text-sm">
@@ -131,20 +149,4 @@ export function StripPanel({ open, strip, onChange }: StripPanelProps) {
       )}
     </div>
   );
-}
-
-/** Five chips from dark to pale. */
-function rungs(dark: string, middle: string, pale: string): string[] {
-  return [dark, between(dark, middle), middle, between(middle, pale), pale];
-}
-
-function between(a: string, b: string): string {
-  const at = (hex: string, i: number) => Number.parseInt(hex.slice(i, i + 2), 16);
-  return `#${[1, 3, 5]
-    .map((i) =>
-      Math.round((at(a, i) + at(b, i)) / 2)
-        .toString(16)
-        .padStart(2, "0"),
-    )
-    .join("")}`;
 }

@@ -54,7 +54,7 @@ export function BookView() {
         ) : picked.length === 1 ? (
           "Tick one more to lay the two side by side."
         ) : (
-          `${found.length} of ${recipes.length} recipes. Tick two to lay them side by side.`
+          `${found.length} of ${recipes.length} recipes. Tick two to lay them side by side. Pictures are estimates.`
         )}
       </p>
       {families.map((family) => (

@@ -61,11 +61,14 @@ function Page({ recipe, catalogue }: { recipe: Recipe; catalogue: Catalogue }) {
         <Link to="/book" className="inline-flex min-h-11 items-center underline">
           Recipe book
         </Link>
-        <img
-          src={`/api/look/recipes/${encodeURIComponent(recipe.slug)}?px=320`}
-          alt={`${recipe.name} on the surface: an estimate, the bar is 50 mm`}
-          className="float-right ml-4 aspect-square w-36 border-2 border-ink bg-steel"
-        />
+        <figure className="float-right ml-4 w-36">
+          <img
+            src={`/api/look/recipes/${encodeURIComponent(recipe.slug)}?px=320`}
+            alt={`${recipe.name} on the surface: an estimate, the bar is 50 mm`}
+            className="aspect-square w-full border-2 border-ink bg-steel"
+          />
+          <figcaption className="narrow mt-1 text-sm text-soft">An estimate: make a test board.</figcaption>
+        </figure>
         <h1 className="wide text-xl leading-tight font-bold">{recipe.name}</h1>
         <p className="mt-1 max-w-prose">{recipe.looks}</p>
         <p className="narrow mt-1 text-sm text-soft">

@@ -1,19 +1,18 @@
 import { useId } from "react";
 import type { PieceGeometry } from "../api/client";
 
-/** How much of a surface a tile shows, in mm: as the API says of tiles. */
-export const TILE_MM = 450;
-
 interface MiniPieceProps {
   drawing: PieceGeometry;
   /** The zone that is filled with the tile; others in their colour. */
   zone: string;
   tile: string;
+  /** How much of a surface the tile shows, in mm. */
+  tileMm: number;
   fills: Record<string, string>;
 }
 
 /** The piece, small, one zone in a look. */
-export function MiniPiece({ drawing, zone, tile, fills }: MiniPieceProps) {
+export function MiniPiece({ drawing, zone, tile, tileMm, fills }: MiniPieceProps) {
   const id = useId();
   return (
     <svg
@@ -21,7 +20,7 @@ export function MiniPiece({ drawing, zone, tile, fills }: MiniPieceProps) {
       className="max-h-32 w-full bg-steel"
       aria-hidden
     >
-      {tile && <Tile id={id} address={tile} scale={1} />}
+      {tile && <Tile id={id} address={tile} side={tileMm} />}
       {drawing.faces.map((face) => (
         <polygon
           key={face.name + String(face.outline[0]?.x) + String(face.outline[0]?.y)}
@@ -37,9 +36,8 @@ export function MiniPiece({ drawing, zone, tile, fills }: MiniPieceProps) {
   );
 }
 
-/** A look as a fill, at its scale: `scale` is how many units of the drawing a mm is. */
-export function Tile({ id, address, scale }: { id: string; address: string; scale: number }) {
-  const side = TILE_MM * scale;
+/** A look as a fill: `side` is how wide its tile is in the drawing. */
+export function Tile({ id, address, side }: { id: string; address: string; side: number }) {
   return (
     <defs>
       <pattern id={id} width={side} height={side} patternUnits="userSpaceOnUse">

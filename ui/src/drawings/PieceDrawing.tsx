@@ -6,7 +6,9 @@ interface PieceDrawingProps {
   drawing: PieceGeometry;
   fills: Record<string, string>;
   /** A look of each zone, by zone, as a tile to fill it with. */
-  tiles?: Record<string, string>;
+  tiles: Record<string, string>;
+  /** How much of a surface a tile shows, in mm. */
+  tileMm: number;
   sizes: Record<string, string>;
   areas: Record<string, string>;
   picked: string;
@@ -25,7 +27,8 @@ const SPAN = 1000;
 export function PieceDrawing({
   drawing,
   fills,
-  tiles = {},
+  tiles,
+  tileMm,
   sizes,
   areas,
   picked,
@@ -78,7 +81,7 @@ export function PieceDrawing({
           </pattern>
         </defs>
         {Object.entries(tiles).map(([zone, address]) => (
-          <Tile key={zone} id={`look-${zone}`} address={address} scale={scale} />
+          <Tile key={zone} id={`look-${zone}`} address={address} side={tileMm * scale} />
         ))}
         {drawing.faces.map((face) => {
           const points = face.outline.map((p) => ({ x: p.x * scale, y: p.y * scale }));

@@ -6,7 +6,8 @@ import type { OpenJob } from "../job/useJob";
 import { Failure } from "../parts/Failure";
 import { say } from "../parts/say";
 
-const VERDICT = { best: "best here", "will do": "will do", "not here": "not here" };
+/** What is said of a sealer here. */
+export const VERDICT = { best: "best here", "will do": "will do", "not here": "not here" };
 
 /** The advisers: they try things out on this zone with the checker's own rules. */
 export function AdvicePanel({ open, zone: index }: { open: OpenJob; zone: number }) {
@@ -40,18 +41,16 @@ export function AdvicePanel({ open, zone: index }: { open: OpenJob; zone: number
                   </p>
                 ))}
               </div>
-              {s.remedy &&
-                s.verdict !== "not here" &&
-                zone.layers[zone.layers.length - 1]?.recipe !== s.recipe && (
-                  <button
-                    type="button"
-                    className="press text-sm"
-                    aria-label={s.remedy.says}
-                    onClick={() => s.remedy && void take(s.remedy)}
-                  >
-                    Take it
-                  </button>
-                )}
+              {s.remedy && s.verdict !== "not here" && !s.on && (
+                <button
+                  type="button"
+                  className="press text-sm"
+                  aria-label={s.remedy.says}
+                  onClick={() => s.remedy && void take(s.remedy)}
+                >
+                  Take it
+                </button>
+              )}
             </li>
           ))}
         </ul>

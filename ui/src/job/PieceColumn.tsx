@@ -75,6 +75,7 @@ export function PieceColumn({ open, catalogue, zone: index, onZone }: PieceColum
           drawing={plan.drawing}
           fills={fills}
           tiles={tiles}
+          tileMm={catalogue.tile_mm}
           sizes={typed}
           areas={areas}
           picked={zone.id}

@@ -15,7 +15,6 @@ interface BoardPlannerProps {
 }
 
 const NONE = "";
-const MOST = 8;
 
 /** A test board for a zone: what is varied, which steps, and why it is worth painting. */
 export function BoardPlanner({ open, catalogue, zone: index, layer: at, onLayer }: BoardPlannerProps) {
@@ -32,8 +31,9 @@ export function BoardPlanner({ open, catalogue, zone: index, layer: at, onLayer 
   const one = ladders.find((o) => o.name === first) ?? ladders[0];
   const two = ladders.find((o) => o.name === second && o !== one);
   const left = one?.steps.flatMap((says, i) => (without.includes(says) ? [] : [i])) ?? [];
+  const most = catalogue.caps;
   const strips = left.length * (two?.ladder.rungs.length ?? 1);
-  const fits = strips > 0 && strips <= 24 && left.length <= MOST;
+  const fits = strips > 0 && strips <= most.strips && left.length <= most.rungs;
 
   function paint() {
     if (!zone || !one || !fits) return;
@@ -122,7 +122,11 @@ export function BoardPlanner({ open, catalogue, zone: index, layer: at, onLayer 
       </p>
       {make.error && <Alert>{make.error.message}</Alert>}
       <button type="button" className="press press-strong" disabled={!fits || make.isPending} onClick={paint}>
-        {fits ? `Make a board of ${strips} ${strips === 1 ? "strip" : "strips"}` : "At most 24 strips"}
+        {fits
+          ? `Make a board of ${strips} ${strips === 1 ? "strip" : "strips"}`
+          : strips === 0
+            ? "Choose one strip or more"
+            : `${strips} strips are too many: at most ${most.strips}`}
       </button>
     </div>
   );

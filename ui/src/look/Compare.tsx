@@ -1,5 +1,5 @@
 import { useState } from "react";
-import type { Edit, Zone } from "../api/client";
+import type { Catalogue, Edit, Zone } from "../api/client";
 import { useChip, useSeen } from "../api/look";
 import { Chip } from "../drawings/Chip";
 import { Range } from "../drawings/DryingStrip";
@@ -7,15 +7,19 @@ import { MiniPiece } from "../drawings/MiniPiece";
 import type { OpenJob } from "../job/useJob";
 import { newId } from "../parts/say";
 
-const MOST = 4;
+interface CompareProps {
+  open: OpenJob;
+  catalogue: Catalogue;
+  zone: number;
+}
 
 /** Looks of a zone side by side on the same piece: what is planned, and what was kept beside it. */
-export function Compare({ open, zone: index }: { open: OpenJob; zone: number }) {
+export function Compare({ open, catalogue, zone: index }: CompareProps) {
   const zone = open.job.zones[index];
   const [name, setName] = useState("");
   if (!zone) return null;
   const decide = (label: string, edit: Edit) => void open.decide(label, edit);
-  const full = zone.variants.length >= MOST;
+  const full = zone.variants.length >= catalogue.caps.variants;
 
   function keep() {
     if (!zone || full) return;
@@ -27,9 +31,9 @@ export function Compare({ open, zone: index }: { open: OpenJob; zone: number }) 
   return (
     <div className="flex flex-col gap-4">
       <ul className="grid gap-3 sm:grid-cols-2 xl:grid-cols-3">
-        <Look open={open} zone={zone} variant="" name="Planned now" />
+        <Look open={open} zone={zone} variant="" name="Planned now" tileMm={catalogue.tile_mm} />
         {zone.variants.map((v) => (
-          <Look key={v.id} open={open} zone={zone} variant={v.id} name={v.name}>
+          <Look key={v.id} open={open} zone={zone} variant={v.id} name={v.name} tileMm={catalogue.tile_mm}>
             <div className="flex">
               <button
                 type="button"
@@ -88,7 +92,7 @@ export function Compare({ open, zone: index }: { open: OpenJob; zone: number }) 
       </form>
       <p className="narrow text-sm text-soft">
         {full
-          ? "Four are kept: drop one before another is kept."
+          ? `${catalogue.caps.variants} are kept: drop one before another is kept.`
           : "Then change what is planned, and see both side by side. Taking one keeps the other."}
       </p>
     </div>
@@ -100,6 +104,7 @@ function Look(props: {
   zone: Zone;
   variant: string;
   name: string;
+  tileMm: number;
   children?: React.ReactNode;
 }) {
   const { open, zone, variant, name, children } = props;
@@ -121,6 +126,7 @@ function Look(props: {
           drawing={open.plan.drawing}
           zone={zone.id}
           tile={tile.address}
+          tileMm={props.tileMm}
           fills={Object.fromEntries(open.plan.zones.map((z) => [z.zone, z.hex]))}
         />
       )}

@@ -1,5 +1,7 @@
-import type { Catalogue, Change, Layer } from "../api/client";
+import type { Catalogue, Layer, Remedy } from "../api/client";
 import type { StripFilm } from "../api/look";
+import { useAdvice } from "../api/queries";
+import { VERDICT } from "../finish/AdvicePanel";
 import { changeLayer } from "../job/change";
 import { stackEdit } from "../job/edits";
 import { ColourOfLayer, HowMuch } from "../job/LayerFields";
@@ -17,19 +19,11 @@ interface KnobsProps {
   films: StripFilm[];
 }
 
-const SANDED = [
-  { name: "not sanded", sandings: [] },
-  { name: "softened", sandings: [{ grit: 220, purpose: "soften" }] },
-  { name: "worn", sandings: [{ grit: 120, purpose: "bite" }] },
-  { name: "well worn", sandings: [{ grit: 80, purpose: "reveal" }] },
-] as const;
-
-const CLEAR = ["clear", "wax", "oil"];
-
 /** What changes a look, each a step that the picture follows. */
 export function Knobs({ open, catalogue, zone: index, layer: at, onLayer, films }: KnobsProps) {
   const zone = open.job.zones[index];
   const layer = zone?.layers[at];
+  const advice = useAdvice(open.job, zone?.id ?? "");
   if (!zone || !layer) return <p className="text-soft">No layer yet: take a finish from the library.</p>;
   const planned = open.plan.zones.find((z) => z.zone === zone.id)?.layers.find((x) => x.layer === layer.id);
   const recipe = catalogue.recipes.find((r) => r.slug === layer.recipe);
@@ -41,24 +35,14 @@ export function Knobs({ open, catalogue, zone: index, layer: at, onLayer, films 
   const kept = layer.kept ?? film?.kept ?? 1;
   const change = (part: Partial<Layer>) =>
     open.edit((job) => changeLayer(job, index, at, (x) => ({ ...x, ...part })));
-  const decide = (label: string, what: Change[]) => void open.decide(label, stackEdit(zone.id, what));
-  const kindOf = (slug: string) => {
-    const film = catalogue.recipes.find((r) => r.slug === slug)?.film;
-    return catalogue.films.find((f) => f.slug === film)?.kind ?? "";
+  const take = (remedy: Remedy | null | undefined) => {
+    // Of an answer that is still of what was before nothing is taken: it would be done twice.
+    if (remedy && !advice.isPlaceholderData)
+      void open.decide(remedy.says.toLowerCase(), stackEdit(zone.id, remedy.changes));
   };
-  const top = zone.layers.at(-1);
-  const sealers = catalogue.recipes.filter(
-    (r) => CLEAR.includes(kindOf(r.slug)) && r.components.length === 1,
-  );
-  const sealed = top && sealers.some((r) => r.slug === top.recipe) ? top : null;
-  const dark = zone.layers.find((l) => l.technique === "wax-recesses");
-
-  function seal(slug: string) {
-    if (sealed && slug === "") decide("the sealer taken off", [{ do: "remove", layer: sealed.id }]);
-    else if (sealed)
-      decide("another sealer", [{ do: "swap", layer: sealed.id, recipe: slug, technique: "" }]);
-    else decide("a sealer put on", [{ do: "insert", above: "", recipe: slug, technique: "", wait_h: null }]);
-  }
+  const sealers = advice.data?.sealers ?? [];
+  const age = advice.data?.age;
+  const sanded = layer.sandings.filter((s) => s.purpose !== "blend" && s.purpose !== "burnish");
 
   return (
     <div className="flex flex-col gap-4">
@@ -110,10 +94,9 @@ export function Knobs({ open, catalogue, zone: index, layer: at, onLayer, films 
         <fieldset>
           <legend className={LABEL}>Sanded back, once it is dry</legend>
           <div className="grid grid-cols-2 sm:grid-cols-4 [&>*+*]:-ml-0.5">
-            {SANDED.map((way) => {
-              const now = layer.sandings.filter((s) => s.purpose !== "blend" && s.purpose !== "burnish");
+            {catalogue.sanded_back.map((way) => {
               const on =
-                JSON.stringify(now.map((s) => s.purpose)) ===
+                JSON.stringify(sanded.map((s) => s.purpose)) ===
                 JSON.stringify(way.sandings.map((s) => s.purpose));
               return (
                 <button
@@ -121,16 +104,7 @@ export function Knobs({ open, catalogue, zone: index, layer: at, onLayer, films 
                   type="button"
                   aria-pressed={on}
                   className={`press text-sm ${on ? "press-strong" : ""}`}
-                  onClick={() =>
-                    change({
-                      sandings: way.sandings.map((s) => ({
-                        ...s,
-                        abrasive: "paper" as const,
-                        by: "hand" as const,
-                        where: "all" as const,
-                      })),
-                    })
-                  }
+                  onClick={() => change({ sandings: way.sandings })}
                 >
                   {way.name}
                   {way.sandings[0] && ` P${way.sandings[0].grit}`}
@@ -143,25 +117,22 @@ export function Knobs({ open, catalogue, zone: index, layer: at, onLayer, films 
       <div className="grid gap-3 border-t-2 border-ink pt-3 sm:grid-cols-2">
         <Choice
           label="Sealed with"
-          value={sealed?.recipe ?? ""}
-          options={[{ slug: "", name: "nothing" }, ...sealers]}
-          onChange={seal}
+          value={sealers.find((s) => s.on)?.recipe ?? ""}
+          options={sealers.map((s) => ({
+            slug: s.recipe,
+            name: `${s.recipe ? s.name : "nothing"}, ${VERDICT[s.verdict]}`,
+          }))}
+          onChange={(slug) => take(sealers.find((s) => s.recipe === slug)?.remedy)}
         />
         <div>
           <span className={LABEL}>Age in its hollows</span>
           <button
             type="button"
-            aria-pressed={dark !== undefined}
-            className={`press w-full ${dark ? "press-strong" : ""}`}
-            onClick={() =>
-              dark
-                ? decide("the dark wax taken off", [{ do: "remove", layer: dark.id }])
-                : decide("dark wax put on", [
-                    { do: "insert", above: "", recipe: "dark-wax", technique: "wax-recesses", wait_h: null },
-                  ])
-            }
+            aria-pressed={age?.on ?? false}
+            className={`press w-full ${age?.on ? "press-strong" : ""}`}
+            onClick={() => take(age?.remedy)}
           >
-            {dark ? "dark wax, on" : "put dark wax on"}
+            {age?.on ? "dark wax, on" : "put dark wax on"}
           </button>
         </div>
       </div>

@@ -102,7 +102,7 @@ export function LookSide({ open, catalogue, zone: index, layer, onLayer }: LookS
             />
           </Tabs.Content>
           <Tabs.Content value="compare">
-            <Compare open={open} zone={index} />
+            <Compare open={open} catalogue={catalogue} zone={index} />
           </Tabs.Content>
           <Tabs.Content value="board">
             <BoardPlanner open={open} catalogue={catalogue} zone={index} layer={layer} onLayer={onLayer} />

@@ -138,6 +138,7 @@ export function Match({ open, catalogue, zone: index, layer: at }: MatchProps) {
       {photo !== null && (
         <PhotoColour
           name={photo}
+          within={catalogue.seen_within.photograph}
           onPhoto={setPhoto}
           onColour={(seen) => {
             setTyped(seen.hex);

@@ -52,7 +52,9 @@ export function QuickPot() {
           </div>
           {recipe === "" ? (
             <>
-              <h3 className="mt-3 mb-2 text-sm font-semibold text-soft">Which mix?</h3>
+              <h3 className="mt-3 mb-2 text-sm font-semibold text-soft">
+                Which mix? Pictures are estimates.
+              </h3>
               <ul className="grid gap-2 sm:grid-cols-2">
                 {catalogue.data?.recipes.map((r) => (
                   <li key={r.slug}>

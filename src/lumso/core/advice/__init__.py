@@ -9,6 +9,7 @@ from ..colour.hiding import class_of, coats_range, per_coat
 from ..job.job import Zone
 from ..look.films import hiding_of
 from ..value import Value
+from .age import AgeAdvice, age_advice
 from .bench import Taken, Trial, remedied, trial, with_finish
 from .seal import SealerAdvice, seal_advice, seal_asks
 
@@ -57,6 +58,7 @@ class Advice(Value):
     grits: tuple[Abrasive, ...]
     sag: tuple[SagAdvice, ...]
     coats: tuple[CoatsAdvice, ...]
+    age: AgeAdvice
 
 
 _GROUND_RULES = {
@@ -94,6 +96,6 @@ def advise(zone: Zone, bench: Trial, ids: Iterator[str]) -> Advice:
                 CoatsAdvice(x.layer.id, x.name, x.hex, over, name, kind, scattering, needs, careful, x.layer.coats)
             )
     grits = tuple(bench.catalogue.abrasives.values())
-    return Advice(
-        _prep(zone, bench, ids), seal_advice(zone, bench, ids), seal_asks(zone, bench), grits, sag, tuple(coats)
-    )
+    sealers = seal_advice(zone, bench, ids)
+    asks, age = seal_asks(zone, bench), age_advice(zone, bench)
+    return Advice(_prep(zone, bench, ids), sealers, asks, grits, sag, tuple(coats), age)

@@ -48,6 +48,8 @@ class SealerAdvice(Value):
     stands: dict[UseWord, Stand]
     ambers: bool
     remedy: Remedy | None
+    on: bool
+    """Whether it is what seals the zone now."""
 
 
 def _is_accent(one: Laid) -> bool:
@@ -102,7 +104,8 @@ def seal_advice(zone: Zone, bench: Trial, ids: Iterator[str]) -> tuple[SealerAdv
     """Every sealer, and nothing, on this zone, the best first. What is wrong beneath it is not held against it."""
     bare, above = _unsealed(zone, bench)
     kept = {layer.id for layer in bare.layers}
-    off = tuple(RemoveLayer("remove", layer.id) for layer in zone.layers if layer.id not in kept)
+    now = [layer for layer in zone.layers if layer.id not in kept]
+    off = tuple(RemoveLayer("remove", layer.id) for layer in now)
     beneath = look(bench.stack(bare))
     failing = any(f.grade == "will fail" and f.accepted is None for f in beneath)
     base = {(f.rule, f.above, f.says) for f in beneath if f.above or f.rule in NOT_ABOUT_SEALERS}
@@ -110,7 +113,8 @@ def seal_advice(zone: Zone, bench: Trial, ids: Iterator[str]) -> tuple[SealerAdv
     tried = []
     sealers = [bench.catalogue.offer(need) for need in SEALERS]
     for slug in ("", *sealers):
-        name, gloss, ambers, way, stands = NOTHING, "", False, None, {}
+        name, gloss, ambers, stands = NOTHING, "", False, {}
+        way = Remedy("Leave it unsealed", off) if off else None
         sealed = bare
         if slug:
             recipe = bench.catalogue.recipes[slug]
@@ -137,6 +141,7 @@ def seal_advice(zone: Zone, bench: Trial, ids: Iterator[str]) -> tuple[SealerAdv
             stands,
             ambers,
             way,
+            slug == (now[-1].recipe if now else ""),
         )
         for i, (weight, slug, name, gloss, ambers, way, stands, found) in enumerate(tried)
     )

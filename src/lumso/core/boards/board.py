@@ -28,6 +28,9 @@ WIDTH_MM, SHORTEST_MM, LONGEST_MM = 80.0, 120.0, 250.0
 """A strip is a brush and a half wide, long enough to see, and short enough for a sheet of paper."""
 LEAST_ML = 20.0
 """Less than this nobody mixes and brushes."""
+LAID = 0.5
+"""The share of so small a pot that comes to lie on its strip; the rest stays in brush and pot. An untested starting
+point."""
 CODES = "ABCDEFGH"
 SANDED: tuple[tuple[float, Purpose], ...] = ((100, "reveal"), (160, "bite"), (10_000, "soften"))
 """What paper up to which grit is for."""
@@ -121,7 +124,7 @@ def _length(board: Sequence[tuple[Laid, float]]) -> tuple[float, str]:
     covers = []
     for one, ml in board:
         lays = one.wet_um * one.layer.touched * one.layer.coats
-        covers.append((ml * 0.5) / max(lays, 1.0) * 1e6 / WIDTH_MM)
+        covers.append(LAID * ml / max(lays, 1.0) * 1e6 / WIDTH_MM)
     wanted = min(covers, default=LONGEST_MM)
     long = max(SHORTEST_MM, min(LONGEST_MM, round(wanted / 10) * 10))
     biggest = max((ml for _, ml in board), default=0.0)

@@ -3,12 +3,13 @@
 from dataclasses import dataclass
 
 from ..book.catalogue import Catalogue
+from ..book.offers import SEALERS
+from ..book.preparation import SANDED_BACK
 from ..colour.difference import lab_of
 from ..colour.spectra import reflectance
 from ..job.board import Ladder, Rung
 from ..job.job import Layer
 from ..layers.laid import Laid
-from ..layers.stack import Stack
 from ..look.look import Look
 from ..value import Value
 from .board import says
@@ -53,15 +54,8 @@ def _shares(one: Laid) -> Ladder | None:
     return Ladder("share", one.layer.id, _rungs(*unlike), part.component.id)
 
 
-def _sealers(stack: Stack) -> tuple[Rung, ...]:
-    known = stack.catalogue
-    found = [Rung(slug="")]
-    for recipe in known.recipes.values():
-        film = known.films.get(recipe.film)
-        plain = len(recipe.components) == 1 and film is not None and film.closes and not film.colours
-        if plain and film is not None and film.kind in {"clear", "wax", "oil"}:
-            found.append(Rung(slug=recipe.slug))
-    return tuple(found[:6])
+def _sealers(catalogue: Catalogue) -> tuple[Rung, ...]:
+    return (Rung(slug=""), *(Rung(slug=catalogue.offer(need)) for need in SEALERS[:STEPS]))
 
 
 def ladders_for(look: Look, index: int) -> tuple[Offered, ...]:
@@ -84,9 +78,10 @@ def ladders_for(look: Look, index: int) -> tuple[Offered, ...]:
         found.append(("How thick it lies", Ladder("thickness", layer.id, _rungs(mm / 2, mm, mm * 1.5))))
     if not film.clear:
         found.append(("How many coats", Ladder("coats", layer.id, _rungs(1, 2, 3))))
-        found.append(("How far it is sanded back", Ladder("sanding", layer.id, _rungs(0, 220, 120, 80))))
+        grits = _rungs(*(way.grit for way in SANDED_BACK))
+        found.append(("How far it is sanded back", Ladder("sanding", layer.id, grits)))
     elif index == len(stack.laid) - 1:
-        found.append(("What it is sealed with", Ladder("sealer", layer.id, _sealers(stack))))
+        found.append(("What it is sealed with", Ladder("sealer", layer.id, _sealers(stack.catalogue))))
     return tuple(Offered(name, ladder, _words(ladder, layer, stack.catalogue)) for name, ladder in found)
 
 

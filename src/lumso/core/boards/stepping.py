@@ -1,11 +1,17 @@
 """One pot stepped down through the strips of a ladder of water: each weaker than the last, none mixed anew."""
 
-from collections.abc import Sequence
+from collections.abc import Callable, Sequence
 from dataclasses import dataclass
 
 from ..book.kit import Kit
+from ..errors import Problem
+from ..job.areas import measure, zone_area
+from ..job.job import FromTotal, Job
+from ..layers.coverage import film
+from ..layers.stack import Stack
 from ..mixing.kit_search import fillings_of
 from ..value import Value
+from .board import LEAST_ML
 
 WRONG = 0.02
 """How far the water share of a strip may be off what is wanted."""
@@ -31,6 +37,38 @@ class Stepped(Value):
     steps: tuple[Step, ...]
     paint_ml: float
     saved_ml: float
+
+
+def one_pot(job: Job, stack_of: Callable[[int], Stack], kit: Kit) -> Stepped | None:
+    """One pot for all strips of a board, where water is all that is varied, in a mix of two parts; else None.
+
+    `stack_of` is the stack of one of the board's zones, by its position. A strip takes what its coats lay and what
+    stays in the tool, which is washed before a weaker wash.
+    """
+    board = job.board
+    if board is None or len(board.ladders) != 1 or board.ladders[0].what != "share":
+        return None
+    strips, measured = {s.zone: s for s in board.strips}, measure(job)
+    codes, water, used, alone = [], [], [], []
+    for place, zone in enumerate(job.zones):
+        strip = strips.get(zone.id)
+        index = next((i for i, x in enumerate(zone.layers) if strip and x.id == strip.layer), None)
+        if strip is None or index is None:
+            continue
+        stack = stack_of(place)
+        one = stack.laid[index]
+        part = next((p.component for p in one.pours if p.component.id == board.ladders[0].component), None)
+        if part is None or part.role != "water" or len(one.pours) != 2:
+            return None
+        area = zone_area(zone, job.piece, measured.surfaces, stack.catalogue, "") if job.piece else None
+        if area is None or isinstance(area, Problem):
+            return None
+        lies = film(area, one, stack.beneath(index), 1, one.layer.coats).value
+        codes.append(strip.code)
+        water.append(strip.rungs[0].value)
+        used.append(lies + one.tool.holds_ml)
+        alone.append(one.layer.want.ml if isinstance(one.layer.want, FromTotal) else LEAST_ML)
+    return step_down(codes, water, max(used), min(alone), kit) if codes else None
 
 
 def _nearest(ml: float, grain: float) -> float:

@@ -20,7 +20,7 @@ rubbed in, crests only, hollows only, pores only, patches, edges only, taped str
 
 @dataclass(frozen=True)
 class Mark(Value):
-    """What a technique leaves. Untested starting points."""
+    """What a technique leaves."""
 
     slug: Slug
     """The technique."""
@@ -37,6 +37,7 @@ class Mark(Value):
     """The share of what was laid that wiping leaves."""
     turned_deg: NotNegative = 0.0
     """Which way its lines run, from upright."""
+    provenance: str = "untested starting point of our own, set by eye"
 
 
 FALLBACK: tuple[tuple[str, Mark], ...] = (

@@ -8,7 +8,7 @@ from ..value import Slug, Value
 Need = Literal[
     "bonding primer", "insulating coat", "stain blocker", "rust primer", "milk paint that grips", "rubbed-in wash",
     "thinned first coat", "plain paint", "clear coat", "dead-matt clear coat", "hard clear coat",
-    "exterior clear coat", "clear wax", "oil wax", "slow glaze", "lasting grit",
+    "exterior clear coat", "clear wax", "oil wax", "dark hollows", "slow glaze", "lasting grit",
 ]  # fmt: skip
 """What a stack may want, by what it must do."""
 

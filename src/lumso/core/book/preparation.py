@@ -95,3 +95,25 @@ class Sanding(Value):
             grade = min(GRIT_OF, key=lambda g: abs(GRIT_OF[g] - self.grit))
             return f"{grade} {self.abrasive}"
         return f"P{self.grit} {self.abrasive}"
+
+
+@dataclass(frozen=True)
+class SandedBack(Value):
+    """How far a dry layer may be sanded back, in words, and with what; nothing where it is not."""
+
+    name: str
+    sandings: tuple[Sanding, ...]
+
+    @property
+    def grit(self) -> int:
+        """Its paper; 0 for none."""
+        return self.sandings[0].grit if self.sandings else 0
+
+
+SANDED_BACK = (
+    SandedBack("not sanded", ()),
+    SandedBack("softened", (Sanding(220, "soften"),)),
+    SandedBack("worn", (Sanding(120, "bite"),)),
+    SandedBack("well worn", (Sanding(80, "reveal"),)),
+)
+"""Steps from no sanding to much, each by what abrasives are advised for. Untested starting points."""

@@ -20,6 +20,18 @@ Verdict = Literal[
 
 
 @dataclass(frozen=True)
+class SeenWithin(Value):
+    """How far off a colour is at least that was seen so (ΔE₀₀). Untested starting points."""
+
+    typed: float = 2.0
+    nearest_chip: float = 3.0
+    photograph: float = 4.0
+
+
+SEEN_WITHIN = SeenWithin()
+
+
+@dataclass(frozen=True)
 class Rung(Value):
     """A step of a ladder: a number, or the slug of a recipe where that is what is varied ("" for none)."""
 

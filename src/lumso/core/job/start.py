@@ -5,6 +5,7 @@ from dataclasses import replace
 
 from ..book.catalogue import Catalogue, pick
 from ..book.recipes import Recipe
+from ..book.surfaces import Ground
 from ..book.techniques import Technique
 from ..piece.kinds import kind_of, suggested_zones
 from ..piece.piece import Piece
@@ -30,6 +31,13 @@ def start_on(layer_id: str, recipe: str, surface: str, catalogue: Catalogue) -> 
     return replace(start, touched=technique.touched, thickness_mm=technique.usual_mm)
 
 
+def ground_for(recipe: Recipe, catalogue: Catalogue) -> Ground:
+    """The first ground that a recipe is for; where it says nothing, unsealed paint, which most mixes go over."""
+    grounds = list(catalogue.grounds.values())
+    wanted = (*recipe.surfaces, "unsealed paint")
+    return next((g for surface in wanted for g in grounds if g.surface == surface), grounds[0])
+
+
 def start_job(name: str, zone_id: str, layer_id: str, recipe: str, ground: str, catalogue: Catalogue) -> Job:
     """A board with no sizes yet and one layer on what is usually coated of it. Raises UnknownEntry."""
     kind = kind_of("board")
@@ -41,8 +49,7 @@ def start_job(name: str, zone_id: str, layer_id: str, recipe: str, ground: str, 
 def start_pot(zone_id: str, layer_id: str, recipe: str, ml: float, catalogue: Catalogue) -> Job:
     """A quick pot: `ml` of a recipe with no piece, on the first ground the recipe is for. Raises UnknownEntry."""
     mixed = pick("recipe", catalogue.recipes, recipe)
-    grounds = list(catalogue.grounds.values())
-    ground = next((g for surface in mixed.surfaces for g in grounds if g.surface == surface), grounds[0])
+    ground = ground_for(mixed, catalogue)
     layer = start_layer(layer_id, recipe, ground.slug, catalogue)
     pot = replace(layer, want=FromTotal("total", ml))
     return Job("lumso-job", 6, f"Pot of {mixed.name.lower()}", (Zone(zone_id, "Pot", ground.slug, (), (pot,)),))

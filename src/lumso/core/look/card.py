@@ -11,17 +11,22 @@ from numpy.typing import NDArray
 
 from ..colour.spectra import decoded, hex_from
 from ..errors import InvalidValue
-from ..job.board import SeenColour
+from ..job.board import SEEN_WITHIN, SeenColour
 from ..value import Fraction, Value
 
 CARD_GIVES_BACK = 0.87
 """What white card or paper gives back of all light: a starting value."""
-LEAST_WITHIN = 4.0
+LEAST_WITHIN = SEEN_WITHIN.photograph
 CLIPPED, CLIPPED_SHARE = 251, 0.02
+"""From this code on white may be cut off; a card with more than this share of such pixels tells nothing."""
 DARKEST = 0.12
+"""Linear light below which nothing is taken for a white card."""
 UNEVEN, TILTED = 0.10, 0.16
+"""How far a card may vary, and its quarters may be apart, as shares of its mean."""
 TINTED = 2.6
+"""How many times the strongest of a card's red, green and blue may be the weakest: the warmest lamp is within it."""
 FEWEST = 60
+"""Pixels a card has at least. All of these are untested starting points."""
 
 
 @dataclass(frozen=True)

@@ -34,6 +34,9 @@ class Shade(Value):
 
     hex: str
     darkest: str
+    darker: str
+    """What lies halfway in lightness."""
+    paler: str
     palest: str
     within: float
     """ΔE₀₀ that nine in ten of what it may be lie within."""
@@ -130,10 +133,15 @@ def shade(light: Array) -> Shade:
     own, order = tried[0], np.argsort(tried[:, 0])
     edge = round(len(order) * (1 - SURE) / 2) if len(order) > 1 else 0
     within = float(np.quantile(delta_e(tried[1:], own), SURE)) if len(order) > 1 else 0.0
+    dark, pale = order[edge], order[-1 - edge]
+    halfway = (int(np.argmin(np.abs(tried[:, 0] - (own[0] + tried[end, 0]) / 2))) for end in (dark, pale))
+    darkest, darker, paler, palest = (hex_of(light[i]) for i in (dark, *halfway, pale))
     return Shade(
         hex_of(light[0]),
-        hex_of(light[order[edge]]),
-        hex_of(light[order[-1 - edge]]),
+        darkest,
+        darker,
+        paler,
+        palest,
         round(within, 1),
         round(float(own[0]), 1),
         colour_in_words(own),

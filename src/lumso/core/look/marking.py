@@ -19,16 +19,15 @@ AROUND_MM = 14.0
 
 @dataclass(frozen=True)
 class Place:
-    """What a technique finds: the sheet, the ground, the height of all that is there, in mm, and what it is told."""
+    """What a technique finds: the sheet, the ground, and what it is told."""
 
     sheet: Sheet
     ground: Bare
-    height: Grid
     touched: float
     tag: int
     """A number of its own, so that no two layers lie alike."""
-    falls: Callable[[], Grid] | None = None
-    """How far each spot lies below its surroundings, where that is known already."""
+    falls: Callable[[], Grid]
+    """How far each spot lies below its surroundings, in mm: worked out only where it is asked for."""
 
     def pattern(self, name: int, across_mm: float, along_mm: float, spaced: bool = False,
                 turned: float = 0.0) -> Pattern:  # fmt: skip
@@ -65,7 +64,7 @@ def fall(height: Grid, sheet: Sheet) -> Grid:
 def lows(place: Place) -> Grid:
     """How low each spot lies beside its surroundings, as a multiple of how rough the surface is; on a flat one as the
     hand goes."""
-    falls = place.falls() if place.falls else fall(place.height, place.sheet)
+    falls = place.falls()
     hand = place.pattern(TONE, 16, 30).at
     rough = float(falls.std())
     made: Grid = (falls + 0.35 * FLAT_MM * hand) / max(sqrt(rough**2 + FLAT_MM**2), 1e-6)
@@ -239,7 +238,7 @@ def _stripes(place: Place, mark: Mark) -> Lying:
     start = (period - main) / 2
     bands = band(x, start, main, period, step)
     bands = bands + band(x, start - gap - pin, pin, period, step) + band(x, start + main + gap, pin, period, step)
-    return Lying(np.broadcast_to(np.clip(bands, 0, 1), place.height.shape).astype(np.float32).copy())
+    return Lying(np.broadcast_to(np.clip(bands, 0, 1), (place.sheet.px, place.sheet.px)).astype(np.float32).copy())
 
 
 def _figures(place: Place, mark: Mark) -> Lying:

@@ -11,6 +11,7 @@ from itertools import combinations
 import numpy as np
 from numpy.typing import NDArray
 
+from ..book.catalogue import Catalogue
 from ..book.optics import Optics
 from ..colour.difference import delta_e, lab_of
 from ..colour.hiding import class_of, per_coat, spread_of
@@ -19,6 +20,7 @@ from ..colour.spectra import BANDS, Array, reflectance
 from ..colour.surfaces import sealed
 from ..errors import InvalidValue
 from ..value import Name, Slug, Value
+from ..workshop.workshop import Workshop
 from .column import SAMPLES, Shade, shade
 
 MOST_PAINTS, MOST_TOGETHER = 40, 3
@@ -44,6 +46,12 @@ class ShelfPaint(Value):
     hex: str
     hiding: float = 0.0
     scattering: float = 0.0
+
+
+def paints_on_shelf(workshop: Workshop, catalogue: Catalogue) -> tuple[ShelfPaint, ...]:
+    """The paints of one's own on the shelf."""
+    own = [catalogue.materials[i.slug] for i in workshop.shelf if i.own and i.slug in catalogue.materials]
+    return tuple(ShelfPaint(m.slug, m.name, m.hex, m.hiding, m.scattering) for m in own if m.role == "paint")
 
 
 @dataclass(frozen=True)

@@ -117,14 +117,17 @@ def pattern(sheet: Sheet, name: int, across_mm: float, along_mm: float, spaced: 
     return Pattern(at, sqrt(left))
 
 
+SPREAD, SLOW = 0.28, 0.4
+"""How far waves of lines and peaks vary about their distance, and how much slower blots change than they are wide."""
+
+
 def _reach(across_mm: float, along_mm: float, spaced: bool) -> tuple[float, float]:
     """Waves a mm beyond which nothing is left, each way."""
     far = sqrt(2 * log(1 / FAINT))
-    if spaced:
-        return 1 / across_mm * (1 + 0.28 * far), (1 / across_mm if along_mm == across_mm else 1 / along_mm) * (
-            1 + 0.28 * far if along_mm == across_mm else 0.4 * far
-        )
-    return 0.4 / across_mm * far, 0.4 / along_mm * far
+    lines, blots = 1 + SPREAD * far, SLOW * far
+    across = lines if spaced else blots
+    along = lines if spaced and along_mm == across_mm else blots
+    return across / across_mm, along / along_mm
 
 
 def _heights(fx: Grid, fy: Grid, across: float, along: float, spaced: bool, turned_deg: float) -> Grid:
@@ -133,11 +136,11 @@ def _heights(fx: Grid, fy: Grid, across: float, along: float, spaced: bool, turn
         fx, fy = fx * np.float32(cos(t)) + fy * np.float32(sin(t)), fy * np.float32(cos(t)) - fx * np.float32(sin(t))
     if spaced and along == across:
         ring = np.sqrt(fx**2 + fy**2) * across - 1
-        off: Grid = (ring / 0.28) ** 2
+        off: Grid = (ring / SPREAD) ** 2
     elif spaced:
-        off = ((np.abs(fx) * across - 1) / 0.28) ** 2 + (fy * along / 0.4) ** 2
+        off = ((np.abs(fx) * across - 1) / SPREAD) ** 2 + (fy * along / SLOW) ** 2
     else:
-        off = (fx * across / 0.4) ** 2 + (fy * along / 0.4) ** 2
+        off = (fx * across / SLOW) ** 2 + (fy * along / SLOW) ** 2
     return np.asarray(np.exp(-0.5 * off))
 
 

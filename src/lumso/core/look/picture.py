@@ -6,6 +6,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from ..book.optics import Optics
+from ..colour.kubelka_munk import terms, through
 from ..colour.spectra import TO_SCREEN, encoded
 from ..colour.surfaces import sealed
 from ..layers.laid import WHOLE
@@ -48,10 +49,7 @@ class _Film:
         self.most = max(most, 1e-6)
         t = np.linspace(0, 1, LEVELS)[None, :] ** 2 * self.most  # thin films differ most
         k, s = pot.k[:, None] * t, pot.s[:, None] * t
-        beta = np.sqrt(k * (k + 2 * s))
-        th = np.where(beta < 1e-6, 1.0, np.tanh(beta) / np.maximum(beta, 1e-9))
-        self.gives = (s * th).astype(np.float32)
-        self.dims = ((k + s) * th).astype(np.float32)
+        self.gives, self.dims = (x.astype(np.float32) for x in terms(k, s))
         self.shines = np.exp(-2 * (k + s)).mean(axis=0).astype(np.float32)
 
     def at(self, thick: Light | float) -> NDArray[np.intp]:
@@ -61,9 +59,8 @@ class _Film:
         return rows
 
     def over(self, light: Light, rows: NDArray[np.intp]) -> Light:
-        """Kubelka and Munk's film over what lies beneath, its hyperbolic terms looked up."""
-        gives, dims = self.gives.take(rows, 1), self.dims.take(rows, 1)
-        return (gives + light - light * dims) / (1 + dims - light * gives)
+        """The film over what lies beneath, its terms looked up."""
+        return through(self.gives.take(rows, 1), self.dims.take(rows, 1), light)
 
 
 class _CoatTables:

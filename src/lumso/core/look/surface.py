@@ -51,7 +51,7 @@ class Coat:
     """The share of each spot that is of each pot."""
     grains: tuple[Grid | float, ...] = ()
     where: Grid | float = 1.0
-    """The share of each spot that was touched at all."""
+    """The share of each spot that was touched at all, and has not come off in flakes."""
 
     @property
     def lies(self) -> Grid | float:
@@ -100,30 +100,27 @@ def _pots(coat_film: LayerFilm, place: Place) -> tuple[Grid | float, ...]:
 def lay(surface: Surface, one: LayerFilm, tag: int) -> None:
     """Put a layer's film on a surface."""
     sheet = surface.sheet
-    place = Place(sheet, surface.ground, surface.height, one.touched, tag, surface.falls)
+    place = Place(sheet, surface.ground, one.touched, tag, surface.falls)
     lies = lying(place, one.mark)
-    cover: Grid | float = lies.cover
-    if one.chips:
-        cover = cover * flaked(place)
+    where = lies.where * flaked(place) if one.chips else lies.where
     dry_mm = one.laid.dry_um * one.laid.layer.coats / 1000
     left = dry_mm * lies.thick * one.kept
-    coat = Coat(
-        one, cover, lies.thick, lies.between, left, hypot(UNEVEN, lies.uneven), pots=_pots(one, place), where=lies.where
-    )
+    coat = Coat(one, lies.cover, lies.thick, lies.between, left, hypot(UNEVEN, lies.uneven), pots=_pots(one, place),
+                where=where)  # fmt: skip
     if one.grains:
         rough = place.pattern(ROUGH, GRAIN_MM * 1.6, GRAIN_MM * 1.6)
         surface.height = surface.height + np.float32(min(0.12, dry_mm)) * rough.at
         grains = place.pattern(GRAINS, GRAIN_MM, GRAIN_MM, True)
         coat.grains = tuple(grains.above(min(g.share, 0.9), 0.2) for g in one.grains)
     if dry_mm > STANDS_MM:
-        surface.height = (surface.height + lies.where * cover * left).astype(np.float32)
+        surface.height = (surface.height + where * lies.cover * left).astype(np.float32)
     surface.coats.append(coat)
 
 
 def depth_mm(surface: Surface, sand: Sanding, takes_mm: float, tag: int) -> Grid:
     """How deep a sanding goes at each spot, in mm: `takes_mm` where it takes most."""
     sheet, top = surface.sheet, surface.height
-    place = Place(sheet, surface.ground, top, 1.0, tag)
+    place = Place(sheet, surface.ground, 1.0, tag, surface.falls)
     if sand.purpose == "level" or (sand.by == "machine" and sand.where == "all"):
         flat = top - blurred(top, 90, sheet)
         crest = float(np.quantile(flat[:: max(1, sheet.px // 160), :: max(1, sheet.px // 160)], 0.99))
