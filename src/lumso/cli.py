@@ -1,4 +1,4 @@
-"""The command line: serve, demo, plan, work, days, chip, room; backup, restore, check, export."""
+"""The command line: serve, demo, plan, work, days, chip, room, scale; backup, restore, check, export."""
 
 import gc
 import signal
@@ -12,7 +12,7 @@ from typing import TYPE_CHECKING, Annotated, cast
 import typer
 from platformdirs import user_data_path
 
-from lumso.commands import keep, room, work
+from lumso.commands import keep, room, scale, work
 from lumso.commands.parts import Data, Port, bind, data_path, fail, stopped
 from lumso.core.errors import LumsoError
 
@@ -21,6 +21,7 @@ if TYPE_CHECKING:
 
     from lumso.api.gate import Entry
     from lumso.devices.listener import Listener
+    from lumso.devices.weighing import SocketScale
     from lumso.store.database import Database
 
 app = typer.Typer(help="Lumso, a bench companion for decorative furniture painters.", no_args_is_help=True,
@@ -35,6 +36,8 @@ RoomPort = Annotated[
     typer.Option("--room", min=0, max=65535, help="The local port of a thermo-hygrometer; 0 for none."),
 ]
 
+ScalePath = Annotated[Path | None, typer.Option("--scale", help="The socket of a bench scale of this machine.")]
+
 
 def _names(host: str) -> frozenset[str]:
     """What this machine may be called by whoever asks: beyond its own address, its name in the house."""
@@ -44,25 +47,25 @@ def _names(host: str) -> frozenset[str]:
     return frozenset({host.lower(), own, f"{own}.local"})
 
 
-@dataclass(frozen=True)
-class _Sensor:
-    """A simulated thermo-hygrometer that was begun here, and ends with us."""
+class _Device:
+    """A simulated device that was begun here, as a process of its own, and ends with us."""
 
-    process: "subprocess.Popen[str]"
-    port: int
+    def __init__(self, *command: str) -> None:
+        self.process = subprocess.Popen(
+            [sys.executable, "-m", "lumso", *command, "--tied"],
+            stdin=subprocess.PIPE,
+            stdout=subprocess.PIPE,
+            text=True,
+        )
+        assert self.process.stdout
+        self.at = (self.process.stdout.readline().split() or [""])[-1]
 
     def end(self) -> None:
         self.process.terminate()
         self.process.wait(timeout=5)
-
-
-def _simulated() -> _Sensor | None:
-    """A simulated thermo-hygrometer for the demo, as a process of its own; None where none can be begun."""
-    command = [sys.executable, "-m", "lumso", "room", "--port", "0", "--profile", "heated-room", "--tied"]
-    process = subprocess.Popen(command, stdin=subprocess.PIPE, stdout=subprocess.PIPE, text=True)
-    assert process.stdout
-    said = process.stdout.readline().split()
-    return _Sensor(process, int(said[-1])) if said and said[-1].isdecimal() else None
+        for pipe in (self.process.stdin, self.process.stdout):
+            assert pipe
+            pipe.close()
 
 
 def _listen(made: "FastAPI", db: "Database", port: int) -> "Listener | None":
@@ -77,6 +80,17 @@ def _listen(made: "FastAPI", db: "Database", port: int) -> "Listener | None":
     made.state.room = Listener(port, partial(readings.add, db))
     made.state.room.start()
     return cast("Listener", made.state.room)
+
+
+def _weigh(made: "FastAPI", path: Path | None) -> "SocketScale | None":
+    """Listen to a bench scale."""
+    if path is None:
+        return None
+    from lumso.devices.weighing import SocketScale
+
+    made.state.scale = SocketScale(path)
+    made.state.scale.start()
+    return cast("SocketScale", made.state.scale)
 
 
 def _is_loopback(host: str) -> bool:
@@ -132,7 +146,7 @@ def _say_how_to_come_in(entry: "Entry") -> None:
               "on it. --tls encrypts them.", flush=True)  # fmt: skip
 
 
-def _serve(host: str, port: int, data: Path, demo: bool, tls: _Tls, sends_on: int) -> None:
+def _serve(host: str, port: int, data: Path, demo: bool, tls: _Tls, sends_on: int, weighs_at: Path | None) -> None:
     gc.disable()  # until all is loaded: nothing of it is ever garbage
     import uvicorn
 
@@ -165,8 +179,14 @@ def _serve(host: str, port: int, data: Path, demo: bool, tls: _Tls, sends_on: in
         entry = Entry(f"{scheme}://{reached}:{number}", secure=cert is not None, authority=authority)
         _say_how_to_come_in(entry)
     made = create_app(db, shipped(), names=_names(host), entry=entry)
-    sensor = _simulated() if demo and not sends_on else None
-    listener_of_room = _listen(made, db, sends_on or (sensor.port if sensor else 0))
+    devices = []
+    if demo and not sends_on:
+        devices.append(_Device("room", "--port", "0", "--profile", "heated-room"))
+        sends_on = int(devices[-1].at or 0)
+    if demo and weighs_at is None:
+        devices.append(_Device("scale"))
+        weighs_at = Path(devices[-1].at) if devices[-1].at else None
+    listeners = [x for x in (_listen(made, db, sends_on), _weigh(made, weighs_at)) if x is not None]
     config = uvicorn.Config(
         made,
         log_level="warning",
@@ -183,28 +203,38 @@ def _serve(host: str, port: int, data: Path, demo: bool, tls: _Tls, sends_on: in
     keeper = Keeper(db)
     keeper.start()
     try:
-        uvicorn.Server(config).run(sockets=[listener])
+        server = uvicorn.Server(config)
+        made.state.leaving = lambda: server.should_exit  # what is told without end ends then
+        server.run(sockets=[listener])
     finally:
         keeper.stop()
-        if listener_of_room:
-            listener_of_room.stop()
-        if sensor:
-            sensor.end()
+        for listening in listeners:
+            listening.stop()
+        for device in devices:
+            device.end()
         db.close()
 
 
 @app.command()
 def serve(host: Host = "127.0.0.1", port: Port = 8321, data: Data = None, tls: OwnTls = False, cert: Cert = None,
-          key: CertKey = None, sensor: RoomPort = 0) -> None:  # fmt: skip
+          key: CertKey = None, sensor: RoomPort = 0, scale_at: ScalePath = None) -> None:  # fmt: skip
     """Serve Lumso with your own workshop; with --host 0.0.0.0 to the devices of the house, who give a code."""
-    _serve(host, port, data_path(data), False, _tls(tls, cert, key), sensor)
+    _serve(host, port, data_path(data), False, _tls(tls, cert, key), sensor, scale_at)
 
 
 @app.command()
 def demo(host: Host = "127.0.0.1", port: Port = 8321, data: Data = None, tls: OwnTls = False, cert: Cert = None,
-         key: CertKey = None, sensor: RoomPort = 0) -> None:  # fmt: skip
+         key: CertKey = None, sensor: RoomPort = 0, scale_at: ScalePath = None) -> None:  # fmt: skip
     """Serve Lumso with the Lantern Loft, a made-up theatre, to look round and play with."""
-    _serve(host, port, data or user_data_path("lumso") / "lantern-loft.sqlite3", True, _tls(tls, cert, key), sensor)
+    _serve(
+        host,
+        port,
+        data or user_data_path("lumso") / "lantern-loft.sqlite3",
+        True,
+        _tls(tls, cert, key),
+        sensor,
+        scale_at,
+    )
 
 
 def _tls(own: bool, cert: Path | None, key: Path | None) -> _Tls:
@@ -233,5 +263,6 @@ for command in (
     work.days,
     work.chip,
     room.room,
+    scale.scale,
 ):
     app.command()(command)

@@ -61,6 +61,7 @@ class Running:
         self.server = uvicorn.Server(
             uvicorn.Config(self.app, log_level="error", ssl_certfile=self.cert, ssl_keyfile=self.key)
         )
+        self.app.state.leaving = lambda: self.server.should_exit
         self.thread = threading.Thread(target=self.server.run, kwargs={"sockets": [listener]})
         self.thread.start()
 

@@ -1,5 +1,5 @@
 import { useEffect } from "react";
-import { Link, NavLink, Route, Routes } from "react-router";
+import { Link, NavLink, Route, Routes, useMatch } from "react-router";
 import { useWaiting } from "./keep/hooks";
 import { Later, LaterView } from "./parts/later";
 import { Mishap } from "./parts/Mishap";
@@ -16,10 +16,12 @@ const ChangeView = new LaterView(() => import("./book/ChangeView").then((m) => m
 const ShelfView = new LaterView(() => import("./shelf/ShelfView").then((m) => m.ShelfView));
 const KeptView = new LaterView(() => import("./kept/KeptView").then((m) => m.KeptView));
 const DaysView = new LaterView(() => import("./days/DaysView").then((m) => m.DaysView));
+const BenchView = new LaterView(() => import("./bench/BenchView").then((m) => m.BenchView));
 const KitView = new LaterView(() => import("./kit/KitView").then((m) => m.KitView));
 
 const VIEWS = [
   JobView,
+  BenchView,
   DaysView,
   BatchView,
   BookView,
@@ -49,6 +51,14 @@ export function App() {
     }, AHEAD_AFTER_MS);
     return () => window.clearTimeout(timer);
   }, []);
+  if (useMatch("/jobs/:id/bench"))
+    return (
+      <Mishap>
+        <Routes>
+          <Route path="/jobs/:id/bench" element={<Later view={BenchView} given={{}} />} />
+        </Routes>
+      </Mishap>
+    );
   return (
     <>
       <a href="#main" className="press sr-only focus:not-sr-only focus:absolute focus:z-30">

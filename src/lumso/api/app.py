@@ -16,6 +16,7 @@ from lumso.core.book.catalogue import Catalogue
 from lumso.store.database import Database
 
 from . import (
+    bench,
     better,
     boards,
     book,
@@ -65,6 +66,7 @@ def create_app(db: Database, catalogue: Catalogue, web: Path = WEB, names: froze
     app.state.workers = Workers()
     app.state.solver = Workers(most=1)
     app.state.room = None
+    app.state.scale = None
     errors.install(app)
     for part in (
         jobs,
@@ -80,6 +82,7 @@ def create_app(db: Database, catalogue: Catalogue, web: Path = WEB, names: froze
         entering,
         book,
         days,
+        bench,
     ):
         app.include_router(part.router, prefix="/api", responses=errors.RESPONSES)
 

@@ -1,6 +1,5 @@
 """The days: what was chosen for them, when what is done, what was done, and the air of the room."""
 
-from dataclasses import replace
 from time import time
 from typing import Annotated, Literal
 
@@ -16,7 +15,7 @@ from lumso.core.days.backwards import Backwards, backwards
 from lumso.core.days.chosen import Chosen, checked, on_wall
 from lumso.core.days.days import Days
 from lumso.core.days.entries import entries_of
-from lumso.core.days.facts import Did, Event, facts_of
+from lumso.core.days.facts import facts_of
 from lumso.core.days.hours import sessions
 from lumso.core.days.moved import moved
 from lumso.core.days.settle import Ask, JobAsk, settle
@@ -26,10 +25,9 @@ from lumso.core.days.words import day_of, span
 from lumso.core.errors import InvalidValue
 from lumso.core.job.job import Job
 from lumso.core.layers.conditions import Spell
-from lumso.core.work.operations import Operation
+from lumso.core.log.event import Event
 from lumso.formats import jobfile
 from lumso.formats.events import from_json as event_from_json
-from lumso.formats.events import to_json as event_to_json
 from lumso.formats.ical import to_ical
 from lumso.formats.reading import UnfitDocument
 from lumso.formats.strip_svg import to_svg
@@ -37,6 +35,7 @@ from lumso.store import calendar, events, jobs, readings
 from lumso.store.errors import NotFound
 
 from .context import Context, Here, IfMatch, Key, read_revision
+from .noting import EventIn, note
 from .sheets import pdf_of
 from .workers import Workers, run
 
@@ -131,26 +130,13 @@ class DaysOut(BaseModel):
     """What moved to another day over the last hours, and why."""
 
 
-class EventIn(BaseModel):
-    """Something noted of an operation. Minutes are since 1970 UTC."""
-
-    model_config = ConfigDict(extra="forbid")
-    job: Annotated[str, Field(max_length=80)]
-    operation: Annotated[str, Field(max_length=400)]
-    did: Did
-    at_min: Annotated[float, Field(ge=0, le=2e8, allow_inf_nan=False)]
-    noted_min: Annotated[float, Field(ge=0, le=2e8, allow_inf_nan=False)]
-    note: Annotated[str, Field(max_length=500)] = ""
-    retracts: Annotated[str, Field(max_length=80)] = ""
-
-
 def now_min(request: Request) -> float:
     """The minute it is; a server may be told another, to be tried out."""
     told: float | None = getattr(request.app.state, "now_min", None)
     return float(int(time() / 60)) if told is None else told
 
 
-def _air(chosen: Chosen, here: Context, now: float) -> tuple[Outlook, tuple[Judged, ...]]:
+def air_of(chosen: Chosen, here: Context, now: float) -> tuple[Outlook, tuple[Judged, ...]]:
     profile = pick("profile", here.catalogue.profiles, chosen.profile) if chosen.profile else None
     heard = tuple(readings.since(here.db, now - READINGS_MIN)) if chosen.listens else ()
 
@@ -162,7 +148,7 @@ def _air(chosen: Chosen, here: Context, now: float) -> tuple[Outlook, tuple[Judg
 
 
 def _room(chosen: Chosen, here: Context, request: Request, now: float) -> RoomOut:
-    air, judged = _air(chosen, here, now)
+    air, judged = air_of(chosen, here, now)
     listener = request.app.state.room
     recent = [j for j in judged if j.reading.at_min >= now - 24 * 60]
     ahead = hours_of(air.room, now, now + 48 * 60)
@@ -200,7 +186,7 @@ def ask_of(chosen: Chosen, here: Context, now: float) -> tuple[Ask, list[str]]:
         begins = on_wall(one.not_before, chosen.table.zone, f"/chosen/jobs/{n}/not_before")
         facts = facts_of(noted.get(one.job, ()), one.job)
         found.append(JobAsk(one.job, job, due, one.due_for, one.priority, begins or 0.0, one.flat, one.pins, facts))
-    air, _ = _air(chosen, here, now)
+    air, _ = air_of(chosen, here, now)
     ask = Ask(tuple(found), here.workshop(), here.catalogue, here.room(), air.room, chosen.table, now)
     return ask, [e.id for e in stored_events]
 
@@ -308,30 +294,17 @@ async def get_backwards(asked: DaysAsk, here: Here, request: Request) -> Backwar
 
 
 @router.put("/events/{event_id}")
-def put_event(event_id: Annotated[str, Field(max_length=80)], noted: EventIn, here: Here, request: Request,
-              response: Response, if_match: IfMatch, key: Key = "") -> Event:  # fmt: skip
-    """Note something of an operation. It is only ever added: what was noted by mistake is taken back by another."""
+async def put_event(event_id: Annotated[str, Field(max_length=80)], noted: EventIn, here: Here, request: Request,
+                    response: Response, if_match: IfMatch, key: Key = "") -> Event:  # fmt: skip
+    """Note something. It is only ever added: what was noted by mistake is taken back, or corrected, by another.
+
+    Where another device has said the same already, the answer is what it said.
+    """
     if read_revision(if_match) != 0:
         raise InvalidValue("An event is never changed.", value=if_match, allowed='"0"', field="If-Match")
-    planned = None if noted.did == "retracted" else _planned(noted, here)
-    event = Event(event_id, noted.job, noted.operation, noted.did, noted.at_min, noted.note, noted.retracts, planned)
-    made = events.add(here.db, event_id, noted.job, noted.at_min, noted.noted_min, event_to_json(event))
-    response.headers["ETag"] = f'"{made}"'
+    event, revision = await note(event_id, noted, request, here)
+    response.headers["ETag"] = f'"{revision}"'
     return event
-
-
-def _planned(noted: EventIn, here: Context) -> Operation | None:
-    """The operation as it is planned now: so it was begun."""
-    job = jobfile.from_json(jobs.get(here.db, noted.job).document, f"Job {noted.job}")
-    for block in here.work(job).made.blocks:
-        for one in (*block.early, *block.operations):
-            if one.id == noted.operation:
-                return one
-    base, _, more = noted.operation.rpartition(":")
-    if more in {"opened", "closed", "again", "abraded", "put-right"}:
-        like = _planned(noted.model_copy(update={"operation": base}), here)
-        return replace(like, id=noted.operation, amounts=None, film_ml=0.0) if like else None
-    return None
 
 
 @router.get("/events")

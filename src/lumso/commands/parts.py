@@ -1,5 +1,6 @@
 """What the commands share: how they refuse, bind and stop."""
 
+import os
 import socket
 from pathlib import Path
 from typing import Annotated
@@ -34,6 +35,13 @@ def bind(host: str, port: int) -> socket.socket:
 def stopped(number: int, frame: object) -> None:
     """Asked to stop: through the same door as any end, so that the database is closed."""
     raise SystemExit(0)
+
+
+def until_closed() -> None:
+    """Wait until standard input is closed, which is when whoever began this is gone, and go too."""
+    while os.read(0, 4096):
+        pass
+    os._exit(0)
 
 
 def data_path(data: Path | None) -> Path:

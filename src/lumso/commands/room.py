@@ -1,8 +1,6 @@
 """The simulated thermo-hygrometer on the command line."""
 
-import os
 import signal
-import sys
 from contextlib import suppress
 from threading import Thread
 from typing import Annotated
@@ -11,7 +9,7 @@ import typer
 
 from lumso.core.errors import LumsoError
 
-from .parts import Port, bind, fail, stopped
+from .parts import Port, bind, fail, stopped, until_closed
 
 Profiles = Annotated[str, typer.Option(help="Whose air it has: heated-room, unheated-shed, porch.")]
 Every = Annotated[float, typer.Option(min=0.05, max=3600, help="Seconds between readings.")]
@@ -21,12 +19,6 @@ Share = Annotated[float, typer.Option(min=0, max=1, help="The share of readings 
 Seed = Annotated[int, typer.Option(help="What everything random comes from.")]
 Tied = Annotated[bool, typer.Option("--tied", help="End when standard input is closed: with whoever began it.")]
 Clock = Annotated[str, typer.Option("--at", help="The time of day it begins with, 14:30; the real one when left out.")]
-
-
-def _until_closed() -> None:
-    """Wait until whoever began this is gone, and go too."""
-    sys.stdin.buffer.read()
-    os._exit(0)
 
 
 def room(
@@ -66,7 +58,7 @@ def room(
         return start % 1440
 
     if tied:
-        Thread(target=_until_closed, daemon=True).start()
+        Thread(target=until_closed, daemon=True).start()
     listener = bind("127.0.0.1", port)
     signal.signal(signal.SIGTERM, stopped)
     print(f"A simulated thermo-hygrometer ({known.name.lower()}) sends on port {listener.getsockname()[1]}", flush=True)

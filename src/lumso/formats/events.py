@@ -2,7 +2,7 @@
 
 import json
 
-from lumso.core.days.facts import Event
+from lumso.core.log.event import Event
 
 from .reading import read_json
 from .validators import adapter

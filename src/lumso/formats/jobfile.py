@@ -139,7 +139,26 @@ def _to_6(job: dict[str, Any]) -> dict[str, Any]:
     return {**job, "version": 6}
 
 
-UPGRADES: Upgrades = {1: _to_2, 2: _to_3, 3: _to_4, 4: _to_5, 5: _to_6}
+THICKEN = {"milk-paint-powder": 3.0, "texture-powder": 10.0, "gelling-powder": 180.0}
+"""Powders that thicken a mix for so many minutes, which version 7 says."""
+
+
+def _to_7(job: dict[str, Any]) -> dict[str, Any]:
+    """Version 7 adds margins by risk, and how long a powder thickens."""
+    made = {**job, "version": 7}
+    entries = job.get("entries")
+    if isinstance(entries, dict) and isinstance(entries.get("materials"), list):
+        known = [
+            {**m, "thickens_min": THICKEN[m["slug"]]}
+            if isinstance(m, dict) and m.get("slug") in THICKEN and "thickens_min" not in m
+            else m
+            for m in entries["materials"]
+        ]
+        made["entries"] = {**entries, "materials": known}
+    return made
+
+
+UPGRADES: Upgrades = {1: _to_2, 2: _to_3, 3: _to_4, 4: _to_5, 5: _to_6, 6: _to_7}
 """From version n to n + 1: one chain for files and for the database."""
 
 

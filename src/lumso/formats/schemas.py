@@ -7,8 +7,8 @@ from pydantic import TypeAdapter
 from lumso.catalogue.file import CatalogueFile
 from lumso.core.days.chosen import Chosen
 from lumso.core.days.days import Days
-from lumso.core.days.facts import Event
 from lumso.core.job.job import Job
+from lumso.core.log.event import Event
 from lumso.core.plan.plan import Plan
 from lumso.core.work.batch_file import BatchFile
 from lumso.core.work.order_file import OrderFile

@@ -168,6 +168,12 @@ class Database:
         with self.read() as connection:
             return int(connection.execute("SELECT workshop FROM clock").fetchone()[0])
 
+    def state(self) -> tuple[int, int]:
+        """What the workshop, and the work on jobs, are at: either rises whenever something of it changes."""
+        with self.read() as connection:
+            row = connection.execute("SELECT workshop, touched FROM clock").fetchone()
+        return int(row["workshop"]), int(row["touched"])
+
     @contextmanager
     def exchanged(self) -> Iterator[None]:
         """While the block runs nobody reads or writes and the file is let go of, so that another can take its place.

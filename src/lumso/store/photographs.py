@@ -107,7 +107,7 @@ def delete(db: Database, name: str) -> None:
 
 
 def _forget_unasked(db: Database) -> None:
-    """Take out the rows that are old and that no revision of a job, nor what is set aside, speaks of."""
+    """Take out the rows that are old and that no revision of a job, nothing set aside and no event speaks of."""
     with db.write() as connection:
         every = connection.execute(
             "SELECT name FROM photograph WHERE julianday(added_at) < julianday('now') - ?", (UNASKED_DAYS,)
@@ -115,7 +115,10 @@ def _forget_unasked(db: Database) -> None:
         old = {row["name"] for row in every}
         if not old:
             return
-        said = connection.execute("SELECT document FROM job_revision UNION ALL SELECT document FROM set_aside")
+        said = connection.execute(
+            "SELECT document FROM job_revision UNION ALL SELECT document FROM set_aside "
+            "UNION ALL SELECT document FROM event"
+        )
         for row in said:
             old.difference_update(NAME.findall(row["document"]))
         connection.executemany("DELETE FROM photograph WHERE name = ?", [(name,) for name in old])

@@ -10,7 +10,7 @@ from lumso.core.days.air import outlook
 from lumso.core.days.backwards import hurries
 from lumso.core.days.check import broken
 from lumso.core.days.days import Days
-from lumso.core.days.facts import Event, facts_of
+from lumso.core.days.facts import facts_of
 from lumso.core.days.hours import Timetable, minute_of, parse_week
 from lumso.core.days.placed import Timed
 from lumso.core.days.puzzle import Pin
@@ -18,6 +18,7 @@ from lumso.core.days.settle import Ask, JobAsk, settle
 from lumso.core.days.view import days_of
 from lumso.core.job.job import Answered, Job
 from lumso.core.layers.conditions import Conditions, Room, steady
+from lumso.core.log.event import Event
 from lumso.core.solver.solve import best_days
 from lumso.core.workshop.workshop import Workshop
 from tests.core.checks.stacks import layer

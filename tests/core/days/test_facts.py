@@ -3,13 +3,14 @@
 from dataclasses import replace
 
 from lumso.catalogue import shipped
-from lumso.core.days.facts import Event, facts_of
+from lumso.core.days.facts import facts_of
 from lumso.core.days.hours import Timetable, parse_week
 from lumso.core.days.moved import moved
 from lumso.core.days.settle import Ask, JobAsk, settle
 from lumso.core.days.view import days_of
 from lumso.core.job.job import Job
 from lumso.core.layers.conditions import Conditions, Room, Spell, steady
+from lumso.core.log.event import Event
 from lumso.core.work.operations import Operation
 from lumso.core.workshop.workshop import Workshop
 from tests.core.checks.stacks import layer

@@ -76,6 +76,16 @@ export type Visit = Schemas["Visit"];
 export type RoomNow = Schemas["RoomOut"];
 export type Hurry = Schemas["Hurry"];
 export type Noted = Schemas["EventIn"];
+export type BenchReply = Schemas["BenchOut"];
+export type BenchOp = Schemas["BenchOp"];
+export type Timer = Schemas["Timer"];
+export type PotNow = Schemas["PotNowOut"];
+export type PourLine = Schemas["LineNow"];
+export type Addition = Schemas["Addition"];
+export type Rung = Schemas["LadderRung"];
+export type ScaleNow = Schemas["ScaleOut"];
+export type ByScale = Schemas["Believed"];
+export type Act = NonNullable<Noted["act"]>;
 export type Problem = Schemas["ProblemOut"];
 
 export const api = createClient<paths>({ baseUrl: "/" });

@@ -6,6 +6,7 @@ const FOLLOWS = [
   "aside",
   "backups",
   "backwards",
+  "bench",
   "better",
   "catalogue",
   "days",

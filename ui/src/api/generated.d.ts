@@ -188,6 +188,110 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/bench/jobs/{job_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Get Bench
+         * @description A job at the bench.
+         */
+        get: operations["get_bench_api_bench_jobs__job_id__get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/bench/ladder": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Get Ladder
+         * @description The words mixes are judged by, with what they show.
+         */
+        get: operations["get_ladder_api_bench_ladder_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/bench/pots/{pot_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Get Pot
+         * @description A pot as it is.
+         */
+        get: operations["get_pot_api_bench_pots__pot_id__get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/bench/scale": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Get Scale
+         * @description The scale as it is.
+         */
+        get: operations["get_scale_api_bench_scale_get"];
+        put?: never;
+        /**
+         * Ask Scale
+         * @description Tare the scale, or be the hand at a simulated one.
+         */
+        post: operations["ask_scale_api_bench_scale_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/bench/test": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Get Test
+         * @description The word a short test leads to. Keeps nothing.
+         */
+        post: operations["get_test_api_bench_test_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/better": {
         parameters: {
             query?: never;
@@ -588,7 +692,9 @@ export interface paths {
         get?: never;
         /**
          * Put Event
-         * @description Note something of an operation. It is only ever added: what was noted by mistake is taken back by another.
+         * @description Note something. It is only ever added: what was noted by mistake is taken back, or corrected, by another.
+         *
+         *     Where another device has said the same already, the answer is what it said.
          */
         put: operations["put_event_api_events__event_id__put"];
         post?: never;
@@ -1669,6 +1775,56 @@ export interface components {
             prep: string;
         };
         /**
+         * Addition
+         * @description One way to set it right: add so much of this, and what that does.
+         */
+        Addition: {
+            /**
+             * Covers
+             * @description How much of the paint there was a ml still holds.
+             */
+            covers: number;
+            /**
+             * Crosses
+             * @description The limit it goes past, in words; "" for none.
+             */
+            crosses: string;
+            /**
+             * Falls Short
+             * @description The nearest word it comes to where it cannot come all the way; "" where it can.
+             */
+            falls_short: string;
+            /** G */
+            g: number;
+            /**
+             * Ml
+             * @description As it is measured out.
+             */
+            ml: number;
+            /**
+             * Right
+             * @description How likely it is the word after.
+             */
+            right: number;
+            /**
+             * Share After
+             * @description Its share of the whole as poured.
+             */
+            share_after: number;
+            /** Share Before */
+            share_before: number;
+            stuff: components["schemas"]["Stuff-Output"];
+            /** Volume Ml */
+            volume_ml: number;
+            /**
+             * Whole G
+             * @description What it is believed to want altogether.
+             */
+            whole_g: number;
+            /** Why */
+            why: string;
+        };
+        /**
          * Advice
          * @description What the advisers say of one zone.
          */
@@ -2093,6 +2249,245 @@ export interface components {
          */
         BatchFileBody: components["schemas"]["BatchFile"];
         /**
+         * Begun
+         * @description A pot is begun: the batch it is mixed as, by its id on the sheet and by the code it was frozen under.
+         *
+         *     What is said of the batch is filled in by whoever keeps the log: as it was planned when it was begun.
+         */
+        "Begun-Input": {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            act: "begun";
+            /** Batch */
+            batch: string;
+            /**
+             * Code
+             * @default
+             */
+            code?: string;
+            /**
+             * Colour
+             * @default
+             */
+            colour?: string;
+            /**
+             * Hex
+             * @default
+             */
+            hex?: string;
+            /**
+             * Laid Ml
+             * @description What was planned for the surface.
+             * @default 0
+             */
+            laid_ml?: number;
+            /**
+             * Lost Ml
+             * @description What was planned for pot and tool to keep.
+             * @default 0
+             */
+            lost_ml?: number;
+            /**
+             * Name
+             * @default
+             */
+            name?: string;
+            /** Pot */
+            pot: string;
+            /**
+             * Recipe
+             * @default
+             */
+            recipe?: string;
+            /**
+             * Target
+             * @default
+             */
+            target?: string;
+            /**
+             * Technique
+             * @default
+             */
+            technique?: string;
+            /**
+             * Vessel
+             * @default
+             */
+            vessel?: string;
+            /**
+             * Zones
+             * @default []
+             */
+            zones?: string[];
+        };
+        /**
+         * Begun
+         * @description A pot is begun: the batch it is mixed as, by its id on the sheet and by the code it was frozen under.
+         *
+         *     What is said of the batch is filled in by whoever keeps the log: as it was planned when it was begun.
+         */
+        "Begun-Output": {
+            /**
+             * Act
+             * @constant
+             */
+            act: "begun";
+            /** Batch */
+            batch: string;
+            /**
+             * Code
+             * @default
+             */
+            code: string;
+            /**
+             * Colour
+             * @default
+             */
+            colour: string;
+            /**
+             * Hex
+             * @default
+             */
+            hex: string;
+            /**
+             * Laid Ml
+             * @description What was planned for the surface.
+             * @default 0
+             */
+            laid_ml: number;
+            /**
+             * Lost Ml
+             * @description What was planned for pot and tool to keep.
+             * @default 0
+             */
+            lost_ml: number;
+            /**
+             * Name
+             * @default
+             */
+            name: string;
+            /** Pot */
+            pot: string;
+            /**
+             * Recipe
+             * @default
+             */
+            recipe: string;
+            /**
+             * Target
+             * @default
+             */
+            target: string;
+            /**
+             * Technique
+             * @default
+             */
+            technique: string;
+            /**
+             * Vessel
+             * @default
+             */
+            vessel: string;
+            /**
+             * Zones
+             * @default []
+             */
+            zones: string[];
+        };
+        /**
+         * Believed
+         * @description What is in the pot by the scale, or why that is not known.
+         */
+        Believed: {
+            /** G */
+            g: number | null;
+            /** Says */
+            says: string;
+            /** Steady */
+            steady: boolean;
+            /**
+             * Why
+             * @enum {string}
+             */
+            why: "" | "gone" | "begun anew" | "tared again" | "another unit" | "overload" | "not tared";
+        };
+        /**
+         * Bench
+         * @description A job at the bench. `now` is the place of the operation to do now; -1 where all is done.
+         */
+        Bench: {
+            /**
+             * First
+             * @description What is seen to before anything else.
+             */
+            first: string[];
+            /** Job */
+            job: string;
+            /** Name */
+            name: string;
+            /** Now */
+            now: number;
+            /** Now Min */
+            now_min: number;
+            /** Operations */
+            operations: components["schemas"]["BenchOp"][];
+            /** Timers */
+            timers: components["schemas"]["Timer"][];
+        };
+        /**
+         * BenchOp
+         * @description An operation as it stands. `ready_min` is when its waits are over; None where an operation before it is not done,
+         *     or only a label knows.
+         */
+        BenchOp: {
+            /** At Min */
+            at_min: number | null;
+            /** Begun Min */
+            begun_min: number | null;
+            /** By */
+            by: string;
+            /** Event */
+            event: string;
+            /**
+             * Lay Out
+             * @description What is laid out before it, where a session begins with it.
+             */
+            lay_out: string[];
+            operation: components["schemas"]["Operation"];
+            /**
+             * Pot
+             * @description The pot that was begun for it; "" for none.
+             */
+            pot: string;
+            /** Ready Min */
+            ready_min: number | null;
+            /**
+             * State
+             * @enum {string}
+             */
+            state: "planned" | "begun" | "done" | "skipped" | "gone wrong";
+            /**
+             * Waits For
+             * @description What is waited for, in words; "" where nothing is.
+             */
+            waits_for: string;
+            went: components["schemas"]["Went-Output"] | null;
+        };
+        /**
+         * BenchOut
+         * @description A job at the bench, and the minute it is for the server, to set the device's own clock right by.
+         */
+        BenchOut: {
+            bench: components["schemas"]["Bench"];
+            /** Pots */
+            pots: components["schemas"]["PotNowOut"][];
+            scale: components["schemas"]["ScaleOut"];
+            /** Server Now Min */
+            server_now_min: number;
+        };
+        /**
          * BenchStep
          * @description An operation, and the wait after it: None where only the label knows it, or where no film forms in this room.
          *
@@ -2399,6 +2794,22 @@ export interface components {
             share: number;
         };
         /**
+         * CarriedOver
+         * @description What came from another pot.
+         */
+        CarriedOver: {
+            /** At Min */
+            at_min: number;
+            /** Event */
+            event: string;
+            /** G */
+            g: number;
+            /** Held */
+            held: components["schemas"]["Held"][];
+            /** Jar */
+            jar: string;
+        };
+        /**
          * CatalogueOut
          * @description What there is to choose from, the workshop's own included.
          */
@@ -2457,6 +2868,18 @@ export interface components {
             vessels: components["schemas"]["Vessel"][];
             /** Wools */
             wools: components["schemas"]["WoolOut"][];
+        };
+        /**
+         * Chance
+         * @description How likely a mix is too thin, right, too thick: together 1.
+         */
+        Chance: {
+            /** Right */
+            right: number;
+            /** Thicker */
+            thicker: number;
+            /** Thinner */
+            thinner: number;
         };
         /**
          * ChipIn
@@ -3084,6 +3507,50 @@ export interface components {
             reason: string;
         };
         /**
+         * Discarded
+         * @description What was left is thrown away.
+         */
+        "Discarded-Input": {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            act: "discarded";
+            /** Pot */
+            pot: string;
+            /**
+             * Why
+             * @default
+             */
+            why?: string;
+        };
+        /**
+         * Discarded
+         * @description What was left is thrown away.
+         */
+        "Discarded-Output": {
+            /**
+             * Act
+             * @constant
+             */
+            act: "discarded";
+            /** Pot */
+            pot: string;
+            /**
+             * Why
+             * @default
+             */
+            why: string;
+        };
+        /**
+         * DoneOut
+         * @description Whether the scale took it.
+         */
+        DoneOut: {
+            /** Done */
+            done: boolean;
+        };
+        /**
          * DoorOut
          * @description Whether a code is asked of this device.
          */
@@ -3423,21 +3890,29 @@ export interface components {
         EntriesBody: components["schemas"]["Entries-Output"];
         /**
          * Event
-         * @description Something noted of an operation of a job. `retracts` names the event that was a mis-tap.
+         * @description Something noted of a job. `retracts` names the event that was a mis-tap, or that is corrected.
          *
          *     `planned` is the operation as it was planned when it was noted: what was begun is never worked out anew.
          */
         Event: {
+            /** Act */
+            act: components["schemas"]["Begun-Output"] | components["schemas"]["Tared"] | components["schemas"]["Poured-Output"] | components["schemas"]["TakenOut"] | components["schemas"]["FromJar"] | components["schemas"]["Settled-Output"] | components["schemas"]["Stirred"] | components["schemas"]["Looked-Output"] | components["schemas"]["LostWater"] | components["schemas"]["Left-Output"] | components["schemas"]["Discarded-Output"] | components["schemas"]["Went-Output"] | components["schemas"]["SawDry-Output"] | null;
             /**
              * At Min
              * @description When it happened, in minutes since 1970 UTC.
              */
             at_min: number;
             /**
+             * By
+             * @description The device it was noted on.
+             * @default
+             */
+            by: string;
+            /**
              * Did
              * @enum {string}
              */
-            did: "begun" | "done" | "skipped" | "gone wrong" | "retracted";
+            did: "begun" | "done" | "skipped" | "gone wrong" | "retracted" | "noted" | "corrected";
             /** Id */
             id: string;
             /** Job */
@@ -3458,16 +3933,18 @@ export interface components {
         };
         /**
          * EventIn
-         * @description Something noted of an operation. Minutes are since 1970 UTC.
+         * @description Something noted. Minutes are since 1970 UTC. `operation` is what it is of; "" for an act on a pot alone.
          */
         EventIn: {
+            /** Act */
+            act?: (components["schemas"]["Begun-Input"] | components["schemas"]["Tared"] | components["schemas"]["Poured-Input"] | components["schemas"]["TakenOut"] | components["schemas"]["FromJar"] | components["schemas"]["Settled-Input"] | components["schemas"]["Stirred"] | components["schemas"]["Looked-Input"] | components["schemas"]["LostWater"] | components["schemas"]["Left-Input"] | components["schemas"]["Discarded-Input"] | components["schemas"]["Went-Input"] | components["schemas"]["SawDry-Input"]) | null;
             /** At Min */
             at_min: number;
             /**
              * Did
              * @enum {string}
              */
-            did: "begun" | "done" | "skipped" | "gone wrong" | "retracted";
+            did: "begun" | "done" | "skipped" | "gone wrong" | "retracted" | "noted" | "corrected";
             /** Job */
             job: string;
             /**
@@ -4208,6 +4685,23 @@ export interface components {
             by: "area";
         };
         /**
+         * FromJar
+         * @description A pot begins from what is left in another: so many grams of it, as it is mixed.
+         */
+        FromJar: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            act: "from jar";
+            /** G */
+            g: number;
+            /** Jar */
+            jar: string;
+            /** Pot */
+            pot: string;
+        };
+        /**
          * FromPart
          * @description As much as what is left of one component allows.
          */
@@ -4422,6 +4916,42 @@ export interface components {
             traits: ("open grain" | "close grain" | "tannins" | "knots" | "blotches" | "rusts" | "oil-bound" | "waxed" | "soot" | "old coating" | "may hide lead" | "may hide asbestos" | "unknown" | "stain bleeds" | "resin-bound" | "metal" | "bends" | "cockles" | "cannot be scuffed")[];
         };
         /**
+         * HandIn
+         * @description What is done to the scale: tared; or, with a simulated one, what a hand would do.
+         */
+        HandIn: {
+            /**
+             * Do
+             * @enum {string}
+             */
+            do: "tare" | "put" | "pour" | "lift" | "unit" | "restart";
+            /**
+             * G
+             * @default 0
+             */
+            g?: number;
+            /**
+             * Unit
+             * @default g
+             * @enum {string}
+             */
+            unit?: "g" | "oz" | "lb";
+        };
+        /**
+         * Held
+         * @description So many grams of one thing in a pot, and how far off that may be (one standard deviation, g).
+         */
+        Held: {
+            /** G */
+            g: number;
+            /**
+             * Off G
+             * @default 0
+             */
+            off_g: number;
+            stuff: components["schemas"]["Stuff-Output"];
+        };
+        /**
          * HidesIn
          * @description A paint, and one of two ways to see how it hides.
          */
@@ -4606,7 +5136,7 @@ export interface components {
              * Version
              * @constant
              */
-            version: 6;
+            version: 7;
             /** Zones */
             zones: components["schemas"]["Zone-Input"][];
         };
@@ -4631,7 +5161,7 @@ export interface components {
              * Version
              * @constant
              */
-            version: 6;
+            version: 7;
             /** Zones */
             zones: components["schemas"]["Zone-Output"][];
         };
@@ -5108,6 +5638,38 @@ export interface components {
             what: "share" | "tint" | "coats" | "kept" | "thickness" | "sanding" | "sealer";
         };
         /**
+         * LadderRung
+         * @description A word of the ladder, as it is told from the others.
+         */
+        LadderRung: {
+            /** Looks */
+            looks: string;
+            /** Name */
+            name: string;
+            /**
+             * Peak
+             * @description A brush pounced on the surface and lifted.
+             */
+            peak: components["schemas"]["Shape"][];
+            /**
+             * Ribbon S
+             * @description How long a ribbon that falls back stays to be seen, in seconds; 0 for at once, 60 for as long as one looks.
+             */
+            ribbon_s: number;
+            /** Slug */
+            slug: string;
+            /**
+             * Stick
+             * @description A flat stick pulled out of the pot: what stays on it and what falls.
+             */
+            stick: components["schemas"]["Shape"][];
+            /**
+             * Streak
+             * @description A finger drawn through the film on the stick: how far it has closed after a breath.
+             */
+            streak: components["schemas"]["Shape"][];
+        };
+        /**
          * Lane
          * @description A zone of a job, from top to bottom.
          */
@@ -5255,6 +5817,12 @@ export interface components {
              * @default
              */
             second_tool?: string;
+            /**
+             * Short One In
+             * @description It may run short one time in so many, by how much its rate, its area and its losses may be off; None is the flat
+             *     margin.
+             */
+            short_one_in?: number | null;
             /** Technique */
             technique: string;
             /**
@@ -5380,6 +5948,12 @@ export interface components {
              * @default
              */
             second_tool: string;
+            /**
+             * Short One In
+             * @description It may run short one time in so many, by how much its rate, its area and its losses may be off; None is the flat
+             *     margin.
+             */
+            short_one_in: number | null;
             /** Technique */
             technique: string;
             /**
@@ -5482,6 +6056,68 @@ export interface components {
             times: number;
         };
         /**
+         * Left
+         * @description What is left in a pot once work is over: so many grams, kept so. 0 is an empty pot.
+         */
+        "Left-Input": {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            act: "left";
+            /**
+             * By
+             * @enum {string}
+             */
+            by: "scale" | "weighed" | "fillings" | "feel";
+            /**
+             * Closed
+             * @default lid
+             * @enum {string}
+             */
+            closed?: "open" | "wrapped" | "lid";
+            /** G */
+            g: number;
+            /**
+             * Place
+             * @default
+             */
+            place?: string;
+            /** Pot */
+            pot: string;
+        };
+        /**
+         * Left
+         * @description What is left in a pot once work is over: so many grams, kept so. 0 is an empty pot.
+         */
+        "Left-Output": {
+            /**
+             * Act
+             * @constant
+             */
+            act: "left";
+            /**
+             * By
+             * @enum {string}
+             */
+            by: "scale" | "weighed" | "fillings" | "feel";
+            /**
+             * Closed
+             * @default lid
+             * @enum {string}
+             */
+            closed: "open" | "wrapped" | "lid";
+            /** G */
+            g: number;
+            /**
+             * Place
+             * @default
+             */
+            place: string;
+            /** Pot */
+            pot: string;
+        };
+        /**
          * Length
          * @description A length in mm, with the words it was typed in, so that people see their own unit again.
          */
@@ -5573,6 +6209,49 @@ export interface components {
             techniques: string[];
         };
         /**
+         * LineNow
+         * @description A line as it stands: what is in the pot of it, the mark it is poured to, and what is left to pour.
+         *
+         *     `share` is of the whole as poured if all is poured to the marks; `planned_share` as the recipe says.
+         */
+        LineNow: {
+            /** Left G */
+            left_g: number;
+            /** Left Ml */
+            left_ml: number;
+            /** Mark G */
+            mark_g: number;
+            /**
+             * Near G
+             * @description This close to its mark it is at the mark.
+             */
+            near_g: number;
+            /**
+             * Off
+             * @description How far its share is off, relative to itself.
+             */
+            off: number;
+            /** Planned G */
+            planned_g: number;
+            /** Planned Share */
+            planned_share: number;
+            /** Poured G */
+            poured_g: number;
+            /**
+             * Readable
+             * @description Whether the scale's step can tell the mark within the tolerance.
+             */
+            readable: boolean;
+            /** Share */
+            share: number;
+            /**
+             * State
+             * @enum {string}
+             */
+            state: "to pour" | "at the mark" | "over";
+            stuff: components["schemas"]["Stuff-Output"];
+        };
+        /**
          * LiquidTrend
          * @description How thick a powder makes its water on its own, before its grains are counted.
          *
@@ -5583,6 +6262,27 @@ export interface components {
             viscosity_mpa_s: number;
             /** Water Per Powder */
             water_per_powder: number;
+        };
+        /**
+         * Look
+         * @description What a pot looked like, with what was in it then.
+         */
+        Look: {
+            /** At Min */
+            at_min: number;
+            /** Event */
+            event: string;
+            /** Held */
+            held: components["schemas"]["Held"][];
+            /** Test */
+            test: string;
+            /**
+             * Wetted Min
+             * @description When its powder was last wetted.
+             */
+            wetted_min: number;
+            /** Word */
+            word: string;
         };
         /**
          * LookIn
@@ -5597,6 +6297,78 @@ export interface components {
             variant?: string;
             /** Zone */
             zone: string;
+        };
+        /**
+         * Looked
+         * @description What the mix looked like: a word of the ladder, and how that was found.
+         */
+        "Looked-Input": {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            act: "looked";
+            /** Pot */
+            pot: string;
+            /**
+             * Said
+             * @default
+             */
+            said?: string;
+            /**
+             * Test
+             * @default eye
+             * @enum {string}
+             */
+            test?: "stick" | "peak" | "streak" | "sag" | "flow cup" | "eye";
+            /** Word */
+            word: string;
+        };
+        /**
+         * Looked
+         * @description What the mix looked like: a word of the ladder, and how that was found.
+         */
+        "Looked-Output": {
+            /**
+             * Act
+             * @constant
+             */
+            act: "looked";
+            /** Pot */
+            pot: string;
+            /**
+             * Said
+             * @default
+             */
+            said: string;
+            /**
+             * Test
+             * @default eye
+             * @enum {string}
+             */
+            test: "stick" | "peak" | "streak" | "sag" | "flow cup" | "eye";
+            /** Word */
+            word: string;
+        };
+        /**
+         * LostWater
+         * @description Water left a standing pot, as it was weighed, or as is estimated from how it stood.
+         */
+        LostWater: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            act: "lost water";
+            /**
+             * By
+             * @enum {string}
+             */
+            by: "weighed" | "estimate";
+            /** G */
+            g: number;
+            /** Pot */
+            pot: string;
         };
         /**
          * Mark
@@ -5798,6 +6570,12 @@ export interface components {
              */
             swells_on_setting?: number;
             /**
+             * Thickens Min
+             * @description Minutes in which it swells to the better part (1 − 1/e) of what it will; 0 where that is at once.
+             * @default 0
+             */
+            thickens_min?: number;
+            /**
              * Traits
              * @default []
              */
@@ -5936,6 +6714,12 @@ export interface components {
              * @default 1
              */
             swells_on_setting: number;
+            /**
+             * Thickens Min
+             * @description Minutes in which it swells to the better part (1 − 1/e) of what it will; 0 where that is at once.
+             * @default 0
+             */
+            thickens_min: number;
             /**
              * Traits
              * @default []
@@ -6429,7 +7213,7 @@ export interface components {
              * Did
              * @enum {string}
              */
-            did: "begun" | "done" | "skipped" | "gone wrong" | "retracted";
+            did: "begun" | "done" | "skipped" | "gone wrong";
             /** Event */
             event: string;
             /** Job */
@@ -6895,6 +7679,37 @@ export interface components {
             };
         };
         /**
+         * PotAdvice
+         * @description What to do now with a pot that was looked at.
+         */
+        PotAdvice: {
+            /** Believed Mpa S */
+            believed_mpa_s: number;
+            now: components["schemas"]["Chance"];
+            /** @description The same once it has thickened. */
+            ripe: components["schemas"]["Chance"];
+            /** Says */
+            says: string;
+            /**
+             * Wait Min
+             * @description How long to leave it before the next look.
+             */
+            wait_min: number;
+            /**
+             * Way
+             * @enum {string}
+             */
+            way: "right" | "look again" | "wait" | "add" | "discard" | "cannot";
+            /**
+             * Ways
+             * @description The likeliest to help first.
+             * @default []
+             */
+            ways: components["schemas"]["Addition"][];
+            /** Why */
+            why: string[];
+        };
+        /**
          * PotLoss
          * @description What stays on the wall of a pot: a share of the mix, and never less than `least_ml` a batch.
          */
@@ -6908,6 +7723,256 @@ export interface components {
             least_ml: number;
             /** Share */
             share: number;
+        };
+        /**
+         * PotNowOut
+         * @description A pot: what is in it, what is still to be poured, how it flows, and what to do about how it looks.
+         */
+        PotNowOut: {
+            advice: components["schemas"]["PotAdvice"] | null;
+            batch: components["schemas"]["Batch"] | null;
+            by_records: components["schemas"]["lumso__core__mixing__consistency__Thickness"] | null;
+            by_scale: components["schemas"]["Believed"];
+            /** Left Said */
+            left_said: components["schemas"]["Spoken"][];
+            /** Lives Until Min */
+            lives_until_min: number | null;
+            measured: components["schemas"]["KitAnswer"] | null;
+            plan: components["schemas"]["PourPlan"] | null;
+            pot: components["schemas"]["PotState"];
+            /** Target */
+            target: string;
+        };
+        /**
+         * PotState
+         * @description A pot as it is.
+         */
+        PotState: {
+            /** @description What it was begun as; None where nobody said. */
+            begun: components["schemas"]["Begun-Output"] | null;
+            /**
+             * Begun Min
+             * @default 0
+             */
+            begun_min: number;
+            /**
+             * Carried
+             * @default []
+             */
+            carried: components["schemas"]["CarriedOver"][];
+            /**
+             * Closed
+             * @default lid
+             * @enum {string}
+             */
+            closed: "open" | "wrapped" | "lid";
+            /**
+             * Given G
+             * @description What other pots took from it.
+             * @default 0
+             */
+            given_g: number;
+            /**
+             * Held
+             * @default []
+             */
+            held: components["schemas"]["Held"][];
+            /** Left Min */
+            left_min: number | null;
+            /**
+             * Looks
+             * @default []
+             */
+            looks: components["schemas"]["Look"][];
+            /**
+             * Lost Water G
+             * @default 0
+             */
+            lost_water_g: number;
+            /**
+             * Mixed G
+             * @description What went into it altogether.
+             * @default 0
+             */
+            mixed_g: number;
+            /**
+             * Mixed Ml
+             * @default 0
+             */
+            mixed_ml: number;
+            /**
+             * Place
+             * @default
+             */
+            place: string;
+            /** Pot */
+            pot: string;
+            /**
+             * Pours
+             * @default []
+             */
+            pours: components["schemas"]["Pour"][];
+            /** Settled */
+            settled: number | null;
+            /**
+             * State
+             * @default pouring
+             * @enum {string}
+             */
+            state: "pouring" | "stirred" | "kept" | "empty" | "discarded";
+            /** Stirred Min */
+            stirred_min: number | null;
+            /**
+             * Used G
+             * @description What went onto the piece, and what pot and tools kept.
+             * @default 0
+             */
+            used_g: number;
+            /**
+             * Wetted Min
+             * @description When powder and liquid last met: mixes that set or thicken go by it.
+             */
+            wetted_min: number | null;
+            /** @description The zero of the scale it was last put on. */
+            zero: components["schemas"]["Tared"] | null;
+        };
+        /**
+         * Pour
+         * @description One pour as it was made; `out_g` was taken out again.
+         */
+        Pour: {
+            /** At Min */
+            at_min: number;
+            /** By */
+            by: string;
+            /** Event */
+            event: string;
+            /** G */
+            g: number;
+            /**
+             * Out G
+             * @default 0
+             */
+            out_g: number;
+            /** Rescue */
+            rescue: boolean;
+            /** Said */
+            said: string;
+            stuff: components["schemas"]["Stuff-Output"];
+        };
+        /**
+         * PourPlan
+         * @description What is still to be poured into a pot, and what comes of it.
+         */
+        PourPlan: {
+            /**
+             * Cannot
+             * @description What cannot be kept, in words.
+             */
+            cannot: string[];
+            /** Fits */
+            fits: boolean;
+            /** Lines */
+            lines: components["schemas"]["LineNow"][];
+            /**
+             * Next
+             * @description The line to pour now; -1 where nothing is left to pour.
+             */
+            next: number;
+            /**
+             * Out G
+             * @description What to take out of the last pour to be at its mark again; 0 where nothing can or need be.
+             */
+            out_g: number;
+            /** Planned Ml */
+            planned_ml: number;
+            /** Poured G */
+            poured_g: number;
+            /**
+             * Says
+             * @description What was changed, in words.
+             */
+            says: string[];
+            /**
+             * Times
+             * @description How large the pot becomes, as a multiple of what was planned.
+             */
+            times: number;
+            /** Total G */
+            total_g: number;
+            /** Total Ml */
+            total_ml: number;
+            /** Vessel */
+            vessel: string;
+            /**
+             * Wanted Times
+             * @description How large it would have to become for all shares to hold.
+             */
+            wanted_times: number;
+        };
+        /**
+         * Poured
+         * @description Something was poured into a pot. `said` is what was counted or read, in words.
+         */
+        "Poured-Input": {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            act: "poured";
+            /**
+             * By
+             * @enum {string}
+             */
+            by: "scale" | "weighed" | "fillings" | "feel";
+            /** G */
+            g: number;
+            /** Pot */
+            pot: string;
+            /**
+             * Rescue
+             * @description Whether it was added to set the thickness right, not by the plan.
+             * @default false
+             */
+            rescue?: boolean;
+            /**
+             * Said
+             * @default
+             */
+            said?: string;
+            stuff: components["schemas"]["Stuff-Input"];
+        };
+        /**
+         * Poured
+         * @description Something was poured into a pot. `said` is what was counted or read, in words.
+         */
+        "Poured-Output": {
+            /**
+             * Act
+             * @constant
+             */
+            act: "poured";
+            /**
+             * By
+             * @enum {string}
+             */
+            by: "scale" | "weighed" | "fillings" | "feel";
+            /** G */
+            g: number;
+            /** Pot */
+            pot: string;
+            /**
+             * Rescue
+             * @description Whether it was added to set the thickness right, not by the plan.
+             * @default false
+             */
+            rescue: boolean;
+            /**
+             * Said
+             * @default
+             */
+            said: string;
+            stuff: components["schemas"]["Stuff-Output"];
         };
         /**
          * Preparation
@@ -7605,6 +8670,82 @@ export interface components {
             saved_at: string;
         };
         /**
+         * SawDry
+         * @description What was found of a film that dries: dry by now, or not yet, with how much longer it is left.
+         */
+        "SawDry-Input": {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            act: "saw dry";
+            /** Constraint */
+            constraint: string;
+            /** Dry */
+            dry: boolean;
+            /**
+             * More Min
+             * @default 0
+             */
+            more_min?: number;
+        };
+        /**
+         * SawDry
+         * @description What was found of a film that dries: dry by now, or not yet, with how much longer it is left.
+         */
+        "SawDry-Output": {
+            /**
+             * Act
+             * @constant
+             */
+            act: "saw dry";
+            /** Constraint */
+            constraint: string;
+            /** Dry */
+            dry: boolean;
+            /**
+             * More Min
+             * @default 0
+             */
+            more_min: number;
+        };
+        /**
+         * ScaleOut
+         * @description The scale: whether it answers, what it shows, and whether it is a simulated one, which has a panel.
+         */
+        ScaleOut: {
+            reading: components["schemas"]["ScaleReading"] | null;
+            /** Simulated */
+            simulated: boolean;
+            /**
+             * State
+             * @enum {string}
+             */
+            state: "none" | "listening" | "gone";
+        };
+        /**
+         * ScaleReading
+         * @description What a scale says. `boot` and `tare` tell one zero from another; `g` is None on overload, or where unread.
+         */
+        ScaleReading: {
+            /** Boot */
+            boot: string;
+            /** G */
+            g: number | null;
+            /** Most G */
+            most_g: number;
+            /** Over */
+            over: boolean;
+            /** Steady */
+            steady: boolean;
+            /** Step G */
+            step_g: number;
+            /** Tare */
+            tare: number;
+            /** Unit */
+            unit: string;
+        };
+        /**
          * School
          * @description A way some painters do it differently: its reason, and the amounts it changes.
          */
@@ -7908,6 +9049,42 @@ export interface components {
             vessel: string;
         };
         /**
+         * Settled
+         * @description How large the pot is to become, as a multiple of what was planned: the painter's choice after a pour too far.
+         */
+        "Settled-Input": {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            act: "settled";
+            /** Pot */
+            pot: string;
+            /**
+             * Times
+             * @description None is as large as the shares want.
+             */
+            times?: number | null;
+        };
+        /**
+         * Settled
+         * @description How large the pot is to become, as a multiple of what was planned: the painter's choice after a pour too far.
+         */
+        "Settled-Output": {
+            /**
+             * Act
+             * @constant
+             */
+            act: "settled";
+            /** Pot */
+            pot: string;
+            /**
+             * Times
+             * @description None is as large as the shares want.
+             */
+            times: number | null;
+        };
+        /**
          * Shade
          * @description A colour that is estimated: what it is likely to be, and from how dark to how pale it may be.
          */
@@ -7942,6 +9119,19 @@ export interface components {
             within: number;
             /** Words */
             words: string;
+        };
+        /**
+         * Shape
+         * @description A filled outline, x to the right and y down, in mm.
+         */
+        Shape: {
+            /** Of */
+            of: string;
+            /**
+             * Points
+             * @description x and y in turn.
+             */
+            points: number[];
         };
         /**
          * ShapeOut
@@ -8388,6 +9578,19 @@ export interface components {
             steps: components["schemas"]["lumso__core__boards__stepping__Step"][];
         };
         /**
+         * Stirred
+         * @description All of it is stirred together: from here on nothing is taken out by itself.
+         */
+        Stirred: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            act: "stirred";
+            /** Pot */
+            pot: string;
+        };
+        /**
          * Stratum
          * @description A component in the jar, from `bottom_ml` to `top_ml`; `dry_top_ml` is where its powder would reach
          *     with the air still in it (the same as `top_ml` for a liquid).
@@ -8490,6 +9693,72 @@ export interface components {
             wet: components["schemas"]["Shade"];
             /** Wiped */
             wiped: boolean;
+        };
+        /**
+         * Stuff
+         * @description Something that was poured, as it was then: what it is, its colour, and g per ml with and without its air.
+         */
+        "Stuff-Input": {
+            /** Bulk Density */
+            bulk_density: number;
+            /**
+             * Colour
+             * @default
+             */
+            colour?: string;
+            /** Component */
+            component: string;
+            /**
+             * Hex
+             * @default
+             */
+            hex?: string;
+            /** Material */
+            material: string;
+            /** Name */
+            name: string;
+            /**
+             * Role
+             * @enum {string}
+             */
+            role: "paint" | "medium" | "water" | "powder" | "pigment" | "wax" | "thinner" | "sealer" | "grit" | "additive";
+            /** Solid */
+            solid: boolean;
+            /** True Density */
+            true_density: number;
+        };
+        /**
+         * Stuff
+         * @description Something that was poured, as it was then: what it is, its colour, and g per ml with and without its air.
+         */
+        "Stuff-Output": {
+            /** Bulk Density */
+            bulk_density: number;
+            /**
+             * Colour
+             * @default
+             */
+            colour: string;
+            /** Component */
+            component: string;
+            /**
+             * Hex
+             * @default
+             */
+            hex: string;
+            /** Material */
+            material: string;
+            /** Name */
+            name: string;
+            /**
+             * Role
+             * @enum {string}
+             */
+            role: "paint" | "medium" | "water" | "powder" | "pigment" | "wax" | "thinner" | "sealer" | "grit" | "additive";
+            /** Solid */
+            solid: boolean;
+            /** True Density */
+            true_density: number;
         };
         /**
          * SurfaceArea
@@ -8612,6 +9881,53 @@ export interface components {
             rule: string;
             /** Says */
             says: string;
+        };
+        /**
+         * TakenOut
+         * @description Some of what was poured last is taken out again, before anything is stirred.
+         */
+        TakenOut: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            act: "taken out";
+            /** G */
+            g: number;
+            /** Pot */
+            pot: string;
+            /**
+             * Pour
+             * @description The event it was poured with.
+             */
+            pour: string;
+        };
+        /**
+         * Tared
+         * @description A pot stands on the scale: from here it is weighed. `shown_g` is what the scale showed with `known_g` in the pot;
+         *     `boot`, `tare` and `unit` tell that zero of the scale from any other.
+         */
+        Tared: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            act: "tared";
+            /** Boot */
+            boot: string;
+            /** Known G */
+            known_g: number;
+            /** Pot */
+            pot: string;
+            /** Shown G */
+            shown_g: number;
+            /** Tare */
+            tare: number;
+            /**
+             * Unit
+             * @enum {string}
+             */
+            unit: "g" | "oz" | "lb";
         };
         /**
          * Taught
@@ -8899,6 +10215,80 @@ export interface components {
             usual_mm: number;
             /** Wet Rate Ml Per M2 */
             wet_rate_ml_per_m2: number;
+        };
+        /**
+         * TestIn
+         * @description A short test: seconds out of a 4 mm flow cup, or the thickest streak in mm that stays on an upright scrap.
+         */
+        TestIn: {
+            /**
+             * Density
+             * @default 1.3
+             */
+            density?: number;
+            /**
+             * Test
+             * @enum {string}
+             */
+            test: "flow cup" | "sag";
+            /** Value */
+            value: number;
+        };
+        /**
+         * TestOut
+         * @description The word a short test leads to.
+         */
+        TestOut: {
+            /** Name */
+            name: string;
+            /** Word */
+            word: string;
+        };
+        /**
+         * Timer
+         * @description Something that runs. Instants are minutes since 1970 UTC.
+         *
+         *     A wait opens; a window opens and closes; a life ends. `opens_min` is None where only a label knows.
+         */
+        Timer: {
+            /** Closes Min */
+            closes_min: number | null;
+            /** First */
+            first: string;
+            /** Id */
+            id: string;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "wait" | "window" | "life";
+            /**
+             * Moved
+             * @description What was seen that moved it, in words; "" where nothing was.
+             */
+            moved: string;
+            /** Opens Min */
+            opens_min: number | null;
+            /** Remedy */
+            remedy: string;
+            /**
+             * Says
+             * @description What may be done then, or what ends.
+             */
+            says: string;
+            /** Since Min */
+            since_min: number;
+            /** Then */
+            then: string;
+            /**
+             * Trouble
+             * @description Why no time is promised; "" where one is.
+             */
+            trouble: string;
+            /** Why */
+            why: string;
+            /** Zone */
+            zone: string;
         };
         /**
          * Timetable
@@ -9323,6 +10713,82 @@ export interface components {
             by: "weight-share";
             /** Share */
             share: number;
+        };
+        /**
+         * Went
+         * @description How an operation went: how much of its surface was done, how it came out, what is to be remembered.
+         */
+        "Went-Input": {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            act: "went";
+            /**
+             * Photographs
+             * @default []
+             */
+            photographs?: string[];
+            /**
+             * Recording
+             * @default
+             */
+            recording?: string;
+            /**
+             * Share
+             * @description Of the surface it was planned for; above 1 where more was done.
+             * @default 1
+             */
+            share?: number;
+            /**
+             * Text
+             * @default
+             */
+            text?: string;
+            /**
+             * Verdict
+             * @default
+             * @enum {string}
+             */
+            verdict?: "" | "as wanted" | "good enough" | "not again";
+        };
+        /**
+         * Went
+         * @description How an operation went: how much of its surface was done, how it came out, what is to be remembered.
+         */
+        "Went-Output": {
+            /**
+             * Act
+             * @constant
+             */
+            act: "went";
+            /**
+             * Photographs
+             * @default []
+             */
+            photographs: string[];
+            /**
+             * Recording
+             * @default
+             */
+            recording: string;
+            /**
+             * Share
+             * @description Of the surface it was planned for; above 1 where more was done.
+             * @default 1
+             */
+            share: number;
+            /**
+             * Text
+             * @default
+             */
+            text: string;
+            /**
+             * Verdict
+             * @default
+             * @enum {string}
+             */
+            verdict: "" | "as wanted" | "good enough" | "not again";
         };
         /**
          * WhatIf
@@ -9989,6 +11455,192 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["BatchFileBody"];
+                };
+            };
+            /** @description Problem details */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    get_bench_api_bench_jobs__job_id__get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BenchOut"];
+                };
+            };
+            /** @description Problem details */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    get_ladder_api_bench_ladder_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LadderRung"][];
+                };
+            };
+            /** @description Problem details */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    get_pot_api_bench_pots__pot_id__get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                pot_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PotNowOut"];
+                };
+            };
+            /** @description Problem details */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    get_scale_api_bench_scale_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ScaleOut"];
+                };
+            };
+            /** @description Problem details */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    ask_scale_api_bench_scale_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["HandIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DoneOut"];
+                };
+            };
+            /** @description Problem details */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    get_test_api_bench_test_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TestIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TestOut"];
                 };
             };
             /** @description Problem details */

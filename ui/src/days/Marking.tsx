@@ -18,6 +18,8 @@ const WORDS: Record<Did | "planned", string> = {
   skipped: "left out",
   "gone wrong": "gone wrong",
   retracted: "",
+  noted: "",
+  corrected: "",
 };
 
 /** What is said of how an operation stands. */

@@ -52,7 +52,6 @@ const DID: Record<Outside["did"], string> = {
   done: "Done",
   skipped: "Left out",
   "gone wrong": "Gone wrong",
-  retracted: "Taken back",
 };
 
 /** What was noted of operations that are not among those of the days; each can be taken back. */

@@ -1,6 +1,6 @@
 import { Dialog } from "radix-ui";
 import { useEffect, useState } from "react";
-import { NavLink, useParams } from "react-router";
+import { Link, NavLink, useParams } from "react-router";
 import { useCatalogue } from "../api/workshop";
 import { IntoDays } from "../days/IntoDays";
 import { Failure } from "../parts/Failure";
@@ -142,6 +142,11 @@ function JobBar({ open, sides }: { open: OpenJob; sides: string }) {
             </NavLink>
           ))}
         </nav>
+      )}
+      {sides && (
+        <Link to={`/jobs/${open.id}/bench`} className="press press-strong inline-flex items-center">
+          At the bench
+        </Link>
       )}
       {sides && <IntoDays job={open.id} />}
       <p role="status" className="narrow ml-auto text-sm text-soft">

@@ -20,6 +20,7 @@ const begun = (id: string, recipe: string): Layer => ({
   want: { by: "area" },
   coats: 1,
   margin: 0.1,
+  short_one_in: null,
   touched: 1,
   thickness_mm: 1,
   school: "",

@@ -44,8 +44,11 @@ export type Outcome = "saved" | "kept";
 
 const TRY_AGAIN_MS = 2000;
 
+/** What is sent one after the other: each document by itself, but all that was done in the order it was done. */
+const lineOf = (doc: string): string => (doc.startsWith("event/") ? "event/" : doc);
+
 /**
- * Every edit of a document of the workshop goes through here: kept in the browser, sent in order for each document, and
+ * Every edit of a document of the workshop goes through here: kept in the browser, sent in order for each document (what was done, in order altogether), and
  * gone from here only when the server has it, or somebody let it go.
  */
 export class Outbox {
@@ -92,7 +95,7 @@ export class Outbox {
       this.held = waiting;
       this.show();
     }
-    for (const doc of new Set(this.edits.map((e) => e.doc))) void this.send(doc);
+    for (const line of new Set(this.edits.map((e) => lineOf(e.doc)))) void this.send(line);
   };
 
   /**
@@ -176,21 +179,23 @@ export class Outbox {
   }
 
   private async send(doc: string): Promise<void> {
-    if (this.busy.has(doc)) return;
-    this.busy.add(doc);
+    const line = lineOf(doc);
+    if (this.busy.has(line)) return;
+    this.busy.add(line);
     try {
-      while (await this.sendFirst(doc));
+      while (await this.sendFirst(line));
     } finally {
-      this.busy.delete(doc);
+      this.busy.delete(line);
     }
   }
 
-  /** Send the first edit of a document; whether there is more to send. */
-  private async sendFirst(doc: string): Promise<boolean> {
+  /** Send the first edit of a line; whether there is more to send. */
+  private async sendFirst(line: string): Promise<boolean> {
     const first = this.edits.find(
-      (e) => e.doc === doc && e.page === this.page && e.says === null && e.read !== null,
+      (e) => lineOf(e.doc) === line && e.page === this.page && e.says === null && e.read !== null,
     );
-    if (!first || (this.pauses.has(doc) && !first.tried)) return false;
+    if (!first || (this.pauses.has(first.doc) && !first.tried)) return false;
+    const { doc } = first;
     await this.change((edits) => sending(edits, first.key));
     const mine = this.edits.find((e) => e.key === first.key);
     if (!mine) return true; // another took its place meanwhile

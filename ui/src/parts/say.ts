@@ -72,3 +72,17 @@ export function clock(minutes: number): string {
   const day = Math.floor(minutes / 1440);
   return day === 0 ? `after ${lasts(minutes)}` : `day ${day + 1}, +${lasts(minutes - day * 1440)}`;
 }
+
+/** A minute since 1970 as a time on the reader’s clock, with its day where that is another. */
+export function clockTime(minute: number): string {
+  const at = new Date(minute * 60_000);
+  const today = new Date().toDateString() === at.toDateString();
+  const time = at.toLocaleTimeString(undefined, { hour: "2-digit", minute: "2-digit" });
+  return today ? time : `${at.toLocaleDateString(undefined, { weekday: "short", day: "numeric" })}, ${time}`;
+}
+
+/** Grams as a scale shows them: tenths below a hundred. */
+export function grams(g: number): string {
+  if (g >= 1000) return `${(g / 1000).toFixed(2)} kg`;
+  return `${g >= 99.95 ? g.toFixed(0) : g.toFixed(1)} g`;
+}

@@ -92,7 +92,7 @@ function Poured({ amounts }: { amounts: NonNullable<Operation["amounts"]> }) {
       {amounts.parts.map((part) => (
         <li key={part.component} className="flex flex-wrap items-baseline gap-x-2">
           <span aria-hidden className="size-3.5 border border-ink" style={{ background: part.hex }} />
-          <span className="numeral text-lg">{said(part.ml)}</span>
+          <span className="numeral text-[1.2em]">{said(part.ml)}</span>
           {part.name.toLowerCase()}
           {part.colour && <span className="bg-tape px-1 text-sm font-semibold">{part.colour}</span>}
           {part.tints.length > 0 && (

@@ -54,6 +54,8 @@ class Material(Value):
     """How much of a salt dissolves in a gram of water; what dissolves does not thicken."""
     swells_on_setting: Annotated[float, Interval(ge=1, le=2)] = 1.0
     """What setting does to the swollen share: plaster binds water as it sets."""
+    thickens_min: NotNegative = 0.0
+    """Minutes in which it swells to the better part (1 − 1/e) of what it will; 0 where that is at once."""
     viscosity_mpa_s: NotNegative = 0.0
     yield_stress_pa: NotNegative = 0.0
     holds_up_to_water: Annotated[float, Interval(ge=0, le=20)] = 0.0

@@ -5,9 +5,9 @@ from typing import Literal
 
 from ..errors import Problem
 from ..layers.conditions import Spell
+from ..log.event import OpDid
 from ..value import Value
 from ..work.operations import Operation
-from .facts import Did
 
 LAST_CALL_MIN = 30.0
 """So long before a window closes somebody is called."""
@@ -102,7 +102,7 @@ class Outside(Value):
     operation: str
     event: str
     says: str
-    did: Did
+    did: OpDid
     at: str
 
 

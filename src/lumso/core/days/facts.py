@@ -2,39 +2,19 @@
 
 from collections.abc import Iterable
 from dataclasses import dataclass
-from typing import Annotated, Literal
+from typing import cast, get_args
 
-from annotated_types import MaxLen
-
-from ..value import Value
+from ..log.event import Event, OpDid
 from ..work.operations import Operation
 
-Did = Literal["begun", "done", "skipped", "gone wrong", "retracted"]
-
-
-@dataclass(frozen=True)
-class Event(Value):
-    """Something noted of an operation of a job. `retracts` names the event that was a mis-tap.
-
-    `planned` is the operation as it was planned when it was noted: what was begun is never worked out anew.
-    """
-
-    id: str
-    job: str
-    operation: str
-    did: Did
-    at_min: float
-    """When it happened, in minutes since 1970 UTC."""
-    note: Annotated[str, MaxLen(500)] = ""
-    retracts: str = ""
-    planned: Operation | None = None
+OF_AN_OPERATION = get_args(OpDid)
 
 
 @dataclass(frozen=True)
 class Fact:
     """How it stands with an operation, and since when. `begun_min` is None where only its end was noted."""
 
-    did: Did
+    did: OpDid
     at_min: float
     begun_min: float | None
     event: Event
@@ -58,9 +38,9 @@ def facts_of(events: Iterable[Event], job: str) -> dict[str, Fact]:
     gone = {e.retracts for e in mine if e.did == "retracted"}
     found: dict[str, Fact] = {}
     for event in mine:
-        if event.did == "retracted" or event.id in gone:
+        if event.did not in OF_AN_OPERATION or event.id in gone:
             continue
         before = found.get(event.operation)
         begun = before.at_min if before and before.did == "begun" else None
-        found[event.operation] = Fact(event.did, event.at_min, begun, event)
+        found[event.operation] = Fact(cast(OpDid, event.did), event.at_min, begun, event)
     return found

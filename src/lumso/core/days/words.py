@@ -21,6 +21,15 @@ def day_of(minute: float, zone: str) -> str:
     return f"{at:%a} {at.day} {at:%b}"
 
 
+def on_day(minute: float, zone: str) -> str:
+    """The day, as 2026-11-24 and with its month in full.
+
+    >>> on_day(29672640, "UTC")
+    '2026-06-02 June'
+    """
+    return f"{local(minute, zone):%Y-%m-%d %B}"
+
+
 def time_of(minute: float, zone: str) -> str:
     """The time on the clock.
 

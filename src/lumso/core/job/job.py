@@ -71,6 +71,9 @@ class Layer(Value):
     want: Want
     coats: Annotated[int, Interval(ge=1, le=MOST_COATS)] = 1
     margin: Annotated[float, Interval(ge=0, le=1)] = 0.10
+    short_one_in: Annotated[float, Interval(ge=3, le=100)] | None = None
+    """It may run short one time in so many, by how much its rate, its area and its losses may be off; None is the flat
+    margin."""
     touched: Annotated[float, Interval(gt=0, le=1)] = 1.0
     thickness_mm: Annotated[float, Interval(gt=0, le=10)] = 1.0
     """Mean thickness of a textured or trowelled coat; other coats do not have one."""
@@ -202,7 +205,7 @@ class Job(Value):
     """A job file. `piece` is None for a quick pot: a mix with nothing to put it on yet."""
 
     format: Literal["lumso-job"]
-    version: Literal[6]
+    version: Literal[7]
     name: Name
     zones: Annotated[tuple[Zone, ...], Len(1, MOST_ZONES)]
     piece: Piece | None = None

@@ -43,7 +43,7 @@ def start_job(name: str, zone_id: str, layer_id: str, recipe: str, ground: str, 
     kind = kind_of("board")
     coated = suggested_zones(kind)[0][1]
     layer = start_layer(layer_id, recipe, ground, catalogue)
-    return Job("lumso-job", 6, name, (Zone(zone_id, kind.name, ground, coated, (layer,)),), Piece(kind.slug, {}))
+    return Job("lumso-job", 7, name, (Zone(zone_id, kind.name, ground, coated, (layer,)),), Piece(kind.slug, {}))
 
 
 def start_pot(zone_id: str, layer_id: str, recipe: str, ml: float, catalogue: Catalogue) -> Job:
@@ -52,7 +52,7 @@ def start_pot(zone_id: str, layer_id: str, recipe: str, ml: float, catalogue: Ca
     ground = ground_for(mixed, catalogue)
     layer = start_layer(layer_id, recipe, ground.slug, catalogue)
     pot = replace(layer, want=FromTotal("total", ml))
-    return Job("lumso-job", 6, f"Pot of {mixed.name.lower()}", (Zone(zone_id, "Pot", ground.slug, (), (pot,)),))
+    return Job("lumso-job", 7, f"Pot of {mixed.name.lower()}", (Zone(zone_id, "Pot", ground.slug, (), (pot,)),))
 
 
 def on_piece(job: Job, kind: str, ids: Iterator[str]) -> Job:

@@ -14,6 +14,8 @@ from ..book.materials import Consistency, LiquidTrend, Material
 from ..value import Value
 
 CRUMBS, PAST_STIFF = 1.0, 0.97
+MOST_SWELLING = 6.8
+"""Six times, and what setting adds."""
 
 
 @dataclass(frozen=True)
@@ -69,37 +71,91 @@ def _trend(points: Sequence[LiquidTrend], ratio: float) -> float:
     return ordered[-1].viscosity_mpa_s
 
 
-def _swollen(parts: Sequence[Ingredient]) -> tuple[float, float]:
-    """Σ s·v and Σ s·v/φ_m over the grains that do not dissolve."""
+def _undissolved(parts: Sequence[Ingredient]) -> list[tuple[Ingredient, float]]:
+    """The grains, and the volume of each that water does not dissolve."""
     water_g = sum(p.mass_g * p.material.water_by_weight for p in parts)
-    swollen = jammed = 0.0
+    found = []
     for part in parts:
         m = part.material
-        if not m.is_solid or not m.packing_limit:
-            continue
-        dissolved = min(part.mass_g, m.dissolves_g_per_g * water_g)
-        left = part.adds_ml * (1 - dissolved / part.mass_g) if part.mass_g else 0.0
-        size = m.swelling * m.swells_on_setting * left
-        swollen, jammed = swollen + size, jammed + size / m.packing_limit
-    return swollen, jammed
+        if m.is_solid and m.packing_limit:
+            dissolved = min(part.mass_g, m.dissolves_g_per_g * water_g)
+            found.append((part, part.adds_ml * (1 - dissolved / part.mass_g) if part.mass_g else 0.0))
+    return found
 
 
 def relative_solids(parts: Sequence[Ingredient]) -> float:
     """x = Σ(s·v/φ_m)/V: 0 without powder, 1 where the grains jam and the mix is crumbs, above for drier."""
     volume = sum(p.adds_ml for p in parts)
-    return _swollen(parts)[1] / volume if volume else 0.0
+    if not volume:
+        return 0.0
+    swollen = (left * p.material.swelling * p.material.swells_on_setting / p.material.packing_limit
+               for p, left in _undissolved(parts))  # fmt: skip
+    return sum(swollen) / volume
+
+
+@dataclass(frozen=True)
+class Grains:
+    """The grains of a mix that do not dissolve: their own volume over that of the mix, swelling, packing limit, and
+    the minutes in which they swell to the better part of it."""
+
+    share: float
+    swelling: float
+    packing_limit: float
+    thickens_min: float
+
+
+@dataclass(frozen=True)
+class Flow:
+    """A mix as the model sees it: its liquid and its grains. From it, η for any swelling is a few products."""
+
+    liquid_mpa_s: float
+    grains: tuple[Grains, ...]
+    wet: bool
+    """Whether there is any liquid."""
+
+    def viscosity(self, swells: float = 1.0, liquid: float = 1.0, ripe: float = 1.0) -> float:
+        """η in mPa·s, infinite from x = 1 on.
+
+        With every swelling `swells` times as large, held within 1–6, the liquid `liquid` times as thick; `ripe` is how
+        far log η has come from its value before anything swelled (0) to its last (1).
+        """
+        last = self._with(swells, liquid)
+        if ripe >= 1 or last == float("inf"):
+            return last
+        first = self._with(0.0, liquid)
+        return float(first * (last / first) ** ripe)
+
+    def _with(self, swells: float, liquid: float) -> float:
+        swollen = jammed = 0.0
+        for g in self.grains:
+            at = 1.0 if not swells and g.thickens_min else min(max(g.swelling * (swells or 1.0), 1.0), MOST_SWELLING)
+            swollen, jammed = swollen + at * g.share, jammed + at * g.share / g.packing_limit
+        if not self.wet or jammed >= CRUMBS:
+            return float("inf")
+        mean_packing = swollen / jammed if jammed else 0.0
+        return float(self.liquid_mpa_s * liquid * (1 - jammed) ** (-2.5 * mean_packing))
+
+    @property
+    def thickens_min(self) -> float:
+        """The longest any of its grains take to swell; 0 where nothing does."""
+        return max((g.thickens_min for g in self.grains), default=0.0)
+
+
+def flow_of(parts: Sequence[Ingredient]) -> Flow:
+    """How a mix flows, apart from how far it has swollen."""
+    volume = sum(p.adds_ml for p in parts)
+    wet = any(not p.material.is_solid and p.adds_ml > 0 for p in parts)
+    grains = tuple(
+        Grains(left / volume, p.material.swelling * p.material.swells_on_setting, p.material.packing_limit,
+               p.material.thickens_min)
+        for p, left in _undissolved(parts)
+    )  # fmt: skip
+    return Flow(_liquid_viscosity(parts) if wet else float("inf"), grains, wet)
 
 
 def viscosity(parts: Sequence[Ingredient]) -> float:
     """η in mPa·s of a mix that flows; infinite from x = 1 on."""
-    swollen, jammed = _swollen(parts)
-    if not any(not p.material.is_solid and p.adds_ml > 0 for p in parts):
-        return float("inf")
-    x = relative_solids(parts)
-    if x >= CRUMBS:
-        return float("inf")
-    mean_packing = swollen / jammed if jammed else 0.0
-    return float(_liquid_viscosity(parts) * (1 - x) ** (-2.5 * mean_packing))
+    return flow_of(parts).viscosity()
 
 
 def word_for(viscosity_mpa_s: float, scale: Sequence[Consistency]) -> Consistency:

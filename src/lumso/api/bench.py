@@ -1,0 +1,332 @@
+"""The bench: a job one operation at a time, its pots, its timers, the scale; and the same on every device at once."""
+
+import asyncio
+import json
+from collections.abc import AsyncIterator, Mapping
+from dataclasses import asdict
+from time import time
+from typing import Annotated, Literal
+
+from fastapi import APIRouter, Query, Request
+from fastapi.concurrency import run_in_threadpool
+from fastapi.responses import StreamingResponse
+from pydantic import BaseModel, ConfigDict, Field
+
+from lumso.core.bench.bench import Bench, bench_of
+from lumso.core.book.catalogue import Catalogue, pick
+from lumso.core.book.recipes import Limit
+from lumso.core.job.job import Job
+from lumso.core.log.acts import Stuff, Tared
+from lumso.core.log.event import Event, notes_of
+from lumso.core.log.pot import PotState, replay
+from lumso.core.measure.measures import Spoken, spoken
+from lumso.core.mixing.consistency import Thickness, thickness
+from lumso.core.mixing.fillings import KitAnswer
+from lumso.core.mixing.jar import HEADROOM
+from lumso.core.mixing.limits import applying
+from lumso.core.pour.pouring import Bounds, PourPlan, lines_of, pour_plan
+from lumso.core.pour.scale import Believed, ScaleReading, believed
+from lumso.core.rescue.belief import Ladder
+from lumso.core.rescue.ladder import LadderRung, by_flow_cup, by_sag, ladder_of
+from lumso.core.rescue.setting_right import Agent, PotAdvice, PotNow, advise, as_ingredients
+from lumso.core.work.batch import Batch
+from lumso.core.work.work import Work
+from lumso.devices.weighing import Scale, State
+from lumso.formats import jobfile
+from lumso.store import events, jobs
+
+from .context import Context, Here
+from .days import air_of, now_min
+from .noting import event_of, frozen_as
+
+router = APIRouter(prefix="/bench", tags=["bench"])
+
+LOOK_EVERY_S, BEAT_S = 0.1, 10.0
+"""How often is looked whether anything changed, and how long a stream says nothing at the most."""
+
+
+class ScaleOut(BaseModel):
+    """The scale: whether it answers, what it shows, and whether it is a simulated one, which has a panel."""
+
+    state: State
+    simulated: bool
+    reading: ScaleReading | None
+
+
+class PotNowOut(BaseModel):
+    """A pot: what is in it, what is still to be poured, how it flows, and what to do about how it looks."""
+
+    pot: PotState
+    batch: Batch | None
+    plan: PourPlan | None
+    by_records: Thickness | None
+    """How it should flow, by the records alone."""
+    target: str
+    advice: PotAdvice | None
+    """What to do by what was seen last; None where nothing was."""
+    left_said: list[Spoken]
+    """What is left to pour, line by line, in one's own measures."""
+    measured: KitAnswer | None
+    """How the batch was to be measured with the kit, as it was begun."""
+    by_scale: Believed
+    """What the scale says is in it."""
+    lives_until_min: float | None
+    """When the mix is past using; None where nobody knows, or it does not go by the clock."""
+
+
+class BenchOut(BaseModel):
+    """A job at the bench, and the minute it is for the server, to set the device's own clock right by."""
+
+    bench: Bench
+    server_now_min: float
+    pots: list[PotNowOut]
+    """The pots that are mixed or used now."""
+    scale: ScaleOut
+
+
+def exact_now(request: Request) -> float:
+    """The minute it is, to the second."""
+    told: float | None = getattr(request.app.state, "now_min", None)
+    return time() / 60 if told is None else told
+
+
+def scale_out(request: Request) -> ScaleOut:
+    """The scale as it is."""
+    scale: Scale | None = request.app.state.scale
+    if scale is None:
+        return ScaleOut(state="none", simulated=False, reading=None)
+    return ScaleOut(state=scale.state, simulated=scale.simulated, reading=scale.reading)
+
+
+@router.get("/jobs/{job_id}")
+def get_bench(job_id: str, here: Here, request: Request) -> BenchOut:
+    """A job at the bench."""
+    stored = jobs.get(here.db, job_id)
+    job = jobfile.from_json(stored.document, f"Job {job_id}")
+    own = [event_of(e) for e in events.of_jobs(here.db, [job_id])]
+    mine, _ = replay(notes_of(own))
+    begun = {p for p, s in mine.items() if s.begun}
+    known = [event_of(e) for e in events.of_pots(here.db, begun)]
+    every, _ = replay(notes_of(known))
+    pots = {p: every[p] for p in begun if p in every}
+    made = here.work(job)
+    now = exact_now(request)
+    air, _ = air_of(here.days_chosen()[0], here, now_min(request))
+    bench = bench_of(job_id, made, own, pots, air.room, now)
+    open_pots = [p for p in pots.values() if p.state in {"pouring", "stirred"}]
+    shown = [pot_out(p, job, made, here, request) for p in sorted(open_pots, key=lambda p: p.begun_min)]
+    return BenchOut(bench=bench, server_now_min=now, pots=shown, scale=scale_out(request))
+
+
+@router.get("/pots/{pot_id}")
+def get_pot(pot_id: Annotated[str, Field(max_length=80)], here: Here, request: Request) -> PotNowOut:
+    """A pot as it is."""
+    known = [event_of(e) for e in events.of_pots(here.db, [pot_id])]
+    pots, _ = replay(notes_of(known))
+    pot = pick("pot", {p: s for p, s in pots.items() if s.begun}, pot_id)
+    job, made = _job_of(known, pot, here)
+    return pot_out(pot, job, made, here, request)
+
+
+def _job_of(known: list[Event], pot: PotState, here: Context) -> tuple[Job | None, Work | None]:
+    from lumso.store.errors import NotFound
+
+    name = next((e.job for e in known if e.act is not None and e.act == pot.begun), "")
+    try:
+        job = jobfile.from_json(jobs.get(here.db, name).document, f"Job {name}")
+    except NotFound:
+        return None, None
+    return job, here.work(job)
+
+
+def pot_out(pot: PotState, job: Job | None, made: Work | None, here: Context, request: Request) -> PotNowOut:
+    """A pot with what is computed of it."""
+    catalogue = here.known_for(job) if job else here.known()
+    file = frozen_as(pot.begun.code, here) if pot.begun else None
+    batch = file.batch if file else None
+    limits, life = _limits(pot, made)
+    scale = scale_out(request).reading
+    bounds = Bounds(
+        catalogue.vessels, pick("vessel", {v.slug: v for v in catalogue.vessels}, here.workshop().vessel),
+        _on_shelf(here, catalogue), limits, step_g=scale.step_g if scale else 0.0,
+    )  # fmt: skip
+    plan = pour_plan(lines_of(batch.mix), pot, bounds) if batch else None
+    target = batch.mix.target if batch else ""
+    flow = thickness(as_ingredients(pot.held, catalogue.materials), catalogue.consistencies) if pot.held else None
+    now = exact_now(request)
+    sets = None if life is None or pot.wetted_min is None else pot.wetted_min + life - now
+    lives = None if sets is None else now + sets
+    advice = None
+    if pot.looks and target and batch:
+        agents = _agents(pot, batch, bounds.on_shelf, catalogue)
+        advice = advise(_pot_now(pot, bounds, now, sets if _hardens(pot, catalogue) else None), target, agents,
+                        catalogue.materials, limits, Ladder(catalogue.consistencies))  # fmt: skip
+    system = catalogue.system(here.workshop().measures)
+    said = [spoken(line.left_ml, system) for line in plan.lines] if plan else []
+    return PotNowOut(pot=pot, batch=batch, plan=plan, by_records=flow, target=target, advice=advice, left_said=said,
+                     measured=file.measured if file else None, by_scale=believed(scale, pot.zero),
+                     lives_until_min=lives)  # fmt: skip
+
+
+def _pot_now(pot: PotState, bounds: Bounds, now: float, sets: float | None) -> PotNow:
+    wetted = pot.wetted_min if pot.wetted_min is not None else now
+    looks = tuple((x.held, x.word, max(x.at_min - x.wetted_min, 0.0)) for x in pot.looks)
+    room = bounds.largest.capacity_ml * (1 - HEADROOM)
+    rescued = sum(p.rescue for p in pot.pours)
+    return PotNow(pot.held, looks, rescued, max(now - wetted, 0.0), room, sets)
+
+
+def _hardens(pot: PotState, catalogue: Catalogue) -> bool:
+    known = (catalogue.materials.get(h.stuff.material) for h in pot.held)
+    return any(m is not None and "sets hard" in m.traits for m in known)
+
+
+def _limits(pot: PotState, made: Work | None) -> tuple[tuple[Limit, ...], float | None]:
+    """How much a mix may hold of its parts where it goes, and how long it lives from being wetted, where it does."""
+    if made is None:
+        return (), None
+    for brew in made.made.brews:
+        if brew.id == pot.batch:
+            coat = brew.run.first
+            over = coat.under.meets[0].film.kind if coat.under.meets else ""
+            recipe = coat.laid.recipe
+            life = recipe.working_life_min if recipe.life_starts == "when wetted" else None
+            return applying(recipe, coat.under.surface, coat.laid.layer.technique, over), life
+    return (), None
+
+
+def _on_shelf(here: Context, catalogue: Catalogue) -> Mapping[str, float]:
+    """What is on hand of each material, in g; what nobody counted is not there."""
+    found = {}
+    for slug, item in here.on_shelf().items():
+        material = catalogue.materials.get(slug)
+        if item.on_hand > 0 and material is not None:
+            found[slug] = item.on_hand * (material.bulk_density if item.unit == "ml" else 1.0)
+    return found
+
+
+SCHOOLS = {
+    "water": "Water: thins most, and thins the binder with it.",
+    "paint": "Paint: keeps the binder as strong as it was; colour and cost go with it.",
+    "medium": "Medium: stays clear and open longer.",
+    "powder": "Powder: only as much as is left of it.",
+}
+
+
+def _agents(pot: PotState, batch: Batch, on_shelf: Mapping[str, float], catalogue: Catalogue) -> list[Agent]:
+    """What may be added: what the mix is made of; and water, where it has none and water thins it."""
+    found = {}
+    for line in lines_of(batch.mix):
+        stuff = line.stuff
+        found[stuff.key] = Agent(stuff, SCHOOLS.get(stuff.role, ""), on_shelf.get(stuff.material, float("inf")))
+    water = catalogue.materials.get("water")
+    thinned = any(h.stuff.role in {"paint", "medium"} for h in pot.held)
+    if water is not None and thinned and not any(s.startswith("water") for s in found):
+        made = Stuff("water", water.slug, water.name, water.role, False, water.bulk_density, water.true_density)
+        found[made.key] = Agent(made, SCHOOLS["water"])
+    return list(found.values())
+
+
+@router.get("/ladder")
+def get_ladder(here: Here) -> list[LadderRung]:
+    """The words mixes are judged by, with what they show."""
+    return list(ladder_of(here.known().consistencies))
+
+
+class TestIn(BaseModel):
+    """A short test: seconds out of a 4 mm flow cup, or the thickest streak in mm that stays on an upright scrap."""
+
+    model_config = ConfigDict(extra="forbid")
+    test: Literal["flow cup", "sag"]
+    value: Annotated[float, Field(allow_inf_nan=False)]
+    density: Annotated[float, Field(gt=0.2, lt=8, allow_inf_nan=False)] = 1.3
+
+
+class TestOut(BaseModel):
+    """The word a short test leads to."""
+
+    word: str
+    name: str
+
+
+@router.post("/test")
+def get_test(asked: TestIn, here: Here) -> TestOut:
+    """The word a short test leads to. Keeps nothing."""
+    told = by_flow_cup if asked.test == "flow cup" else by_sag
+    word = told(asked.value, asked.density, here.known().consistencies)
+    return TestOut(word=word.slug, name=word.name)
+
+
+class HandIn(BaseModel):
+    """What is done to the scale: tared; or, with a simulated one, what a hand would do."""
+
+    model_config = ConfigDict(extra="forbid")
+    do: Literal["tare", "put", "pour", "lift", "unit", "restart"]
+    g: Annotated[float, Field(ge=-5000, le=5000, allow_inf_nan=False)] = 0.0
+    unit: Literal["g", "oz", "lb"] = "g"
+
+
+class DoneOut(BaseModel):
+    """Whether the scale took it."""
+
+    done: bool
+
+
+@router.get("/scale")
+def get_scale(request: Request) -> ScaleOut:
+    """The scale as it is."""
+    return scale_out(request)
+
+
+@router.post("/scale")
+def ask_scale(asked: HandIn, request: Request) -> DoneOut:
+    """Tare the scale, or be the hand at a simulated one."""
+    scale: Scale | None = request.app.state.scale
+    if scale is None or (asked.do != "tare" and not scale.simulated):
+        return DoneOut(done=False)
+    more = {"put": f" {asked.g:g}", "pour": f" {asked.g:g}", "unit": f" {asked.unit}"}.get(asked.do, "")
+    return DoneOut(done=scale.ask(f"{asked.do.upper()}{more}"))
+
+
+@router.get("/live", include_in_schema=False)
+async def live(request: Request, here: Here, job: Annotated[str, Query(max_length=80)] = "") -> StreamingResponse:
+    """What changes, as it does (server-sent events): `changed` with what the log and the workshop are at, `scale` with
+    what it shows, and the server's minute with each."""
+
+    async def told() -> AsyncIterator[str]:
+        seen: dict[str, object] = {}
+        beat, at = 0.0, (-1, -1)
+        zeros: dict[str, Tared | None] = {}
+        leaving = getattr(request.app.state, "leaving", lambda: False)
+        while not leaving() and not await request.is_disconnected():
+            here_now: Context = request.app.state.context
+            state = await run_in_threadpool(here_now.db.state)
+            if state != at:
+                at, zeros = state, await run_in_threadpool(_zeros, job, here_now)
+            shown = scale_out(request)
+            scale = {**shown.model_dump(mode="json"),
+                     "pots": {p: asdict(believed(shown.reading, z)) for p, z in zeros.items()}}  # fmt: skip
+            now: dict[str, object] = {"changed": {"workshop": state[0], "touched": state[1]}, "scale": scale}
+            for name, value in now.items():
+                if seen.get(name) != value:
+                    seen[name], beat = value, time()
+                    yield _sent(name, {"now_min": exact_now(request), **value})  # type: ignore[dict-item]
+            if time() - beat > BEAT_S:
+                beat = time()
+                yield _sent("beat", {"now_min": exact_now(request)})
+            await asyncio.sleep(LOOK_EVERY_S)
+
+    headers = {"Cache-Control": "no-store", "X-Accel-Buffering": "no"}
+    return StreamingResponse(told(), media_type="text/event-stream", headers=headers)
+
+
+def _zeros(job: str, here: Context) -> dict[str, Tared | None]:
+    """The zeros of the pots of a job that are mixed or used now."""
+    if not job:
+        return {}
+    pots, _ = replay(notes_of([event_of(e) for e in events.of_jobs(here.db, [job])]))
+    return {p: s.zero for p, s in pots.items() if s.state in {"pouring", "stirred"}}
+
+
+def _sent(name: str, value: Mapping[str, object]) -> str:
+    return f"event: {name}\ndata: {json.dumps(value)}\n\n"

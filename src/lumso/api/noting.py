@@ -1,0 +1,248 @@
+"""Noting what was done: one event, once, whoever sends it and however often; and the pots that follow from it."""
+
+import json
+from collections.abc import Iterable, Mapping, Sequence
+from dataclasses import replace
+from typing import Annotated
+
+from fastapi import Request
+from fastapi.concurrency import run_in_threadpool
+from pydantic import BaseModel, ConfigDict, Field
+
+from lumso.core.days.facts import OF_AN_OPERATION, facts_of
+from lumso.core.days.words import day_of, on_day
+from lumso.core.errors import InvalidValue
+from lumso.core.job.job import Job
+from lumso.core.log.acts import Act, Begun, FromJar, SawDry, Went
+from lumso.core.log.event import Did, Event, notes_of, standing
+from lumso.core.log.pot import Fault, PotState, replay
+from lumso.core.log.summary import summed_up, words_of
+from lumso.core.work.batch_file import BatchFile
+from lumso.core.work.operations import Operation
+from lumso.formats import batchfile, jobfile
+from lumso.formats.events import from_json, to_json
+from lumso.formats.pots import summary_to_json
+from lumso.store import batches, events, jobs
+from lumso.store.errors import NotFound, StaleRevision
+from lumso.store.events import Around, NewEvent, PotRow, StoredEvent
+
+from .context import Context
+from .gate import device_of
+from .sheets import in_use, measured
+
+
+class EventIn(BaseModel):
+    """Something noted. Minutes are since 1970 UTC. `operation` is what it is of; "" for an act on a pot alone."""
+
+    model_config = ConfigDict(extra="forbid")
+    job: Annotated[str, Field(max_length=80)]
+    operation: Annotated[str, Field(max_length=400)]
+    did: Did
+    at_min: Annotated[float, Field(ge=0, le=2e8, allow_inf_nan=False)]
+    noted_min: Annotated[float, Field(ge=0, le=2e8, allow_inf_nan=False)]
+    note: Annotated[str, Field(max_length=500)] = ""
+    retracts: Annotated[str, Field(max_length=80)] = ""
+    act: Annotated[Act, Field(discriminator="act")] | None = None
+
+
+def event_of(stored: StoredEvent) -> Event:
+    """An event as it is kept."""
+    return from_json(stored.document)
+
+
+def _fit(noted: EventIn) -> None:
+    """Raises InvalidValue for an event that contradicts itself."""
+    if (noted.did in {"noted", "corrected"}) != (noted.act is not None):
+        raise InvalidValue(
+            "An act is noted or corrected; what is begun, done or left out is an operation.", value=noted.did,
+            allowed='"noted" or "corrected" with an act, any other without', field="/did",
+        )  # fmt: skip
+    if noted.did in {"retracted", "corrected"} and not noted.retracts:
+        raise InvalidValue("It does not say what is taken back.", value="", allowed="the id of an event",
+                           field="/retracts")  # fmt: skip
+
+
+def _pots_of(act: Act | None) -> tuple[str, str]:
+    """The pot and the jar an act is of."""
+    if act is None or isinstance(act, Went | SawDry):
+        return "", ""
+    return act.pot, act.jar if isinstance(act, FromJar) else ""
+
+
+async def note(event_id: str, noted: EventIn, request: Request, here: Context) -> tuple[Event, int]:
+    """Note an event, or find the one that says the same already; with its revision.
+
+    Raises InvalidValue for what cannot have been, NotFound for a job that is not there, StaleRevision where the id is
+    another's.
+    """
+    _fit(noted)
+    if (known := await run_in_threadpool(events.by_id, here.db, event_id)) is not None:
+        before = event_of(known)
+        if (before.job, before.operation, before.did, before.note, before.retracts) != (
+            noted.job, noted.operation, noted.did, noted.note, noted.retracts,
+        ):  # fmt: skip
+            raise StaleRevision(0, known.revision)
+        return before, known.revision
+    act = noted.act
+    if isinstance(act, Begun):
+        act = await _begun(act, noted, request, here)
+    device = device_of(here.db, request.scope)
+    by = device.name if device else ""
+    return await run_in_threadpool(_kept, event_id, noted, act, by, here)
+
+
+async def _begun(act: Begun, noted: EventIn, request: Request, here: Context) -> Begun:
+    """What a pot is begun as: its batch as it is planned now, frozen under a code."""
+    stored = await run_in_threadpool(jobs.get, here.db, noted.job)
+    job = await run_in_threadpool(jobfile.from_json, stored.document, f"Job {noted.job}")
+    made = await run_in_threadpool(here.work, job)
+    batch = next((b for b in made.batches if b.id == act.batch), None)
+    if batch is None:
+        raise InvalidValue("There is no such batch in this job any more.", value=act.batch,
+                           allowed=", ".join(b.id for b in made.batches), field="/act/batch")  # fmt: skip
+    kit = in_use(here)
+    answer = (await measured([batch.mix], kit, request, here))[0]
+    file = BatchFile("lumso-batch", 3, job.name, kit.name, batch, answer)
+    frozen = await run_in_threadpool(batches.freeze, here.db, stored.id, stored.revision,
+                                     [(batch.id, batchfile.to_json(file))])  # fmt: skip
+    run = next((r for r in made.runs for b in made.made.brews if b.id == batch.id and b.run is r), None)
+    operation = planned_operation(f"{batch.id}:mix", noted.job, job, here)
+    amounts = operation.amounts if operation else None
+    return replace(
+        act, code=frozen[0].code, name=batch.name, colour=batch.colour, hex=batch.hex, vessel=batch.vessel,
+        recipe=batch.recipe, technique=run.first.laid.layer.technique if run else "", target=batch.mix.target,
+        zones=tuple(dict.fromkeys(u.zone_name for u in batch.uses))[:60],
+        laid_ml=amounts.laid_ml if amounts else 0.0, lost_ml=amounts.lost_ml if amounts else 0.0,
+    )  # fmt: skip
+
+
+def planned_operation(name: str, job_id: str, job: Job, here: Context) -> Operation | None:
+    """An operation of a job as it is planned now; None where none is called so."""
+    for block in here.work(job).made.blocks:
+        for one in (*block.early, *block.operations):
+            if one.id == name:
+                return one
+    base, _, more = name.rpartition(":")
+    if more in {"opened", "closed", "again", "abraded", "put-right"}:
+        like = planned_operation(base, job_id, job, here)
+        return replace(like, id=name, amounts=None, film_ml=0.0) if like else None
+    return None
+
+
+def _planned(noted: EventIn, here: Context) -> Operation | None:
+    """The operation as it is planned now: so it was begun."""
+    if noted.did == "retracted" or not noted.operation:
+        return None
+    try:
+        document = jobs.get(here.db, noted.job).document
+    except NotFound:
+        return None  # it was deleted; its jars are still there
+    return planned_operation(noted.operation, noted.job, jobfile.from_json(document, f"Job {noted.job}"), here)
+
+
+def _kept(event_id: str, noted: EventIn, act: Act | None, by: str, here: Context) -> tuple[Event, int]:
+    planned = _planned(noted, here)
+    event = Event(event_id, noted.job, noted.operation, noted.did, noted.at_min, noted.note, noted.retracts, planned,
+                  by, act)  # fmt: skip
+    pot, jar = _pots_of(act)
+    if noted.retracts:
+        pot, jar = (a or b for a, b in zip((pot, jar), events.pot_of(here.db, noted.retracts), strict=True))
+
+    def decide(around: Around) -> StoredEvent | tuple[str, Iterable[PotRow]]:
+        of_job = [event_of(e) for e in around.of_job]
+        if (same := _said_already(event, of_job)) is not None:
+            return next(e for e in around.of_job if e.id == same.id)
+        rows: Iterable[PotRow] = ()
+        if pot or isinstance(act, Went) or event.operation:
+            rows = _follow(event, noted.noted_min, around, of_job, here)
+        return to_json(event), rows
+
+    new = NewEvent(event_id, noted.job, noted.at_min, noted.noted_min, to_json(event), pot, jar)
+    made = events.add(here.db, new, decide)
+    return event_of(made), made.revision
+
+
+def _said_already(event: Event, of_job: Sequence[Event]) -> Event | None:
+    """What says the same as an event already: two devices pressed it, or the second came later."""
+    if event.did in OF_AN_OPERATION:
+        fact = facts_of(of_job, event.job).get(event.operation)
+        if fact is not None and fact.did == event.did:
+            return fact.event
+    if isinstance(event.act, Begun):
+        for one in _open_pots(of_job):
+            if one.act is not None and isinstance(one.act, Begun) and one.act.batch == event.act.batch:
+                return one
+    if event.did == "retracted":
+        gone = next((e for e in of_job if e.did == "retracted" and e.retracts == event.retracts), None)
+        return gone
+    return None
+
+
+def _open_pots(of_job: Sequence[Event]) -> list[Event]:
+    """The events that began pots which are still mixed or used."""
+    pots, _ = replay(notes_of(of_job))
+    return [
+        e for e in standing(of_job)
+        if isinstance(e.act, Begun) and pots[e.act.pot].state in {"pouring", "stirred"}
+    ]  # fmt: skip
+
+
+def _follow(event: Event, noted_min: float, around: Around, of_job: Sequence[Event], here: Context) -> list[PotRow]:
+    """The pots as they are with a new event. Raises InvalidValue where it, or what came after it, cannot have been."""
+    before = [event_of(e) for e in around.of_pots]
+    _, had = replay(notes_of(before))
+    timed = [(e.noted_min, e.id, event_of(e)) for e in around.of_pots]
+    timed.append((noted_min, event.id, event))
+    after = [e for _, _, e in sorted(timed, key=lambda t: (t[0], t[1]))]
+    pots, faults = replay(notes_of(after))
+    _refuse_new(faults, had, event)
+    own = [*of_job, event]
+    in_job = {e.act.pot for e in own if isinstance(e.act, Begun)}
+    wanted = {**pots, **{p: s for p, s in replay(notes_of(own))[0].items() if p in in_job and p not in pots}}
+    return list(rows_of(wanted, [*after, *own], here))
+
+
+def _refuse_new(faults: Sequence[Fault], had: Sequence[Fault], event: Event) -> None:
+    known = {(f.event, f.field) for f in had}
+    for fault in faults:
+        if (fault.event, fault.field) in known:
+            continue
+        own = fault.event == event.id or fault.event == event.retracts
+        says = fault.says if own else f"Something later needs it: {fault.says}"
+        raise InvalidValue(says, value=event.id, allowed=fault.allowed, field=fault.field if own else "/act/g")
+
+
+def rows_of(pots: Mapping[str, PotState], known: Sequence[Event], here: Context) -> Iterable[PotRow]:
+    """Pots as they are listed. `known` are events that began them, and of their jobs as far as these are known."""
+    job_of = {e.act.pot: e.job for e in known if isinstance(e.act, Begun)}
+    of_job: dict[str, list[Event]] = {}
+    zone = here.days_chosen()[0].table.zone
+    for name, pot in pots.items():
+        job = job_of.get(name)
+        if job is None:
+            continue
+        if job not in of_job:
+            of_job[job] = [event_of(e) for e in events.of_jobs(here.db, [job])]
+            ids = {e.id for e in of_job[job]}
+            of_job[job] += [e for e in {k.id: k for k in known}.values() if e.job == job and e.id not in ids]
+        summary = summed_up(pot, job, _job_name(job, here), of_job[job])
+        rate_of = f"{summary.recipe}|{summary.technique}" if summary.rate > 0 else ""
+        yield PotRow(
+            name, job, summary.job_name, summary.code, pot.begun_min, pot.state, pot.g, rate_of, summary.rate,
+            words_of(summary, f"{on_day(pot.begun_min, zone)} {day_of(pot.begun_min, zone)}"), summary_to_json(summary),
+        )  # fmt: skip
+
+
+def _job_name(job: str, here: Context) -> str:
+    try:
+        return str(json.loads(jobs.get(here.db, job).document)["name"])
+    except (NotFound, KeyError, ValueError):
+        return "a job that was deleted"
+
+
+def frozen_as(code: str, here: Context) -> BatchFile | None:
+    """The batch a pot was begun as, as it was frozen; None where it is not there any more."""
+    try:
+        return batchfile.from_json(batches.by_code(here.db, code).document, f"Batch {code}")
+    except NotFound:
+        return None

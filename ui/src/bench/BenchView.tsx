@@ -1,0 +1,537 @@
+import { useQueryClient } from "@tanstack/react-query";
+import { useCallback, useEffect, useMemo, useState, useSyncExternalStore } from "react";
+import { Link, useParams } from "react-router";
+import { useBench, useNoting, useUnsent, withUnsent } from "../api/bench";
+import type { Addition, BenchOp, PotNow, Timer } from "../api/client";
+import { useWaiting } from "../keep/hooks";
+import { Failure } from "../parts/Failure";
+import { Alert, Loading } from "../parts/notices";
+import { clockTime, newId } from "../parts/say";
+import { Told } from "../steps/Step";
+import { useAwake } from "./awake";
+import { Judging } from "./Judging";
+import { Left } from "./Left";
+import { Live } from "./live";
+import { Lines, Pouring, type ToPour } from "./Pouring";
+import type { Primary } from "./primary";
+import { useBell } from "./ringing";
+import { ScalePanel } from "./ScalePanel";
+import { countdown, Timers, useRings } from "./Timers";
+import { WentPanel } from "./Went";
+import { WipeLock } from "./WipeLock";
+
+const FORWARD = new Set(["PageDown", "ArrowRight", "Enter", " "]);
+const BACK = new Set(["PageUp", "ArrowLeft"]);
+const OVER = new Set(["done", "skipped", "gone wrong"]);
+const WORDS: Record<string, string> = {
+  done: "done",
+  skipped: "left out",
+  "gone wrong": "gone wrong",
+  begun: "begun",
+};
+
+/** A job at the bench: one operation at a time, to be read from two metres and pressed with an elbow. */
+export function BenchView() {
+  const { id = "" } = useParams();
+  const client = useQueryClient();
+  const live = useMemo(
+    () => new Live(id, () => void client.invalidateQueries({ queryKey: ["bench", id] })),
+    [id, client],
+  );
+  useEffect(() => {
+    live.start();
+    return live.stop;
+  }, [live]);
+  const told = useSyncExternalStore(live.subscribe, live.now);
+  const bench = useBench(id);
+  const unsent = useUnsent(id);
+  const noting = useNoting(id, live.minute);
+  const { note, act } = noting;
+  const waiting = useWaiting();
+  const awake = useAwake();
+  const bell = useBell();
+  const [looking, setLooking] = useState<string | null>(null);
+  const [locked, setLocked] = useState(false);
+  const [listed, setListed] = useState(false);
+  const [wrong, setWrong] = useState(false);
+  const [primary, setPrimary] = useState<Primary | null>(null);
+  const [adding, setAdding] = useState<Addition | null>(null);
+  const [asIs, setAsIs] = useState<string>("");
+
+  const reply = bench.data;
+  const operations = useMemo(() => {
+    const states = new Map<string, BenchOp["state"]>();
+    for (const { noted } of unsent)
+      if (noted.operation && noted.did !== "noted" && noted.did !== "corrected")
+        states.set(noted.operation, noted.did === "retracted" ? "planned" : noted.did);
+    return (reply?.bench.operations ?? []).map((o) => {
+      const state = states.get(o.operation.id);
+      return state && !OVER.has(o.state) ? { ...o, state } : o;
+    });
+  }, [reply, unsent]);
+  const timers = reply?.bench.timers ?? [];
+  useRings(timers, live.minute, bell.ring);
+
+  const now = useMemo(() => {
+    const served = reply?.bench.now ?? -1;
+    const there = operations[served];
+    if (there && !OVER.has(there.state)) return served;
+    return operations.findIndex((o) => !OVER.has(o.state));
+  }, [reply, operations]);
+  const picked = looking === null ? now : operations.findIndex((o) => o.operation.id === looking);
+  const at = picked < 0 ? now : picked;
+  const op = operations[at];
+  const potOf = (name: string) => {
+    const found = reply?.pots.find((p) => p.pot.pot === name);
+    return found && withUnsent(found, unsent);
+  };
+  const pot = op?.pot ? potOf(op.pot) : undefined;
+  const byScale = pot ? (told.scale?.pots[pot.pot.pot] ?? pot.by_scale) : null;
+  const scale = told.scale ?? reply?.scale ?? null;
+  const mixing = op?.operation.kind === "mix" && op.state !== "done";
+  const cleaning = op?.operation.kind === "clean" && pot !== undefined && !OVER.has(op.state);
+
+  const says = op?.operation.says ?? "";
+  const mark = useCallback(
+    (did: "begun" | "done" | "skipped" | "gone wrong", one: BenchOp) => {
+      setLooking(null);
+      setWrong(false);
+      void note(`${did[0]?.toUpperCase()}${did.slice(1)}: ${one.operation.says}`, {
+        operation: one.operation.id,
+        did,
+      });
+    },
+    [note],
+  );
+  const begin = (one: BenchOp) => {
+    mark("begun", one);
+    if (one.operation.kind === "mix" && !one.pot)
+      void act(
+        `A pot begun: ${one.operation.says}`,
+        {
+          act: "begun",
+          pot: newId() + newId(),
+          batch: one.operation.batch,
+          code: "",
+          name: "",
+          colour: "",
+          hex: "",
+          vessel: "",
+          recipe: "",
+          technique: "",
+          target: "",
+          zones: [],
+          laid_ml: 0,
+          lost_ml: 0,
+        },
+        one.operation.id,
+      );
+  };
+
+  const todo = pot && mixing ? toPour(pot, adding) : null;
+  const bought = (pot?.plan?.lines.length ?? 0) < 2;
+  const judging = Boolean(pot && mixing && op?.state === "begun" && !todo && !bought && asIs !== pot.pot.pot);
+  const stirs = judging && pot?.pot.state === "pouring";
+  const right = pot?.advice?.way === "right";
+
+  /** What the large key does now, where no panel says otherwise. */
+  const key: Primary | null = (() => {
+    if (!op || !reply) return null;
+    if (OVER.has(op.state))
+      return at === now ? null : { says: "Back to what is next", can: true, run: () => setLooking(null) };
+    if (op.state === "planned") return { says: "Begin", can: true, run: () => begin(op) };
+    if (primary) return primary;
+    if (stirs && pot)
+      return {
+        says: "It is stirred",
+        can: true,
+        run: () => void act("Stirred", { act: "stirred", pot: pot.pot.pot }),
+      };
+    if (judging && !right && pot)
+      return { says: "Use it as it is", can: true, run: () => setAsIs(pot.pot.pot) };
+    if (mixing && todo) return null;
+    return { says: "Done", can: true, run: () => mark("done", op) };
+  })();
+
+  const press = key?.can ? key.run : null;
+  useEffect(() => {
+    const down = (event: KeyboardEvent) => {
+      const target = event.target as HTMLElement | null;
+      if (locked || event.repeat || event.altKey || event.ctrlKey || event.metaKey) return;
+      const typing = target?.closest("input, textarea, select, button, a, summary, [role=dialog]");
+      if (FORWARD.has(event.key)) {
+        // What has the focus is pressed itself; a foot pedal turns pages wherever that is.
+        if (typing && event.key !== "PageDown") return;
+        event.preventDefault();
+        if (bell.flash) bell.hush();
+        else press?.();
+      } else if (BACK.has(event.key) && !target?.closest("input, textarea, select")) {
+        event.preventDefault();
+        const before = operations[Math.max(0, at - 1)];
+        if (before) setLooking(before.operation.id);
+      }
+    };
+    window.addEventListener("keydown", down);
+    return () => window.removeEventListener("keydown", down);
+  }, [press, locked, bell, operations, at]);
+
+  useEffect(() => {
+    document.title = op ? `${says} · Lumso` : "Lumso";
+    return () => {
+      document.title = "Lumso";
+    };
+  }, [says, op]);
+
+  if (bench.error && !reply) return <Failure error={bench.error} onRetry={() => void bench.refetch()} />;
+  if (!reply) return <Loading>Laying out the bench…</Loading>;
+  const { bench: b } = reply;
+  const done = operations.filter((o) => OVER.has(o.state)).length;
+  const lastLaid = operations
+    .filter((o) => o.state === "done" && o.operation.kind === "lay" && o.at_min !== null)
+    .sort((x, y) => (y.at_min ?? 0) - (x.at_min ?? 0))[0];
+  return (
+    <main
+      data-flash={bell.flash || undefined}
+      className="bench flex h-dvh flex-col bg-enamel"
+      onPointerDown={() => bell.flash && bell.hush()}
+    >
+      <header className="flex min-h-[72px] items-stretch border-b-2 border-ink bg-steel">
+        <Link
+          to={`/jobs/${id}/steps`}
+          className="flex min-w-[72px] items-center px-4 font-semibold underline"
+        >
+          Leave
+        </Link>
+        <button
+          type="button"
+          className="flex min-w-0 grow flex-col justify-center px-3 text-left"
+          aria-expanded={listed}
+          onClick={() => setListed(!listed)}
+        >
+          <span className="narrow truncate text-sm">
+            {b.name}: {done} of {operations.length} done
+            {waiting.count > 0 && !told.heard && `. ${waiting.count} kept here`}
+          </span>
+          <Rule operations={operations} at={at} />
+        </button>
+        <button type="button" className="press min-h-[72px] border-y-0 px-5" onClick={() => setLocked(true)}>
+          Lock to wipe
+        </button>
+      </header>
+      {!told.heard && (
+        <Alert quiet>
+          Lumso is not answering. What you note is kept here and sent when it does; the scale is not heard.
+        </Alert>
+      )}
+      {listed && (
+        <List
+          operations={operations}
+          at={at}
+          onPick={(o) => {
+            setLooking(o.operation.id);
+            setListed(false);
+          }}
+        />
+      )}
+      <div className="grid min-h-0 grow content-start gap-6 overflow-y-auto p-4 md:grid-cols-[minmax(0,1fr)_minmax(17rem,23rem)] md:p-6">
+        <section aria-label="Now" className="min-w-0">
+          {!op ? (
+            <h1 className="wide text-2xl font-bold">All of it is done.</h1>
+          ) : (
+            <>
+              <p className="flex flex-wrap items-baseline gap-2">
+                {op.operation.zone_name && (
+                  <span className="bg-steel px-2 text-lg font-semibold">{op.operation.zone_name}</span>
+                )}
+                {op.state !== "planned" && (
+                  <span className="text-lg font-semibold">
+                    {WORDS[op.state]}
+                    {op.at_min !== null && ` ${clockTime(op.at_min)}`}
+                    {op.by && <span className="narrow font-normal">, on {op.by}</span>}
+                  </span>
+                )}
+              </p>
+              <h1
+                className={`wide mb-3 leading-tight font-bold ${todo ? "text-lg" : "text-[clamp(1.6rem,3.4vw,2.6rem)]"}`}
+              >
+                {says}
+              </h1>
+              {b.first.length > 0 && at === 0 && op.state === "planned" && (
+                <p className="mb-3 border-2 border-ink p-2">
+                  <strong>Before anything else.</strong> {b.first.join(" ")}
+                </p>
+              )}
+              <Waits op={op} minute={live.minute} />
+              {todo && pot && op.state === "begun" ? (
+                <Pouring
+                  pot={pot}
+                  todo={todo}
+                  scale={scale}
+                  byScale={byScale}
+                  onAct={(words, what) => {
+                    if (what.act === "poured") setAdding(null);
+                    void act(words, what, op.operation.id);
+                  }}
+                  onPrimary={setPrimary}
+                />
+              ) : judging && pot && !stirs ? (
+                <Judging
+                  pot={pot}
+                  onAct={(words, what) => void act(words, what, op.operation.id)}
+                  onAdd={setAdding}
+                />
+              ) : stirs ? (
+                <p className="text-xl">All is in. Stir until no streak is left, down to the bottom.</p>
+              ) : cleaning && pot ? (
+                <Left
+                  pot={pot}
+                  scale={scale}
+                  byScale={byScale}
+                  onAct={(words, what) => void act(words, what, op.operation.id)}
+                />
+              ) : (
+                <div className="text-[1.6rem] leading-snug">
+                  {op.lay_out.length > 0 && <p className="narrow mb-2">Lay out: {op.lay_out.join(" · ")}.</p>}
+                  <Told operation={op.operation} />
+                </div>
+              )}
+            </>
+          )}
+        </section>
+        <div className="flex min-w-0 flex-col gap-4">
+          {pot?.plan && (mixing || cleaning) && (
+            <Lines
+              pot={pot}
+              onSettle={(times) =>
+                void act("The size of the pot", { act: "settled", pot: pot.pot.pot, times })
+              }
+            />
+          )}
+          <Timers
+            timers={timers}
+            minute={live.minute}
+            onSaw={(timer: Timer, dry, more) =>
+              void act(
+                dry ? `Dry: ${timer.says}` : `Not dry yet: ${timer.says}`,
+                { act: "saw dry", constraint: timer.id, dry, more_min: more },
+                timer.first,
+              )
+            }
+          />
+          {lastLaid && (
+            <WentPanel
+              key={lastLaid.operation.id}
+              op={lastLaid}
+              onAct={(words, what) => void act(words, what, lastLaid.operation.id)}
+            />
+          )}
+          {scale?.simulated && scale.state === "listening" && <ScalePanel scale={scale} />}
+          <div className="mt-auto">
+            {awake && <p className="narrow text-sm text-soft">{awake}</p>}
+            <p className="narrow text-sm text-soft">
+              {bell.quiet
+                ? "Touch the screen once, then timers ring. "
+                : "Timers ring while this page is open. "}
+              A sleeping tablet cannot ring.
+            </p>
+            {noting.error && <Failure error={noting.error} />}
+          </div>
+        </div>
+      </div>
+      {wrong && op && (
+        <Wrong op={op} onWrong={() => mark("gone wrong", op)} onClose={() => setWrong(false)} />
+      )}
+      <footer className="flex flex-wrap items-stretch border-t-2 border-ink bg-steel">
+        {op && !OVER.has(op.state) && (
+          <>
+            <button
+              type="button"
+              className="press min-h-[84px] border-0 border-r-2 px-5"
+              onClick={() => setWrong(!wrong)}
+              aria-expanded={wrong}
+            >
+              Something is wrong
+            </button>
+            <button
+              type="button"
+              className="press min-h-[84px] border-0 border-r-2 px-5"
+              onClick={() => mark("skipped", op)}
+            >
+              Leave it out
+            </button>
+          </>
+        )}
+        {op && op.state !== "planned" && op.event && (
+          <button
+            type="button"
+            className="press min-h-[84px] border-0 border-r-2 px-5"
+            onClick={() =>
+              void note(`Taken back: ${says}`, {
+                operation: op.operation.id,
+                did: "retracted",
+                retracts: op.event,
+              })
+            }
+          >
+            Take back “{WORDS[op.state]}”
+          </button>
+        )}
+        {key && (
+          <button
+            type="button"
+            className="press press-strong min-h-[84px] grow border-0 px-8 text-xl"
+            disabled={!key.can}
+            onClick={key.run}
+          >
+            {key.says}
+          </button>
+        )}
+      </footer>
+      {locked && <WipeLock onOff={() => setLocked(false)} />}
+    </main>
+  );
+}
+
+/** What is to be poured now: an addition that was chosen, else the next of the plan; null where all is in. */
+function toPour(pot: PotNow, adding: Addition | null): ToPour | null {
+  const { plan } = pot;
+  if (adding) {
+    const held = pot.pot.held.find(
+      (h) => h.stuff.material === adding.stuff.material && h.stuff.colour === adding.stuff.colour,
+    );
+    const poured = held?.g ?? 0;
+    return {
+      stuff: adding.stuff,
+      poured,
+      mark: poured + adding.g,
+      left: adding.g,
+      near: Math.max(adding.g * 0.05, 0.05),
+      rescue: true,
+      fillings: [],
+      said: "",
+    };
+  }
+  if (!plan || plan.next < 0 || pot.pot.state !== "pouring") return null;
+  const line = plan.lines[plan.next];
+  if (!line) return null;
+  const several = plan.lines.filter((l) => l.stuff.component === line.stuff.component).length > 1;
+  const filled =
+    plan.times < 1.001 && line.poured_g === 0 && !several
+      ? pot.measured?.options[0]?.parts.find((p) => p.component === line.stuff.component)
+      : undefined;
+  const spoken = pot.left_said[plan.next];
+  return {
+    stuff: line.stuff,
+    poured: line.poured_g,
+    mark: line.mark_g,
+    left: line.left_g,
+    near: line.near_g,
+    rescue: false,
+    fillings: (filled?.fillings ?? []).map((f) => `${f.count} × ${f.name}`),
+    said: spoken?.words ?? "",
+  };
+}
+
+/** A wait that is not over yet, as large as can be. */
+function Waits({ op, minute }: { op: BenchOp; minute: () => number }) {
+  const [now, setNow] = useState(minute);
+  useEffect(() => {
+    const every = window.setInterval(() => setNow(minute()), 500);
+    return () => window.clearInterval(every);
+  }, [minute]);
+  if (op.state !== "planned") return null;
+  if (op.ready_min !== null && op.ready_min > now)
+    return (
+      <div role="timer" className="mb-3 border-l-8 border-line pl-4">
+        <p className="text-lg font-semibold">
+          Leave it until {clockTime(op.ready_min)}. {op.waits_for}
+        </p>
+        <p className="numeral text-[clamp(4rem,10vw,7rem)]">{countdown(op.ready_min - now)}</p>
+      </div>
+    );
+  if (op.ready_min === null && op.waits_for)
+    return <p className="mb-3 border-l-8 border-line pl-4 text-lg font-semibold">{op.waits_for}</p>;
+  return null;
+}
+
+/** The order of work as a rule: a tick for each operation, what is done filled. */
+function Rule({ operations, at }: { operations: BenchOp[]; at: number }) {
+  const width = 1000 / Math.max(operations.length, 1);
+  return (
+    <svg aria-hidden viewBox="0 0 1000 26" preserveAspectRatio="none" className="h-5 w-full">
+      {operations.map((o, i) => (
+        <g key={o.operation.id}>
+          {OVER.has(o.state) && (
+            <rect x={i * width} y={8} width={width} height={18} fill="var(--color-ink)" />
+          )}
+          {i === at && (
+            <rect
+              x={i * width}
+              y={0}
+              width={width}
+              height={26}
+              fill="none"
+              stroke="var(--color-ink)"
+              strokeWidth="5"
+            />
+          )}
+          <line x1={i * width} x2={i * width} y1={8} y2={26} stroke="var(--color-ink)" strokeWidth="2" />
+        </g>
+      ))}
+    </svg>
+  );
+}
+
+function List(props: { operations: BenchOp[]; at: number; onPick: (o: BenchOp) => void }) {
+  return (
+    <ol className="max-h-[50dvh] overflow-y-auto border-b-2 border-ink bg-steel">
+      {props.operations.map((o, i) => (
+        <li key={o.operation.id}>
+          <button
+            type="button"
+            aria-current={i === props.at ? "step" : undefined}
+            className="flex min-h-[56px] w-full items-baseline gap-3 border-b border-line px-4 py-2 text-left"
+            onClick={() => props.onPick(o)}
+          >
+            <span className="numeral w-8 text-right">{i + 1}</span>
+            {o.operation.zone_name && (
+              <span className="bg-enamel px-1.5 text-sm">{o.operation.zone_name}</span>
+            )}
+            <span className={`grow ${i === props.at ? "font-bold" : ""}`}>{o.operation.says}</span>
+            <span className="narrow text-sm font-semibold">{WORDS[o.state] ?? ""}</span>
+          </button>
+        </li>
+      ))}
+    </ol>
+  );
+}
+
+/** What goes wrong with this, and what is done about it. */
+function Wrong({ op, onWrong, onClose }: { op: BenchOp; onWrong: () => void; onClose: () => void }) {
+  return (
+    <section aria-labelledby="wrong" className="border-t-2 border-ink bg-steel p-4">
+      <h2 id="wrong" className="wide text-lg font-bold">
+        What is wrong?
+      </h2>
+      {op.operation.rescues.length ? (
+        <ul className="mt-1 grid gap-x-6 md:grid-cols-2">
+          {op.operation.rescues.map((text) => (
+            <li key={text} className="border-b border-line py-2">
+              {text}
+            </li>
+          ))}
+        </ul>
+      ) : (
+        <p>Nothing is known that usually goes wrong here.</p>
+      )}
+      <div className="mt-3 flex flex-wrap gap-3">
+        <button type="button" className="press min-h-[72px] px-5" onClick={onWrong}>
+          Gone wrong: put it right, and do it again
+        </button>
+        <button type="button" className="press min-h-[72px] px-5" onClick={onClose}>
+          It is well again
+        </button>
+      </div>
+    </section>
+  );
+}
