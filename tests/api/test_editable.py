@@ -45,6 +45,8 @@ NOT_DOCUMENTS = {
     "POST /api/boards/taught",
     "POST /api/boards/stepped",
     "POST /api/boards/sheet",
+    "POST /api/log/pots/{pot}/again",
+    # keep nothing
     "POST /api/bench/test",
     "POST /api/bench/scale",
     # named by what they hold: the same again is the same

@@ -123,17 +123,23 @@ def test_a_look_against_all_records_asks_for_another() -> None:
 
 
 def test_no_addition_crosses_a_limit_unsaid() -> None:
+    """Water at 70 ml of paint and 30 of water comes to 60 % with 75 ml more; milk wants far more."""
     limit = Limit("water", 0.3, 0.6, "more lifts the base", "rule of the trade")
-    ways = asked(held(paint=70, water=30), "buttermilk", "milk", WATER, limits=(limit,)).ways
-    assert ways[0].share_after > 0.6
-    assert ways[0].crosses.startswith(f"Water {ways[0].share_after:.0%}")
-    assert "at most 60%" in ways[0].crosses
+    within, past = asked(held(paint=70, water=30), "buttermilk", "milk", WATER, limits=(limit,)).ways
+    assert within.whole_g == pytest.approx(75)
+    assert within.crosses == ""
+    assert within.falls_short == "single cream"
+    assert past.share_after > 0.6
+    assert past.crosses == f"Water {past.share_after:.0%}, at most 60%: more lifts the base"
+    paint = Limit("paint", 0.5, 1.0, "it no longer covers", "rule of the trade")
+    kept = asked(held(paint=70, water=30), "buttermilk", "milk", WATER, limits=(paint,)).ways[0]
+    assert kept.whole_g == pytest.approx(40)  # 70 of 140 ml
 
 
 def test_what_room_and_stock_do_not_reach_is_said_with_the_nearest() -> None:
     full = asked(held(paint=70, water=30), "buttermilk", "milk", WATER, room=130)
     assert full.way == "cannot"
-    assert "double cream at the most" in full.says
+    assert "becomes double cream at the most" in full.says
     assert full.ways[0].volume_ml <= 130 + 1e-6
     scarce = PotNow(held(paint=35, water=65), ((held(paint=35, water=65), "milk", 60),), 0, 60, ROOM)
     little = advise(scarce, "double-cream", [Agent(PAINT, "", 5.0)], BOOK.materials, (), LADDER)

@@ -17,12 +17,16 @@ const ShelfView = new LaterView(() => import("./shelf/ShelfView").then((m) => m.
 const KeptView = new LaterView(() => import("./kept/KeptView").then((m) => m.KeptView));
 const DaysView = new LaterView(() => import("./days/DaysView").then((m) => m.DaysView));
 const BenchView = new LaterView(() => import("./bench/BenchView").then((m) => m.BenchView));
+const LogView = new LaterView(() => import("./log/LogView").then((m) => m.LogView));
+const PotView = new LaterView(() => import("./log/PotView").then((m) => m.PotView));
 const KitView = new LaterView(() => import("./kit/KitView").then((m) => m.KitView));
 
 const VIEWS = [
   JobView,
   BenchView,
   DaysView,
+  LogView,
+  PotView,
   BatchView,
   BookView,
   CompareView,
@@ -40,6 +44,7 @@ const PLACES = [
   ["/book", "Recipe book"],
   ["/shelf", "Shelf"],
   ["/kit", "Kit"],
+  ["/log", "Log"],
 ] as const;
 
 /** The frame of every screen: where one is, the way back, and the quick pot, always in the same place. */
@@ -102,6 +107,8 @@ export function App() {
             <Route path="/book/compare" element={<Later view={CompareView} given={{}} />} />
             <Route path="/book/:slug" element={<Later view={RecipeView} given={{}} />} />
             <Route path="/book/:slug/change" element={<Later view={ChangeView} given={{}} />} />
+            <Route path="/log/:part?" element={<Later view={LogView} given={{}} />} />
+            <Route path="/log/pots/:pot" element={<Later view={PotView} given={{}} />} />
             <Route path="/shelf" element={<Later view={ShelfView} given={{}} />} />
             <Route path="/kept" element={<Later view={KeptView} given={{}} />} />
             <Route path="/kit" element={<Later view={KitView} given={{}} />} />

@@ -26,6 +26,7 @@ from . import (
     finish,
     jobs,
     keeping,
+    log,
     look,
     photographs,
     planning,
@@ -83,6 +84,7 @@ def create_app(db: Database, catalogue: Catalogue, web: Path = WEB, names: froze
         book,
         days,
         bench,
+        log,
     ):
         app.include_router(part.router, prefix="/api", responses=errors.RESPONSES)
 

@@ -17,6 +17,8 @@ from lumso.core.days.settle import Ask
 from lumso.core.errors import InvalidValue
 from lumso.core.job.job import Job
 from lumso.core.layers.conditions import Room, steady
+from lumso.core.learn.evidence import Ratio, lessons
+from lumso.core.learn.rates import LearnedRate
 from lumso.core.memory import Memo
 from lumso.core.mixing.fillings import KitAnswer
 from lumso.core.mixing.needs import Needs
@@ -28,7 +30,7 @@ from lumso.core.workshop.shelf import ShelfItem
 from lumso.core.workshop.workshop import Workshop
 from lumso.formats.reading import UnfitDocument, read_json
 from lumso.formats.workshop import DOCUMENT
-from lumso.store import entries, settings
+from lumso.store import entries, pots, settings
 from lumso.store.database import Database
 
 PICTURES = 80
@@ -49,10 +51,19 @@ class Settings(BaseModel):
     humidity: Annotated[float, Field(gt=0, le=1, allow_inf_nan=False)] = 0.5
 
 
+class Learning(BaseModel):
+    """What of the log is not to count (by "recipe|technique"), and which doubtful batches were confirmed."""
+
+    model_config = ConfigDict(extra="forbid", json_schema_serialization_defaults_required=True)
+    off: Annotated[list[Annotated[str, Field(max_length=200)]], Field(max_length=500)] = []
+    confirmed: Annotated[list[Annotated[str, Field(max_length=80)]], Field(max_length=2000)] = []
+
+
 SETTING: Mapping[str, TypeAdapter[Any]] = {
     "workshop": TypeAdapter(Settings),
     "better": BETTER,
     "days": TypeAdapter(Chosen),
+    "learning": TypeAdapter(Learning),
 }
 """What is kept once for the whole workshop."""
 
@@ -238,8 +249,28 @@ class Context:
             shelf=tuple(own["shelf"]),
             recipes=tuple(own["recipe"]),
             better=_setting("better", kept["better"].document) or (),
+            learned=self._learned(_setting("learning", kept["learning"].document) or Learning()),
         )
         return Held(version, workshop, tuple(unread), chosen, kept["workshop"].revision)
+
+    def ratios(self) -> list[Ratio]:
+        """What surfaces took, pot by pot."""
+        return [Ratio(r.rate_of, r.pot, r.job_id, r.begun_min, r.rate) for r in pots.rates(self.db)]
+
+    def _learned(self, chosen: Learning) -> tuple[LearnedRate, ...]:
+        """What the log says of rates, as far as it is to count."""
+        found = lessons(self.ratios(), chosen.confirmed, chosen.off)
+        return tuple(x.learned for x in found if x.learned is not None and x.on)
+
+    def learning(self) -> tuple[Learning, int]:
+        """What of the log is to count, and its revision."""
+        kept = settings.get(self.db, "learning")
+        return _setting("learning", kept.document) or Learning(), kept.revision
+
+    def choose_learning(self, chosen: Learning, read: int, key: str = "") -> int:
+        """Choose what of the log is to count, having read a revision; returns its own. Raises StaleRevision."""
+        text = SETTING["learning"].dump_json(chosen).decode()
+        return settings.change(self.db, "learning", lambda before: text, read, key, aside=_unread("learning"))
 
     def known(self) -> Catalogue:
         """The catalogue with the workshop's own on top."""

@@ -113,6 +113,7 @@ async def _begun(act: Begun, noted: EventIn, request: Request, here: Context) ->
         recipe=batch.recipe, technique=run.first.laid.layer.technique if run else "", target=batch.mix.target,
         zones=tuple(dict.fromkeys(u.zone_name for u in batch.uses))[:60],
         laid_ml=amounts.laid_ml if amounts else 0.0, lost_ml=amounts.lost_ml if amounts else 0.0,
+        rate_factor=run.first.laid.learned.factor if run and run.first.laid.learned else 1.0,
     )  # fmt: skip
 
 

@@ -78,20 +78,30 @@ def add(db: Database, new: NewEvent, decide: Decide | None = None) -> StoredEven
         of_pots = _of_pots(connection, {new.pot, new.jar} - {""})
         if known is None and not of_pots:
             raise NotFound(f"There is no job {new.job_id!r}.")
-        document, pots = new.document, ()
+        document, pots = new.document, list[PotRow]()
         if decide is not None:
             decided = decide(Around(_of_job(connection, new.job_id), of_pots))
             if isinstance(decided, StoredEvent):
                 return decided
-            document, pots = decided[0], tuple(decided[1])  # type: ignore[assignment]
+            document, pots = decided[0], list(decided[1])
         revision = tick(connection, "touched")
         connection.execute(
             "INSERT INTO event (id, job_id, at_min, noted_min, revision, document, pot, jar) "
             "VALUES (?, ?, ?, ?, ?, ?, ?, ?)",
             (new.id, new.job_id, new.at_min, new.noted_min, revision, document, new.pot, new.jar),
         )
+        taught = [p.id for p in pots if p.rate_of] or _taught(connection, [p.id for p in pots])
         put_pots(connection, pots)
+        if taught:
+            tick(connection, "workshop")  # what was learnt of rates may be another: what was planned by it is, too
         return StoredEvent(new.id, new.job_id, document, revision, new.noted_min)
+
+
+def _taught(connection: sqlite3.Connection, pots: Sequence[str]) -> bool:
+    """Whether rates were learnt of any of these pots."""
+    marks = ", ".join("?" for _ in pots)
+    row = connection.execute(f"SELECT 1 FROM pot WHERE rate_of <> '' AND id IN ({marks})", list(pots)).fetchone()
+    return row is not None
 
 
 def put_pots(connection: sqlite3.Connection, pots: Iterable[PotRow]) -> None:

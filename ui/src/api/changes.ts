@@ -15,6 +15,9 @@ import {
 } from "./client";
 import { changed } from "./follows";
 
+/** The same, for changes told elsewhere. */
+export const useChangeOf = <In, Out>(change: (given: In) => Promise<Out>) => useChange(change);
+
 /** A change to the workshop that needs an answer, after which all that follows from it is asked for again. */
 function useChange<In, Out>(change: (given: In) => Promise<Out>) {
   const client = useQueryClient();

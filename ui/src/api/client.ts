@@ -85,6 +85,12 @@ export type Addition = Schemas["Addition"];
 export type Rung = Schemas["LadderRung"];
 export type ScaleNow = Schemas["ScaleOut"];
 export type ByScale = Schemas["Believed"];
+export type PotSummary = Schemas["PotSummary"];
+export type PotLife = Schemas["PotLifeOut"];
+export type JarLine = Schemas["JarOut"];
+export type LessonLine = Schemas["LessonOut"];
+export type LearnedChoice = Schemas["Learning-Output"];
+export type LogEvent = Schemas["Event"];
 export type Act = NonNullable<Noted["act"]>;
 export type Problem = Schemas["ProblemOut"];
 

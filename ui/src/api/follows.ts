@@ -12,6 +12,7 @@ const FOLLOWS = [
   "days",
   "days-chosen",
   "jobs",
+  "log",
   "measure",
   "mix-sheet",
   "settings",

@@ -1162,6 +1162,134 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/log": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Get Log
+         * @description Batches whose colour, mix, piece, place, date or notes hold every word of a text.
+         */
+        get: operations["get_log_api_log_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/log/jars": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Get Jars
+         * @description What is left, and what it is good for among the coats that are still to be laid.
+         */
+        get: operations["get_jars_api_log_jars_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/log/learned": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Get Learned
+         * @description What the log says of what mixes take, and by what.
+         */
+        get: operations["get_learned_api_log_learned_get"];
+        /**
+         * Put Learned
+         * @description Choose what of the log counts: what is switched off, and what was confirmed.
+         */
+        put: operations["put_learned_api_log_learned_put"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/log/pots/{pot}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Get Pot Life
+         * @description A batch's whole life, by its id or its code.
+         */
+        get: operations["get_pot_life_api_log_pots__pot__get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/log/pots/{pot}/again": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Get Again
+         * @description What to pour to make a batch again as it really was.
+         */
+        get: operations["get_again_api_log_pots__pot__again_get"];
+        put?: never;
+        /**
+         * Make Again
+         * @description A pot of its own to be mixed at the bench: as it was really poured, at another amount.
+         */
+        post: operations["make_again_api_log_pots__pot__again_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/log/pots/{pot}/changed": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Get Changed
+         * @description What is different in a batch since another.
+         */
+        get: operations["get_changed_api_log_pots__pot__changed_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/look": {
         parameters: {
             query?: never;
@@ -1850,6 +1978,57 @@ export interface components {
             sealers: components["schemas"]["SealerAdvice"][];
         };
         /**
+         * Again
+         * @description A batch mixed again: what was really poured, additions and all, at another amount.
+         */
+        Again: {
+            /** G */
+            g: number;
+            /** Lines */
+            lines: components["schemas"]["AgainLine"][];
+            /** Ml */
+            ml: number;
+            /** Says */
+            says: string;
+            /**
+             * Word
+             * @description What it looked like in the end; "" where nobody said.
+             */
+            word: string;
+        };
+        /**
+         * AgainIn
+         * @description How much of a batch to make again.
+         */
+        AgainIn: {
+            /** Ml */
+            ml: number;
+        };
+        /**
+         * AgainLine
+         * @description One thing to pour, for the amount that is wanted; `spread` is how far off what was poured may have been.
+         */
+        AgainLine: {
+            /** Colour */
+            colour: string;
+            /** Component */
+            component: string;
+            /** G */
+            g: number;
+            /** Hex */
+            hex: string;
+            /** Ml */
+            ml: number;
+            /** Name */
+            name: string;
+            /** Role */
+            role: string;
+            /** Share */
+            share: number;
+            /** Spread */
+            spread: number;
+        };
+        /**
          * Against
          * @description What the checker has against a sealer here.
          */
@@ -2297,6 +2476,12 @@ export interface components {
             /** Pot */
             pot: string;
             /**
+             * Rate Factor
+             * @description What the log had made of the rate by then.
+             * @default 1
+             */
+            rate_factor?: number;
+            /**
              * Recipe
              * @default
              */
@@ -2370,6 +2555,12 @@ export interface components {
             name: string;
             /** Pot */
             pot: string;
+            /**
+             * Rate Factor
+             * @description What the log had made of the rate by then.
+             * @default 1
+             */
+            rate_factor: number;
             /**
              * Recipe
              * @default
@@ -3507,6 +3698,20 @@ export interface components {
             reason: string;
         };
         /**
+         * Difference
+         * @description One thing that is not the same in two batches: what it was in each, and how far that goes, relative.
+         */
+        Difference: {
+            /** After */
+            after: string;
+            /** Before */
+            before: string;
+            /** By */
+            by: number;
+            /** What */
+            what: string;
+        };
+        /**
          * Discarded
          * @description What was left is thrown away.
          */
@@ -3889,6 +4094,15 @@ export interface components {
          */
         EntriesBody: components["schemas"]["Entries-Output"];
         /**
+         * Entry
+         * @description One thing noted of a batch, as it stands: `corrected` where it was put right later.
+         */
+        Entry: {
+            /** Corrected */
+            corrected: boolean;
+            event: components["schemas"]["Event"];
+        };
+        /**
          * Event
          * @description Something noted of a job. `retracts` names the event that was a mis-tap, or that is corrected.
          *
@@ -3961,28 +4175,6 @@ export interface components {
              * @default
              */
             retracts?: string;
-        };
-        /**
-         * Evidence
-         * @description One strip: what was predicted, what was seen, and what the corrected model says.
-         */
-        Evidence: {
-            /**
-             * After
-             * @description The same once it is corrected.
-             */
-            after: number;
-            /** Code */
-            code: string;
-            /**
-             * Off
-             * @description ΔE₀₀ between what was predicted and what was seen.
-             */
-            off: number;
-            /** Predicted */
-            predicted: string;
-            /** Seen */
-            seen: string;
         };
         /**
          * Face
@@ -5018,6 +5210,30 @@ export interface components {
             zone: string;
         };
         /**
+         * InPot
+         * @description One thing in a pot: g, ml as it is poured, its share of the whole as poured, how far off g may be.
+         */
+        InPot: {
+            /** Colour */
+            colour: string;
+            /** Component */
+            component: string;
+            /** G */
+            g: number;
+            /** Hex */
+            hex: string;
+            /** Ml */
+            ml: number;
+            /** Name */
+            name: string;
+            /** Off G */
+            off_g: number;
+            /** Role */
+            role: string;
+            /** Share */
+            share: number;
+        };
+        /**
          * InSpoons
          * @description How a mix is measured: as asked where the spoons are fine enough; and what would be.
          */
@@ -5114,6 +5330,84 @@ export interface components {
             count: number;
             /** Measure */
             measure: string;
+        };
+        /**
+         * JarNow
+         * @description A jar as it stands: what it holds, what may have left it, until when it keeps.
+         */
+        JarNow: {
+            /** Discard */
+            discard: string;
+            /** G */
+            g: number;
+            /**
+             * Keeps Until Min
+             * @description None where only a label knows.
+             */
+            keeps_until_min: number | null;
+            /**
+             * Lost G
+             * @description Water that may have left it since it was last weighed: an estimate.
+             */
+            lost_g: number;
+            /** Ml */
+            ml: number;
+            /** Past */
+            past: boolean;
+            /** Pot */
+            pot: string;
+            /** Says */
+            says: string;
+            /** Stood Days */
+            stood_days: number;
+            /**
+             * Water
+             * @description Added water, as a share of the whole by volume.
+             */
+            water: number;
+        };
+        /**
+         * JarOut
+         * @description A jar on the shelf, and what it is good for.
+         */
+        JarOut: {
+            jar: components["schemas"]["JarNow"];
+            summary: components["schemas"]["PotSummary"];
+            /** Uses */
+            uses: components["schemas"]["JarUse"][];
+        };
+        /**
+         * JarUse
+         * @description What a jar is good for: as it is, with water, or as the beginning of another colour.
+         */
+        JarUse: {
+            /** Add Water Ml */
+            add_water_ml: number;
+            /**
+             * Covers
+             * @description The share of what is wanted that the jar makes.
+             */
+            covers: number;
+            /**
+             * How
+             * @enum {string}
+             */
+            how: "as it is" | "with water" | "as the start of it";
+            /** Job */
+            job: string;
+            /** Job Name */
+            job_name: string;
+            /** Layer */
+            layer: string;
+            /** Says */
+            says: string;
+            /**
+             * Tint
+             * @description How much of the paint in it would be the jar's: 1 where the colour is the same.
+             */
+            tint: number;
+            /** Zone */
+            zone: string;
         };
         /**
          * Job
@@ -6056,6 +6350,68 @@ export interface components {
             times: number;
         };
         /**
+         * LearnedOut
+         * @description All that the log says, and what was chosen of it.
+         */
+        LearnedOut: {
+            chosen: components["schemas"]["Learning-Output"];
+            /** Lessons */
+            lessons: components["schemas"]["LessonOut"][];
+        };
+        /**
+         * LearnedRate
+         * @description What the log says of a mix put on one way. `off` is how far the factor may be off, `spread` one job about it.
+         */
+        LearnedRate: {
+            /** Factor */
+            factor: number;
+            /** Jobs */
+            jobs: number;
+            /**
+             * Next Job
+             * @description What the next job may take, as a multiple of what is planned without the log.
+             */
+            next_job: components["schemas"]["Likely"][];
+            /** Of */
+            of: string;
+            /** Off */
+            off: number;
+            /** Spread */
+            spread: number;
+        };
+        /**
+         * Learning
+         * @description What of the log is not to count (by "recipe|technique"), and which doubtful batches were confirmed.
+         */
+        "Learning-Input": {
+            /**
+             * Confirmed
+             * @default []
+             */
+            confirmed?: string[];
+            /**
+             * Off
+             * @default []
+             */
+            off?: string[];
+        };
+        /**
+         * Learning
+         * @description What of the log is not to count (by "recipe|technique"), and which doubtful batches were confirmed.
+         */
+        "Learning-Output": {
+            /**
+             * Confirmed
+             * @default []
+             */
+            confirmed: string[];
+            /**
+             * Off
+             * @default []
+             */
+            off: string[];
+        };
+        /**
          * Left
          * @description What is left in a pot once work is over: so many grams, kept so. 0 is an empty pot.
          */
@@ -6133,12 +6489,53 @@ export interface components {
             typed: string;
         };
         /**
+         * Lesson
+         * @description What the log says of a mix put on one way, and by what. `low` and `high` hold nine of ten next jobs.
+         */
+        Lesson: {
+            /** Evidence */
+            evidence: components["schemas"]["lumso__core__learn__evidence__Evidence"][];
+            /** High */
+            high: number;
+            /** @description None where nothing counts yet. */
+            learned: components["schemas"]["LearnedRate"] | null;
+            /** Low */
+            low: number;
+            /** Of */
+            of: string;
+            /** On */
+            on: boolean;
+        };
+        /**
+         * LessonOut
+         * @description What the log says of a mix put on one way, with its names.
+         */
+        LessonOut: {
+            lesson: components["schemas"]["Lesson"];
+            /** Recipe */
+            recipe: string;
+            /** Technique */
+            technique: string;
+        };
+        /**
          * LetGoOut
          * @description What was let go, and what may still hold it.
          */
         LetGoOut: {
             /** Says */
             says: string;
+        };
+        /**
+         * Likely
+         * @description One of several ways it may be: its weight, and the mean and spread of the logarithm.
+         */
+        Likely: {
+            /** Mean */
+            mean: number;
+            /** Off */
+            off: number;
+            /** Weight */
+            weight: number;
         };
         /**
          * Limit
@@ -6264,6 +6661,18 @@ export interface components {
             water_per_powder: number;
         };
         /**
+         * LogOut
+         * @description Batches, the newest first, and how many there are altogether.
+         */
+        LogOut: {
+            /** All */
+            all: number;
+            /** More */
+            more: boolean;
+            /** Pots */
+            pots: components["schemas"]["PotSummary"][];
+        };
+        /**
          * Look
          * @description What a pot looked like, with what was in it then.
          */
@@ -6369,6 +6778,14 @@ export interface components {
             g: number;
             /** Pot */
             pot: string;
+        };
+        /**
+         * MadeOut
+         * @description The job that was made.
+         */
+        MadeOut: {
+            /** Job */
+            job: string;
         };
         /**
          * Mark
@@ -7710,6 +8127,23 @@ export interface components {
             why: string[];
         };
         /**
+         * PotLifeOut
+         * @description A batch's whole life: as it was poured, judged, used and kept, and the jars before and after it.
+         */
+        PotLifeOut: {
+            /** After */
+            after: components["schemas"]["PotSummary"][];
+            /** Before */
+            before: components["schemas"]["PotSummary"][];
+            /** Entries */
+            entries: components["schemas"]["Entry"][];
+            jar: components["schemas"]["JarNow"] | null;
+            /** Like */
+            like: components["schemas"]["PotSummary"][];
+            state: components["schemas"]["PotState"];
+            summary: components["schemas"]["PotSummary"];
+        };
+        /**
          * PotLoss
          * @description What stays on the wall of a pot: a share of the mix, and never less than `least_ml` a batch.
          */
@@ -7829,12 +8263,98 @@ export interface components {
              */
             used_g: number;
             /**
+             * Water Min
+             * @description When its water was last known.
+             */
+            water_min: number | null;
+            /**
              * Wetted Min
              * @description When powder and liquid last met: mixes that set or thicken go by it.
              */
             wetted_min: number | null;
             /** @description The zero of the scale it was last put on. */
             zero: components["schemas"]["Tared"] | null;
+        };
+        /**
+         * PotSummary
+         * @description A pot as it is listed. Instants are minutes since 1970 UTC; `rate` is what the surface took, as a multiple of
+         *     what is planned without the log, 0 where nothing can be said of it.
+         */
+        PotSummary: {
+            /** Batch */
+            batch: string;
+            /** Begun Min */
+            begun_min: number;
+            /** Carried From */
+            carried_from: string[];
+            /**
+             * Closed
+             * @enum {string}
+             */
+            closed: "open" | "wrapped" | "lid";
+            /** Code */
+            code: string;
+            /** Colour */
+            colour: string;
+            /**
+             * Done Share
+             * @description How much of what it was planned for was laid; 0 where none was noted.
+             */
+            done_share: number;
+            /** Hex */
+            hex: string;
+            /** Job */
+            job: string;
+            /** Job Name */
+            job_name: string;
+            /** Left G */
+            left_g: number;
+            /** Left Min */
+            left_min: number | null;
+            /** Left Ml */
+            left_ml: number;
+            /** Mixed G */
+            mixed_g: number;
+            /** Mixed Ml */
+            mixed_ml: number;
+            /** Name */
+            name: string;
+            /**
+             * Parts
+             * @description As it was mixed, water that left it later aside.
+             */
+            parts: components["schemas"]["InPot"][];
+            /** Place */
+            place: string;
+            /** Pot */
+            pot: string;
+            /** Rate */
+            rate: number;
+            /** Recipe */
+            recipe: string;
+            /**
+             * Rescued
+             * @description How often something was added to set it right.
+             */
+            rescued: number;
+            /**
+             * State
+             * @enum {string}
+             */
+            state: "pouring" | "stirred" | "kept" | "empty" | "discarded";
+            /** Target */
+            target: string;
+            /** Technique */
+            technique: string;
+            /** Went */
+            went: components["schemas"]["Went-Output"][];
+            /**
+             * Word
+             * @description The last word it was judged by.
+             */
+            word: string;
+            /** Zones */
+            zones: string[];
         };
         /**
          * Pour
@@ -8227,6 +8747,22 @@ export interface components {
             seed: string;
             /** Zone */
             zone: string;
+        };
+        /**
+         * Ratio
+         * @description What a surface took in one pot, as a multiple of what is planned without the log.
+         */
+        Ratio: {
+            /** At Min */
+            at_min: number;
+            /** Job */
+            job: string;
+            /** Of */
+            of: string;
+            /** Pot */
+            pot: string;
+            /** Ratio */
+            ratio: number;
         };
         /**
          * Reading
@@ -9936,7 +10472,7 @@ export interface components {
          */
         Taught: {
             /** Evidence */
-            evidence: components["schemas"]["Evidence"][];
+            evidence: components["schemas"]["lumso__core__boards__taught__Evidence"][];
             /**
              * Fits
              * @description Whether that explains what was seen; where it does not, the colour of the paint is another than was entered.
@@ -11084,6 +11620,28 @@ export interface components {
             water_ml: number;
         };
         /**
+         * Evidence
+         * @description One strip: what was predicted, what was seen, and what the corrected model says.
+         */
+        lumso__core__boards__taught__Evidence: {
+            /**
+             * After
+             * @description The same once it is corrected.
+             */
+            after: number;
+            /** Code */
+            code: string;
+            /**
+             * Off
+             * @description ΔE₀₀ between what was predicted and what was seen.
+             */
+            off: number;
+            /** Predicted */
+            predicted: string;
+            /** Seen */
+            seen: string;
+        };
+        /**
          * Thickness
          * @description A word painters say for how thick a textured coat lies, and what it is in mm of mean thickness.
          */
@@ -11129,6 +11687,17 @@ export interface components {
             unit: string;
             /** Value */
             value: number;
+        };
+        /**
+         * Evidence
+         * @description One ratio, whether it counts, and what is doubted of it.
+         */
+        lumso__core__learn__evidence__Evidence: {
+            /** Counts */
+            counts: boolean;
+            /** Doubt */
+            doubt: string;
+            ratio: components["schemas"]["Ratio"];
         };
         /**
          * Thickness
@@ -13216,6 +13785,272 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Length"];
+                };
+            };
+            /** @description Problem details */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    get_log_api_log_get: {
+        parameters: {
+            query?: {
+                text?: string;
+                job?: string;
+                from_min?: number;
+                until_min?: number;
+                limit?: number;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LogOut"];
+                };
+            };
+            /** @description Problem details */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    get_jars_api_log_jars_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["JarOut"][];
+                };
+            };
+            /** @description Problem details */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    get_learned_api_log_learned_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LearnedOut"];
+                };
+            };
+            /** @description Problem details */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    put_learned_api_log_learned_put: {
+        parameters: {
+            query?: never;
+            header: {
+                /** @description The revision that was read, as "7"; "0" for what is not there yet. */
+                "If-Match": string;
+                /** @description A key of the asker's own: the same asked again under it is not done twice. */
+                "Idempotency-Key"?: string;
+            };
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Learning-Input"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Learning-Output"];
+                };
+            };
+            /** @description Problem details */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    get_pot_life_api_log_pots__pot__get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                pot: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PotLifeOut"];
+                };
+            };
+            /** @description Problem details */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    get_again_api_log_pots__pot__again_get: {
+        parameters: {
+            query?: {
+                ml?: number;
+            };
+            header?: never;
+            path: {
+                pot: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Again"];
+                };
+            };
+            /** @description Problem details */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    make_again_api_log_pots__pot__again_post: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description A key of the asker's own: the same asked again under it is not done twice. */
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                pot: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["AgainIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MadeOut"];
+                };
+            };
+            /** @description Problem details */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    get_changed_api_log_pots__pot__changed_get: {
+        parameters: {
+            query: {
+                since: string;
+            };
+            header?: never;
+            path: {
+                pot: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Difference"][];
                 };
             };
             /** @description Problem details */

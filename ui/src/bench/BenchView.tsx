@@ -252,7 +252,7 @@ export function BenchView() {
                 )}
               </p>
               <h1
-                className={`wide mb-3 leading-tight font-bold ${todo ? "text-lg" : "text-[clamp(1.6rem,3.4vw,2.6rem)]"}`}
+                className={`wide mb-3 leading-tight font-bold ${todo || (judging && !stirs) ? "text-lg" : "text-[clamp(1.6rem,3.4vw,2.6rem)]"}`}
               >
                 {says}
               </h1>
@@ -299,7 +299,7 @@ export function BenchView() {
           )}
         </section>
         <div className="flex min-w-0 flex-col gap-4">
-          {pot?.plan && (mixing || cleaning) && (
+          {pot?.plan && mixing && (
             <Lines
               pot={pot}
               onSettle={(times) =>

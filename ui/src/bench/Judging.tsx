@@ -33,7 +33,7 @@ function Outline({ shapes, box, hex, name }: { shapes: Shape[]; box: string; hex
 /** A word of the ladder, drawn: stick, peak, streak. */
 function Drawn({ rung, hex }: { rung: Rung; hex: string }) {
   return (
-    <span className="grid grid-cols-[1fr_1.4fr] gap-1">
+    <span className="grid grid-cols-[1fr_1.4fr] gap-1 bg-enamel">
       <span className="row-span-2 h-28">
         <Outline shapes={rung.stick} box="-18 -32 36 106" hex={hex} name="" />
       </span>

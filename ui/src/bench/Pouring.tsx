@@ -309,7 +309,7 @@ export function Lines({ pot, onSettle }: { pot: PotNow; onSettle: (times: number
             <span className="numeral whitespace-nowrap">{grams(line.poured_g)}</span>
             <span className="narrow whitespace-nowrap text-sm text-soft">of {grams(line.mark_g)}</span>
             <span className="narrow w-16 text-right text-sm font-semibold">
-              {line.state === "to pour" ? "" : line.state}
+              {line.state === "over" ? "over" : line.state === "to pour" ? "" : "in"}
             </span>
           </li>
         ))}

@@ -1,10 +1,10 @@
 import type { Catalogue } from "../api/client";
 import { ShareRule } from "../drawings/ShareRule";
-import { Choice, Stepper } from "../parts/fields";
+import { Choice } from "../parts/fields";
 import { Fault, Remark, TakeCare } from "../parts/notices";
-import { percent } from "../parts/say";
 import { changeLayer } from "./change";
 import { ColourOfLayer, MixChoice, OnSurface } from "./LayerFields";
+import { MarginChoice } from "./MarginChoice";
 import { PotsEditor } from "./PotsEditor";
 import type { OpenJob } from "./useJob";
 
@@ -77,15 +77,7 @@ export function MixColumn({
         />
       )}
       <OnSurface open={open} catalogue={catalogue} zone={index} layer={at} />
-      <Stepper
-        label="Margin"
-        value={layer.margin}
-        min={0}
-        max={1}
-        step={0.05}
-        shown={percent(layer.margin)}
-        onChange={(margin) => change({ margin: Math.round(margin * 100) / 100 })}
-      />
+      <MarginChoice margin={layer.margin} oneIn={layer.short_one_in} onChange={change} />
       {paint && (
         <PotsEditor
           layer={layer}

@@ -98,6 +98,7 @@ const WORDS: Record<string, string> = {
   reasons: "a reason",
   relief: "the relief",
   rough: "how it was measured",
+  short_one_in: "the margin",
   coat_wait_h: "a wait",
   dries_by: "how it dries",
   facts: "what is on the ground",

@@ -78,7 +78,9 @@ export function clockTime(minute: number): string {
   const at = new Date(minute * 60_000);
   const today = new Date().toDateString() === at.toDateString();
   const time = at.toLocaleTimeString(undefined, { hour: "2-digit", minute: "2-digit" });
-  return today ? time : `${at.toLocaleDateString(undefined, { weekday: "short", day: "numeric" })}, ${time}`;
+  return today
+    ? time
+    : `${at.toLocaleDateString(undefined, { weekday: "short", day: "numeric", month: "short" })}, ${time}`;
 }
 
 /** Grams as a scale shows them: tenths below a hundred. */

@@ -1,10 +1,11 @@
 """The book: the trade's starting knowledge by slug, with what a job carries in front of it."""
 
 from collections.abc import Iterable, Mapping
-from dataclasses import dataclass, fields, replace
+from dataclasses import dataclass, field, fields, replace
 from typing import Any, Literal, Protocol, TypeVar
 
 from ..errors import UnknownEntry
+from ..learn.rates import LearnedRate
 from ..measure.measures import MeasureSystem
 from ..value import Slug, Value
 from .films import UNKNOWN, Film, film_slug
@@ -81,6 +82,8 @@ class Catalogue:
     """Constants of how films look."""
     marks: Mapping[str, Mark]
     """The marks techniques leave, by technique."""
+    learned: Mapping[str, LearnedRate] = field(default_factory=dict)
+    """What the painter's log says a mix takes, by "recipe|technique"."""
 
     def system(self, slug: str) -> MeasureSystem:
         """The measure system called `slug`. Raises UnknownEntry."""

@@ -34,6 +34,7 @@ def changed(job: Job, what_if: WhatIf) -> Job:
                     layer,
                     coats=what_if.coats.get(layer.id, layer.coats),
                     margin=layer.margin if what_if.margin is None else what_if.margin,
+                    short_one_in=layer.short_one_in if what_if.margin is None else None,
                 )
                 for layer in zone.layers
             ),

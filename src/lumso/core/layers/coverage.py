@@ -5,7 +5,7 @@ and technique, and extra what a thirsty ground drinks of the first coat.
 """
 
 from collections.abc import Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 from ..book.techniques import Technique
 from ..figure import Figure, SourceKind, Step, tidy
@@ -68,13 +68,21 @@ def film(area: Figure, laid: Laid, under: Beneath, first_coat: int, last_coat: i
 
     `area` is in m², `under` what the layer lies on, `share` the share of the surface that one of its pots covers.
     """
-    rate = wet_rate(laid)
+    rate, learned = wet_rate(laid), laid.learned
     over_its_own = bool(under.meets) and under.meets[0].film.slug == laid.film.slug
     fresh = first_coat == 1 and not over_its_own
     coats = last_coat - first_coat + 1
     touched = laid.layer.touched * share
     q = rate.first if fresh else rate.next
-    figure = area.then(Step("Wet rate", rate.name, q, "ml/m² a coat", rate.source, rate.note, OFF[rate.source]))
+    off = 0.0 if learned else OFF[rate.source]
+    figure = area.then(Step("Wet rate", rate.name, q, "ml/m² a coat", rate.source, rate.note, off))
+    if learned:
+        rate = replace(rate, first=rate.first * learned.factor, next=rate.next * learned.factor)
+        how = f"{tidy(q)} ml/m² × {learned.factor:.3g}"
+        q *= learned.factor
+        jobs = "one job" if learned.jobs == 1 else f"{learned.jobs} jobs"
+        note = f"what {jobs} of this mix, put on so, took"
+        figure = figure.then(Step("Your log", how, q, "ml/m² a coat", "your log", note, learned.off))
     per_m2 = coats * q
     sums = tidy(q) if coats == 1 else f"{coats} × {tidy(q)}"
     if fresh and coats > 1 and rate.next != rate.first:

@@ -12,6 +12,7 @@ from ..book.recipes import Amount, Recipe
 from ..book.techniques import Technique, Tool
 from ..colour.blend import blended
 from ..job.job import Layer
+from ..learn.rates import LearnedRate
 from ..memory import Memo
 from ..mixing.compose import Pour, compose, with_amounts, with_school
 from ..mixing.consistency import Thickness, thickness, yield_stress
@@ -51,6 +52,8 @@ class Laid:
     stress_pa: float
     thick: Film | None = None
     """The film whose times hold where it is laid thick."""
+    learned: LearnedRate | None = None
+    """What the painter's log says it takes."""
 
     def wait(self, moment: Moment) -> Wait:
         """What one of its times waits for."""
@@ -174,6 +177,8 @@ def lay(layer: Layer, catalogue: Catalogue, memo: Memo | None = None) -> Laid:
     film = _film(recipe, layer, shares, catalogue)
     if technique.rate_includes_ground:
         wet = min(wet, film.usual_um)  # the rest has gone into the ground
+    learned = catalogue.learned.get(f"{base.slug}|{technique.slug}")
+    wet *= learned.factor if learned else 1.0
     return Laid(
         layer,
         base,
@@ -191,4 +196,5 @@ def lay(layer: Layer, catalogue: Catalogue, memo: Memo | None = None) -> Laid:
         mass / adds,
         stress,
         catalogue.films.get(film.thick),
+        learned,
     )

@@ -71,6 +71,8 @@ class Begun(Value):
     """What was planned for the surface."""
     lost_ml: NotNegative = 0.0
     """What was planned for pot and tool to keep."""
+    rate_factor: Positive = 1.0
+    """What the log had made of the rate by then."""
 
 
 @dataclass(frozen=True)

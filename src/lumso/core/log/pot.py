@@ -131,6 +131,8 @@ class PotState(Value):
     used_g: float = 0.0
     """What went onto the piece, and what pot and tools kept."""
     lost_water_g: float = 0.0
+    water_min: float | None = None
+    """When its water was last known."""
 
     @property
     def batch(self) -> str:
@@ -244,7 +246,7 @@ class _Replay:
         for h in pot.held:
             if h.stuff.role == "water" and rest > 0:
                 held, rest = _added(held, h.stuff, -min(h.g, rest), 0.0), rest - min(h.g, rest)
-        return replace(pot, held=held, lost_water_g=pot.lost_water_g + act.g)
+        return replace(pot, held=held, lost_water_g=pot.lost_water_g + act.g, water_min=note.at_min)
 
     def _left(self, pot: PotState, note: Noted, act: Left) -> PotState:
         there = pot.g

@@ -30,7 +30,7 @@ class InPot(Value):
 @dataclass(frozen=True)
 class PotSummary(Value):
     """A pot as it is listed. Instants are minutes since 1970 UTC; `rate` is what the surface took, as a multiple of
-    what was planned, 0 where nothing can be said of it."""
+    what is planned without the log, 0 where nothing can be said of it."""
 
     pot: str
     job: str
@@ -119,7 +119,7 @@ def _rate(pot: PotState, share: float) -> float:
     used_ml = pot.used_g / pot.density_mixed
     if used_ml <= 0 or begun.lost_ml > MOSTLY_LOSS * used_ml:
         return 0.0
-    return max(used_ml - begun.lost_ml, 0.0) / (begun.laid_ml * share)
+    return max(used_ml - begun.lost_ml, 0.0) / (begun.laid_ml * share) * begun.rate_factor
 
 
 def words_of(summary: PotSummary, when: str) -> str:

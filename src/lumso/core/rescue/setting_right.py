@@ -152,7 +152,7 @@ def advise(pot: PotNow, target: str, agents: Sequence[Agent], materials: Mapping
     wait = LEFT * flow.thickens_min if ways[0].stuff.solid else 0.0
     add = f"Add {tidy(ways[0].ml)} ml of {ways[0].stuff.name.lower()}, stir, look again."
     if hardly := ways[0].falls_short:
-        comes = f"What there is room and stock for makes it {hardly} at the most, not {wanted.name}. {add}"
+        comes = f"Within its limits, room and stock it becomes {hardly} at the most, not {wanted.name}. {add}"
         return said("cannot", comes, wait_min=wait, ways=ways)
     first = "" if pot.additions else "Six tenths of what it is believed to want: more can be added, none taken out."
     return said("add", add, first, wait_min=wait, ways=ways)
@@ -184,20 +184,46 @@ class _Asked:
 
 
 def _ways(asked: _Asked, agents: Sequence[Agent], start: float) -> tuple[Addition, ...]:
-    found = [made for agent in agents if (made := _addition(asked, agent, start)) is not None]
-    return tuple(sorted(found, key=lambda a: (a.falls_short != "", a.crosses != "", -round(a.right, 1), -a.g)))
+    found = []
+    for agent in agents:
+        most = _within(asked, agent.stuff)
+        free = _addition(asked, agent, start, float("inf"))
+        if free is not None and free.g > most:
+            # As far as the limit allows, and past it for whoever means it.
+            found += [made for made in (_addition(asked, agent, start, most), free) if made is not None]
+        elif free is not None:
+            found.append(free)
+    return tuple(sorted(found, key=lambda a: (a.crosses != "", a.falls_short != "", -round(a.right, 1), -a.g)))
 
 
 def _with(held: Sequence[Held], stuff: Stuff, g: float) -> tuple[Held, ...]:
     return (*held, Held(stuff, g))
 
 
-def _addition(asked: _Asked, agent: Agent, start: float) -> Addition | None:
+def _within(asked: _Asked, stuff: Stuff) -> float:
+    """How many g of something may be added before a limit is crossed that is not crossed yet."""
+    most, whole = float("inf"), sum(h.poured_ml for h in asked.pot.held)
+    for limit in asked.limits:
+        has = sum(h.poured_ml for h in asked.pot.held if h.stuff.component == limit.component)
+        own = limit.component == stuff.component
+        bound = limit.most if own else limit.least
+        if own and bound < 1:
+            ml = (bound * whole - has) / (1 - bound)
+        elif not own and bound > 0:
+            ml = has / bound - whole
+        else:
+            continue
+        if ml >= 0:
+            most = min(most, ml * stuff.bulk_density)
+    return most
+
+
+def _addition(asked: _Asked, agent: Agent, start: float, most_g: float) -> Addition | None:
     """What adding one thing would do; None where it leads the other way. `start` is η as it would be without, ripe."""
     pot, target, materials, limits = asked.pot, asked.target, asked.materials, asked.limits
     ladder, guesses, thin = asked.ladder, asked.guesses, asked.thin
     volume = sum(h.adds_ml for h in pot.held)
-    most = min(agent.most_g, max(pot.room_ml - volume, 0.0) * agent.stuff.true_density)
+    most = min(agent.most_g, most_g, max(pot.room_ml - volume, 0.0) * agent.stuff.true_density)
     if most <= 0 or volume <= 0:
         return None
     least = min(volume * agent.stuff.true_density * 0.003, most / 2)

@@ -15,6 +15,7 @@ from ..book.materials import PotLoss
 from ..book.techniques import Tool
 from ..errors import InvalidValue
 from ..figure import Figure, Step, tidy
+from ..learn.margin import Risk, margin_for
 from ..mixing.jar import HEADROOM
 from ..value import Value
 
@@ -45,6 +46,8 @@ class CoatNeed(Value):
     margin: float
     patches: int = 1
     idle_min: float = 0.0
+    risk: Risk | None = None
+    """How its amount may be off and how often it may run short; None takes the margin."""
 
     @property
     def bench_min(self) -> float:
@@ -154,19 +157,29 @@ def sittings(coats: Sequence[CoatNeed], pause_min: float) -> tuple[Sitting, ...]
     return tuple(tuple(sitting) for sitting in made)
 
 
-def _pot(film_ml: float, margin_of_film_ml: float, count: int, loadings: int, losses: Losses) -> PotContent:
+def _pot(film_ml: float, margin_of_film_ml: float, count: int, loadings: int, losses: Losses,
+         risk: Risk | None = None) -> PotContent:  # fmt: skip
     each = film_ml / count
     pot = max(each * losses.pot.share / (1 - losses.pot.share), losses.pot.least_ml)
     loadings = 1 if losses.once else loadings
     tool = min(losses.tool.holds_ml * loadings, film_ml) / count
-    return PotContent(each, pot, tool, margin_of_film_ml / film_ml if film_ml else 0.0, loadings)
+    margin = margin_of_film_ml / film_ml if film_ml else 0.0
+    if risk is not None and film_ml:
+        # All batches run short together: the rate is off alike in each.
+        margin = margin_for(film_ml, (pot + tool) * count, risk)
+    return PotContent(each, pot, tool, margin, loadings)
+
+
+def _risk_of(coats: Sequence[CoatNeed]) -> Risk | None:
+    """The risk a pot is mixed for: the smallest that any of its coats asks for."""
+    return min((c.risk for c in coats if c.risk), key=lambda r: -r.one_in, default=None)
 
 
 def pot_of(coats: Sequence[CoatNeed], count: int, losses: Losses, pause_min: float) -> PotContent:
     """One of `count` equal pots for these coats. The tool never keeps more than the film itself."""
     film = sum(c.film_ml for c in coats)
     margin = sum(c.margin * c.film_ml for c in coats)
-    return _pot(film, margin, count, len(sittings(coats, pause_min)), losses)
+    return _pot(film, margin, count, len(sittings(coats, pause_min)), losses, _risk_of(coats))
 
 
 def split(coats: Sequence[CoatNeed], life: MixLife, losses: Losses, vessel_ml: float, habits: Habits) -> Split:
@@ -225,7 +238,7 @@ class _Filling:
                 return f"How long it keeps is unknown; the next coat is {gap:.0f} h later: read the label."
             return f"It does not keep: it lives {life.reach_min / 60:.0f} h, the next coat is {gap:.0f} h later."
         film, margin = self.film + coat.film_ml, self.margin + coat.margin * coat.film_ml
-        if _pot(film, margin, 1, loadings, losses).mix_ml > vessel_ml * (1 - HEADROOM):
+        if _pot(film, margin, 1, loadings, losses, _risk_of((*self.coats, coat))).mix_ml > vessel_ml * (1 - HEADROOM):
             return f"Together they overfill a vessel of {vessel_ml:.0f} ml."
         self.coats.append(coat)
         self.free, self.sitting, self.longest, self.loadings = free, sitting, longest, loadings
@@ -272,7 +285,11 @@ def needed(on_surface: Figure, done: Split, losses: Losses) -> Figure:
     note = losses.tool.provenance
     figure = figure.then(Step("Stays in the tool", how, with_pot + pot.tool_ml, "ml", "starting value", note))
     how = f"{tidy(with_pot + pot.tool_ml)} ml × {1 + pot.margin:.4g}"
-    return figure.then(Step("Margin", how, pot.mix_ml, "ml", "your choice"))
+    risk = _risk_of(done.coats)
+    if risk is None:
+        return figure.then(Step("Margin", how, pot.mix_ml, "ml", "your choice"))
+    often = f"so that it runs short one time in {risk.one_in:g}: rate, area and losses as far off as they may be"
+    return figure.then(Step("Margin by risk", how, pot.mix_ml, "ml", "your choice", often))
 
 
 def trial_batch(batch_ml: float, habits: Habits) -> float:

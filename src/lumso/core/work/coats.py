@@ -15,6 +15,8 @@ from ..layers.drying import HURRIED, LEAST_THIN, Wait, takes_min, thickness_fact
 from ..layers.laid import Laid
 from ..layers.pace import minutes_for, pace_of
 from ..layers.stack import Beneath, Stack
+from ..learn.margin import AREA_OFF, Risk
+from ..learn.rates import about, next_job
 from ..mixing.mix import pots_of
 from .batches import CoatNeed
 from .bench import Bench
@@ -155,6 +157,7 @@ def coats_of(bench: Bench, stack: Stack, index: int, number: int, coat: int, are
             layer.margin if isinstance(layer.want, FromArea) else 0.0,
             patches,
             idle,
+            risk_of(one, area.spread),
         )
         made.append(
             CoatWork(
@@ -162,6 +165,16 @@ def coats_of(bench: Bench, stack: Stack, index: int, number: int, coat: int, are
             )
         )
     return tuple(made)
+
+
+def risk_of(laid: Laid, area_off: float) -> Risk | None:
+    """How a layer's amount may be off, where its margin goes by that; None for a flat margin. `area_off` is how far its
+    area may be, as a share of it."""
+    layer = laid.layer
+    if layer.short_one_in is None or not isinstance(layer.want, FromArea):
+        return None
+    rate = about(laid.learned.next_job, laid.learned.factor) if laid.learned else next_job(())
+    return Risk(layer.short_one_in, rate, max(area_off, AREA_OFF))
 
 
 def patches_in(need: CoatNeed, batches: int) -> int:

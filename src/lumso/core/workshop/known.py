@@ -34,4 +34,5 @@ def known_to(workshop: Workshop, catalogue: Catalogue, entries: Entries | None =
         if item.overlays and item.slug in materials:
             with suppress(InvalidValue):  # it was checked against the book: a job's own may contradict it, and stands
                 materials[item.slug] = with_overlays(materials[item.slug], item.overlays)
-    return laid_over(replace(book, materials=materials), workshop.better)
+    learned = {one.of: one for one in workshop.learned}
+    return laid_over(replace(book, materials=materials, learned=learned), workshop.better)

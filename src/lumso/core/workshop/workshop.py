@@ -7,6 +7,7 @@ from annotated_types import Interval
 
 from ..book.kit import Kit
 from ..book.recipes import Recipe
+from ..learn.rates import LearnedRate
 from ..value import Slug, Value
 from .better import Better
 from .shelf import ShelfItem
@@ -30,3 +31,5 @@ class Workshop(Value):
     recipes: tuple[Recipe, ...] = ()
     better: tuple[Better, ...] = ()
     """What is known better of entries of the book, materials aside."""
+    learned: tuple[LearnedRate, ...] = ()
+    """What the log says mixes take, as far as it counts."""

@@ -1,0 +1,285 @@
+"""The log: batches as they were poured, what is left of them, how to make one again, and what they teach."""
+
+from collections.abc import Iterable
+from dataclasses import replace
+from typing import Annotated
+
+from fastapi import APIRouter, Query, Request, Response
+from pydantic import BaseModel, ConfigDict, Field
+
+from lumso.core.book.colours import Colour, Tint
+from lumso.core.book.recipes import Amount, WeightShare
+from lumso.core.days.facts import facts_of
+from lumso.core.errors import InvalidValue
+from lumso.core.job.entries import embed
+from lumso.core.job.job import FromArea, FromTotal, Job
+from lumso.core.job.start import start_pot
+from lumso.core.layers.drying import factor
+from lumso.core.learn.evidence import Lesson, lessons
+from lumso.core.log.again import Again, Difference, again, what_changed
+from lumso.core.log.event import Event, notes_of, standing
+from lumso.core.log.jars import JarNow, JarUse, Wanted, jar_now, uses_of
+from lumso.core.log.pot import PotState, replay
+from lumso.core.log.summary import PotSummary
+from lumso.core.work.batch import Brew
+from lumso.formats import jobfile
+from lumso.formats.pots import summary_from_json
+from lumso.formats.reading import UnfitDocument
+from lumso.store import events, jobs, pots
+from lumso.store.errors import NotFound
+from lumso.store.ids import new_id
+from lumso.store.pots import StoredPot
+
+from .bench import exact_now
+from .context import Context, Here, IfMatch, Key, Learning, read_revision
+from .noting import event_of
+
+router = APIRouter(prefix="/log", tags=["log"])
+
+PotName = Annotated[str, Field(max_length=80)]
+
+
+class LogOut(BaseModel):
+    """Batches, the newest first, and how many there are altogether."""
+
+    pots: list[PotSummary]
+    more: bool
+    all: int
+
+
+def summary_of(stored: StoredPot) -> PotSummary:
+    """A pot in a few lines."""
+    return summary_from_json(stored.document)
+
+
+@router.get("")
+def get_log(here: Here, text: Annotated[str, Query(max_length=200)] = "",
+            job: Annotated[str, Query(max_length=80)] = "", from_min: float = 0.0, until_min: float = 1e12,
+            limit: Annotated[int, Query(ge=1, le=200)] = pots.PAGE) -> LogOut:  # fmt: skip
+    """Batches whose colour, mix, piece, place, date or notes hold every word of a text."""
+    found, more = pots.found(here.db, text, job, from_min, until_min, limit)
+    return LogOut(pots=[summary_of(p) for p in found], more=more, all=pots.count(here.db))
+
+
+class Entry(BaseModel):
+    """One thing noted of a batch, as it stands: `corrected` where it was put right later."""
+
+    event: Event
+    corrected: bool
+
+
+class PotLifeOut(BaseModel):
+    """A batch's whole life: as it was poured, judged, used and kept, and the jars before and after it."""
+
+    summary: PotSummary
+    state: PotState
+    jar: JarNow | None
+    entries: list[Entry]
+    before: list[PotSummary]
+    after: list[PotSummary]
+    like: list[PotSummary]
+    """Other batches of the same mix, the newest first."""
+
+
+def _life(stored: StoredPot, here: Context, request: Request) -> PotLifeOut:
+    known = [event_of(e) for e in events.of_pots(here.db, [stored.id])]
+    every, _ = replay(notes_of(known))
+    state = every[stored.id]
+    summary = summary_of(stored)
+    of_job = [event_of(e) for e in events.of_jobs(here.db, [stored.job_id])]
+    corrected = {e.retracts for e in (*known, *of_job) if e.did == "corrected"}
+    mine = []
+    for e in standing([*known, *(x for x in of_job if x.id not in {k.id for k in known})]):
+        act = e.act
+        of_pot = stored.id in {getattr(act, "pot", ""), getattr(act, "jar", "")}
+        of_batch = e.planned is not None and bool(summary.batch) and e.planned.batch == summary.batch
+        if of_pot or (of_batch and e.job == stored.job_id):
+            mine.append(Entry(event=e, corrected=e.id in corrected))
+    mine.sort(key=lambda x: x.event.at_min)
+    after = [p for p, s in every.items() if any(c.jar == stored.id for c in s.carried)]
+    like, _ = pots.found(here.db, summary.name)
+    alike = [s for p in like if p.id != stored.id and (s := summary_of(p)).recipe == summary.recipe]
+    jar = jar_of(state, summary, here, exact_now(request)) if state.state == "kept" else None
+    return PotLifeOut(
+        summary=summary, state=state, jar=jar, entries=mine, before=_summaries(summary.carried_from, here),
+        after=_summaries(after, here), like=alike[:12],
+    )  # fmt: skip
+
+
+def _summaries(names: Iterable[str], here: Context) -> list[PotSummary]:
+    return [summary_of(pots.get(here.db, name)) for name in names if _there(here, name)]
+
+
+def _there(here: Context, pot: str) -> bool:
+    try:
+        pots.get(here.db, pot)
+    except NotFound:
+        return False
+    return True
+
+
+def jar_of(state: PotState, summary: PotSummary, here: Context, now: float) -> JarNow:
+    """A jar as it stands now."""
+    catalogue = here.known()
+    recipe = catalogue.recipes.get(summary.recipe)
+    air = here.room().first
+    slow = factor(air.temperature_c, air.humidity)
+    days = recipe.keeping_life_days if recipe else None
+    return jar_now(state, now, slow, days, catalogue.vessels, catalogue.materials)
+
+
+class JarOut(BaseModel):
+    """A jar on the shelf, and what it is good for."""
+
+    summary: PotSummary
+    jar: JarNow
+    uses: list[JarUse]
+
+
+@router.get("/jars")
+def get_jars(here: Here, request: Request) -> list[JarOut]:
+    """What is left, and what it is good for among the coats that are still to be laid."""
+    wanted = _wanted(here)
+    now = exact_now(request)
+    found = []
+    for stored in pots.jars(here.db):
+        every, _ = replay(notes_of([event_of(e) for e in events.of_pots(here.db, [stored.id])]))
+        state, summary = every[stored.id], summary_of(stored)
+        uses = [u for u in uses_of(state, wanted) if u.job != stored.job_id or u.how != "as the start of it"]
+        found.append(JarOut(summary=summary, jar=jar_of(state, summary, here, now), uses=uses[:6]))
+    return found
+
+
+MOST_JOBS = 40
+"""So many of the jobs that were worked on last are looked through for what a jar may be used for."""
+
+
+def _wanted(here: Context) -> list[Wanted]:
+    """The coats of open jobs that are still to be laid."""
+    found = []
+    for stored in jobs.page(here.db, MOST_JOBS).jobs:
+        try:
+            job = jobfile.from_json(jobs.get(here.db, stored.id).document, f"Job {stored.id}")
+        except (NotFound, UnfitDocument):
+            continue
+        done = facts_of([event_of(e) for e in events.of_jobs(here.db, [stored.id])], stored.id)
+        for brew in here.work(job).made.brews:
+            if f"{brew.id}:mix" not in done and isinstance(brew.run.first.laid.layer.want, FromArea):
+                found.append(_wants(stored.id, job.name, brew))
+    return found
+
+
+def _wants(job: str, job_name: str, brew: Brew) -> Wanted:
+    coat = brew.run.first
+    paint = next((p for p in brew.mix.parts if p.role in {"paint", "pigment"}), brew.mix.parts[0])
+    where = ", ".join(dict.fromkeys(c.need.zone_name.lower() for c in brew.run.coats))
+    return Wanted(
+        job, job_name, coat.need.zone, coat.need.layer, f"{coat.named} on {where}", coat.laid.recipe.slug,
+        coat.colour or paint.colour, paint.hex, brew.amounts.mixed_ml, coat.laid.water,
+        tuple(p.material for p in brew.mix.parts),
+    )  # fmt: skip
+
+
+class LessonOut(BaseModel):
+    """What the log says of a mix put on one way, with its names."""
+
+    lesson: Lesson
+    recipe: str
+    technique: str
+
+
+class LearnedOut(BaseModel):
+    """All that the log says, and what was chosen of it."""
+
+    lessons: list[LessonOut]
+    chosen: Learning
+
+
+@router.get("/learned")
+def get_learned(here: Here, response: Response) -> LearnedOut:
+    """What the log says of what mixes take, and by what."""
+    chosen, revision = here.learning()
+    response.headers["ETag"] = f'"{revision}"'
+    known = here.known()
+    found = lessons(here.ratios(), chosen.confirmed, chosen.off)
+    out = []
+    for lesson in found:
+        recipe, _, technique = lesson.of.partition("|")
+        names = known.recipes.get(recipe), known.techniques.get(technique)
+        out.append(LessonOut(lesson=lesson, recipe=names[0].name if names[0] else recipe,
+                             technique=names[1].name if names[1] else technique))  # fmt: skip
+    return LearnedOut(lessons=out, chosen=chosen)
+
+
+@router.put("/learned")
+def put_learned(chosen: Learning, here: Here, response: Response, if_match: IfMatch, key: Key = "") -> Learning:
+    """Choose what of the log counts: what is switched off, and what was confirmed."""
+    response.headers["ETag"] = f'"{here.choose_learning(chosen, read_revision(if_match), key)}"'
+    return chosen
+
+
+@router.get("/pots/{pot}")
+def get_pot_life(pot: PotName, here: Here, request: Request) -> PotLifeOut:
+    """A batch's whole life, by its id or its code."""
+    return _life(pots.get(here.db, pot), here, request)
+
+
+@router.get("/pots/{pot}/again")
+def get_again(pot: PotName, here: Here, ml: Annotated[float, Query(gt=0, le=200_000)] = 100.0) -> Again:
+    """What to pour to make a batch again as it really was."""
+    return again(summary_of(pots.get(here.db, pot)), ml)
+
+
+@router.get("/pots/{pot}/changed")
+def get_changed(pot: PotName, since: PotName, here: Here) -> list[Difference]:
+    """What is different in a batch since another."""
+    return list(what_changed(summary_of(pots.get(here.db, since)), summary_of(pots.get(here.db, pot))))
+
+
+class AgainIn(BaseModel):
+    """How much of a batch to make again."""
+
+    model_config = ConfigDict(extra="forbid")
+    ml: Annotated[float, Field(gt=0, le=200_000, allow_inf_nan=False)]
+
+
+class MadeOut(BaseModel):
+    """The job that was made."""
+
+    job: str
+
+
+@router.post("/pots/{pot}/again", status_code=201)
+def make_again(pot: PotName, asked: AgainIn, here: Here, key: Key = "") -> MadeOut:
+    """A pot of its own to be mixed at the bench: as it was really poured, at another amount."""
+    summary = summary_of(pots.get(here.db, pot))
+    job = as_job(summary, again(summary, asked.ml), here)
+    stored = jobs.create(here.db, job.name, jobfile.to_json(job), key)
+    return MadeOut(job=stored.id)
+
+
+def as_job(summary: PotSummary, made: Again, here: Context) -> Job:
+    """A quick pot that is poured as a batch really was. Raises InvalidValue where its recipe cannot hold that."""
+    known = here.known()
+    recipe = known.recipes.get(summary.recipe)
+    parts = {line.component for line in made.lines}
+    if recipe is None or not parts <= {c.id for c in recipe.components}:
+        raise InvalidValue("Its recipe is not in the book any more, or what was poured is not part of it.",
+                           value=summary.recipe, allowed="a batch of a recipe in the book", field="pot")  # fmt: skip
+    job = start_pot(new_id(), new_id(), recipe.slug, made.ml, known)
+    layer = job.zones[0].layers[0]
+    grams = {c.id: sum(x.g for x in made.lines if x.component == c.id) for c in recipe.components}
+    whole = sum(grams.values())
+    amounts: dict[str, Amount] = (
+        {} if len(grams) == 1 else {c: WeightShare("weight-share", min(g / whole, 0.999999)) for c, g in grams.items()}
+    )
+    colours, tints = {}, {}
+    for component in grams:
+        mine = [x for x in made.lines if x.component == component and x.colour]
+        if len(mine) > 1:
+            tints[component] = tuple(Tint(x.colour, x.hex, x.ml) for x in mine)
+        elif mine:
+            colours[component] = Colour(mine[0].colour, mine[0].hex)
+    layer = replace(layer, amounts=amounts, colours=colours, tints=tints, want=FromTotal("total", made.ml))
+    zone = replace(job.zones[0], layers=(layer,))
+    return embed(replace(job, name=f"{summary.name}, as {summary.code}", zones=(zone,)), here.book())
