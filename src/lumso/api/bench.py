@@ -15,9 +15,11 @@ from pydantic import BaseModel, ConfigDict, Field
 from lumso.core.bench.bench import Bench, bench_of
 from lumso.core.book.catalogue import Catalogue, pick
 from lumso.core.book.recipes import Limit
+from lumso.core.days.facts import facts_of
 from lumso.core.job.job import Job
 from lumso.core.log.acts import Stuff, Tared
 from lumso.core.log.event import Event, notes_of
+from lumso.core.log.jars import JarUse, Wanted, uses_of
 from lumso.core.log.pot import PotState, replay
 from lumso.core.measure.measures import Spoken, spoken
 from lumso.core.mixing.consistency import Thickness, thickness
@@ -29,11 +31,11 @@ from lumso.core.pour.scale import Believed, ScaleReading, believed
 from lumso.core.rescue.belief import Ladder
 from lumso.core.rescue.ladder import LadderRung, by_flow_cup, by_sag, ladder_of
 from lumso.core.rescue.setting_right import Agent, PotAdvice, PotNow, advise, as_ingredients
-from lumso.core.work.batch import Batch
+from lumso.core.work.batch import Batch, Brew
 from lumso.core.work.work import Work
 from lumso.devices.weighing import Scale, State
 from lumso.formats import jobfile
-from lumso.store import events, jobs
+from lumso.store import events, jobs, pots
 
 from .context import Context, Here
 from .days import air_of, now_min
@@ -74,6 +76,21 @@ class PotNowOut(BaseModel):
     """When the mix is past using; None where nobody knows, or it does not go by the clock."""
 
 
+class JarHereOut(BaseModel):
+    """A jar that a pot of this job could begin from."""
+
+    operation: str
+    """The mixing it is for."""
+    pot: str
+    code: str
+    name: str
+    colour: str
+    ml: float
+    take_g: float
+    """How much of it to take, at the most."""
+    use: JarUse
+
+
 class BenchOut(BaseModel):
     """A job at the bench, and the minute it is for the server, to set the device's own clock right by."""
 
@@ -81,6 +98,8 @@ class BenchOut(BaseModel):
     server_now_min: float
     pots: list[PotNowOut]
     """The pots that are mixed or used now."""
+    jars: list[JarHereOut]
+    """What is left of other batches, for what is still to be mixed."""
     scale: ScaleOut
 
 
@@ -108,24 +127,59 @@ def get_bench(job_id: str, here: Here, request: Request) -> BenchOut:
     begun = {p for p, s in mine.items() if s.begun}
     known = [event_of(e) for e in events.of_pots(here.db, begun)]
     every, _ = replay(notes_of(known))
-    pots = {p: every[p] for p in begun if p in every}
+    mixed = {p: every[p] for p in begun if p in every}
     made = here.work(job)
     now = exact_now(request)
     air, _ = air_of(here.days_chosen()[0], here, now_min(request))
-    bench = bench_of(job_id, made, own, pots, air.room, now)
-    open_pots = [p for p in pots.values() if p.state in {"pouring", "stirred"}]
+    bench = bench_of(job_id, made, own, mixed, air.room, now)
+    open_pots = [p for p in mixed.values() if p.state in {"pouring", "stirred"}]
     shown = [pot_out(p, job, made, here, request) for p in sorted(open_pots, key=lambda p: p.begun_min)]
-    return BenchOut(bench=bench, server_now_min=now, pots=shown, scale=scale_out(request))
+    jars = _jars(job_id, job, made, own, here)
+    return BenchOut(bench=bench, server_now_min=now, pots=shown, jars=jars, scale=scale_out(request))
 
 
 @router.get("/pots/{pot_id}")
 def get_pot(pot_id: Annotated[str, Field(max_length=80)], here: Here, request: Request) -> PotNowOut:
     """A pot as it is."""
     known = [event_of(e) for e in events.of_pots(here.db, [pot_id])]
-    pots, _ = replay(notes_of(known))
-    pot = pick("pot", {p: s for p, s in pots.items() if s.begun}, pot_id)
+    every, _ = replay(notes_of(known))
+    pot = pick("pot", {p: s for p, s in every.items() if s.begun}, pot_id)
     job, made = _job_of(known, pot, here)
     return pot_out(pot, job, made, here, request)
+
+
+def wants(job: str, name: str, brew: Brew) -> Wanted:
+    """What a batch that is still to be mixed takes."""
+    coat = brew.run.first
+    paint = next((p for p in brew.mix.parts if p.role in {"paint", "pigment"}), brew.mix.parts[0])
+    where = ", ".join(dict.fromkeys(c.need.zone_name.lower() for c in brew.run.coats))
+    return Wanted(
+        job, name, coat.need.zone, coat.need.layer, f"{coat.named} on {where}", coat.laid.recipe.slug,
+        coat.colour or paint.colour, paint.hex, brew.amounts.mixed_ml, coat.laid.water,
+        tuple(p.material for p in brew.mix.parts),
+    )  # fmt: skip
+
+
+def _jars(job_id: str, job: Job, made: Work, own: list[Event], here: Context) -> list[JarHereOut]:
+    """Jars that pots of a job could begin from: of the same colour, as they are or with water."""
+    done = facts_of(own, job_id)
+    open_brews = [b for b in made.made.brews if getattr(done.get(f"{b.id}:mix"), "did", "") != "done"]
+    found = []
+    for stored in pots.jars(here.db) if open_brews else []:
+        every, _ = replay(notes_of([event_of(e) for e in events.of_pots(here.db, [stored.id])]))
+        pot = every[stored.id]
+        for brew in open_brews:
+            for use in uses_of(pot, [wants(job_id, job.name, brew)]):
+                if use.how == "as the start of it" or pot.begun is None:
+                    continue
+                share = min(1.0, brew.amounts.mixed_ml / (pot.ml + use.add_water_ml))
+                found.append(
+                    JarHereOut(
+                        operation=f"{brew.id}:mix", pot=stored.id, code=pot.begun.code, name=pot.begun.name,
+                        colour=pot.begun.colour, ml=pot.ml, take_g=pot.g * share, use=use,
+                    )
+                )  # fmt: skip
+    return found
 
 
 def _job_of(known: list[Event], pot: PotState, here: Context) -> tuple[Job | None, Work | None]:
@@ -324,8 +378,8 @@ def _zeros(job: str, here: Context) -> dict[str, Tared | None]:
     """The zeros of the pots of a job that are mixed or used now."""
     if not job:
         return {}
-    pots, _ = replay(notes_of([event_of(e) for e in events.of_jobs(here.db, [job])]))
-    return {p: s.zero for p, s in pots.items() if s.state in {"pouring", "stirred"}}
+    every, _ = replay(notes_of([event_of(e) for e in events.of_jobs(here.db, [job])]))
+    return {p: s.zero for p, s in every.items() if s.state in {"pouring", "stirred"}}
 
 
 def _sent(name: str, value: Mapping[str, object]) -> str:

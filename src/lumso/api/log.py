@@ -2,14 +2,16 @@
 
 from collections.abc import Iterable
 from dataclasses import replace
-from typing import Annotated
+from typing import Annotated, Any, Literal
 
 from fastapi import APIRouter, Query, Request, Response
+from fastapi.concurrency import run_in_threadpool
 from pydantic import BaseModel, ConfigDict, Field
 
 from lumso.core.book.colours import Colour, Tint
 from lumso.core.book.recipes import Amount, WeightShare
 from lumso.core.days.facts import facts_of
+from lumso.core.days.words import day_of, on_day
 from lumso.core.errors import InvalidValue
 from lumso.core.job.entries import embed
 from lumso.core.job.job import FromArea, FromTotal, Job
@@ -19,9 +21,9 @@ from lumso.core.learn.evidence import Lesson, lessons
 from lumso.core.log.again import Again, Difference, again, what_changed
 from lumso.core.log.event import Event, notes_of, standing
 from lumso.core.log.jars import JarNow, JarUse, Wanted, jar_now, uses_of
+from lumso.core.log.piece_sheet import PieceSheet, piece_sheet
 from lumso.core.log.pot import PotState, replay
 from lumso.core.log.summary import PotSummary
-from lumso.core.work.batch import Brew
 from lumso.formats import jobfile
 from lumso.formats.pots import summary_from_json
 from lumso.formats.reading import UnfitDocument
@@ -30,9 +32,11 @@ from lumso.store.errors import NotFound
 from lumso.store.ids import new_id
 from lumso.store.pots import StoredPot
 
-from .bench import exact_now
+from .bench import exact_now, wants
 from .context import Context, Here, IfMatch, Key, Learning, read_revision
 from .noting import event_of
+from .sheets import pdf_reply, reached
+from .workers import run
 
 router = APIRouter(prefix="/log", tags=["log"])
 
@@ -165,19 +169,8 @@ def _wanted(here: Context) -> list[Wanted]:
         done = facts_of([event_of(e) for e in events.of_jobs(here.db, [stored.id])], stored.id)
         for brew in here.work(job).made.brews:
             if f"{brew.id}:mix" not in done and isinstance(brew.run.first.laid.layer.want, FromArea):
-                found.append(_wants(stored.id, job.name, brew))
+                found.append(wants(stored.id, job.name, brew))
     return found
-
-
-def _wants(job: str, job_name: str, brew: Brew) -> Wanted:
-    coat = brew.run.first
-    paint = next((p for p in brew.mix.parts if p.role in {"paint", "pigment"}), brew.mix.parts[0])
-    where = ", ".join(dict.fromkeys(c.need.zone_name.lower() for c in brew.run.coats))
-    return Wanted(
-        job, job_name, coat.need.zone, coat.need.layer, f"{coat.named} on {where}", coat.laid.recipe.slug,
-        coat.colour or paint.colour, paint.hex, brew.amounts.mixed_ml, coat.laid.water,
-        tuple(p.material for p in brew.mix.parts),
-    )  # fmt: skip
 
 
 class LessonOut(BaseModel):
@@ -283,3 +276,53 @@ def as_job(summary: PotSummary, made: Again, here: Context) -> Job:
     layer = replace(layer, amounts=amounts, colours=colours, tints=tints, want=FromTotal("total", made.ml))
     zone = replace(job.zones[0], layers=(layer,))
     return embed(replace(job, name=f"{summary.name}, as {summary.code}", zones=(zone,)), here.book())
+
+
+PDF: dict[int | str, dict[str, Any]] = {200: {"content": {"application/pdf": {}}}}
+
+
+def piece_pdf(sheet: PieceSheet, days: dict[float, str], paper: Literal["a4", "letter"]) -> bytes:
+    """The sheet of a piece as PDF."""
+    from lumso.formats import pdf  # the layout engine takes a while to load
+
+    return pdf.piece_sheet(sheet, days, paper)
+
+
+def label_pdf(pot: PotSummary, address: str, on: str, keeps: str, paper: Literal["a4", "letter"]) -> bytes:
+    """The label of a jar as PDF."""
+    from lumso.formats import pdf
+
+    return pdf.jar_label(pot, address, on, keeps, paper)
+
+
+@router.get("/jobs/{job_id}/sheet.pdf", response_class=Response, responses=PDF)
+async def get_piece_sheet(job_id: str, request: Request, here: Here,
+                          paper: Literal["a4", "letter"] = "a4") -> Response:  # fmt: skip
+    """What was put on a piece, when, how to care for it and how to mend it, to go with it."""
+
+    def made() -> tuple[PieceSheet, dict[float, str]]:
+        job = jobfile.from_json(jobs.get(here.db, job_id).document, f"Job {job_id}")
+        mine, _ = pots.found(here.db, job=job_id, limit=500)
+        known = [event_of(e) for e in events.of_jobs(here.db, [job_id])]
+        sheet = piece_sheet(job.name, here.work(job), known, [summary_of(p) for p in mine])
+        zone = here.days_chosen()[0].table.zone
+        instants = {p.at_min for z in sheet.zones for p in z.put_on}
+        instants |= {m for z in sheet.zones for m in (z.gently_min, z.cured_min) if m is not None}
+        return sheet, {m: f"{day_of(m, zone)} {on_day(m, zone)[:4]}" for m in instants}
+
+    sheet, days = await run_in_threadpool(made)
+    return pdf_reply(await run(request, piece_pdf, sheet, days, paper), f"About {sheet.name}")
+
+
+@router.get("/pots/{pot}/label.pdf", response_class=Response, responses=PDF)
+async def get_label(pot: PotName, request: Request, here: Here, paper: Literal["a4", "letter"] = "a4") -> Response:
+    """The label of a jar, with its code."""
+    stored = await run_in_threadpool(pots.get, here.db, pot)
+    life = await run_in_threadpool(_life, stored, here, request)
+    summary, jar = life.summary, life.jar
+    zone = (await run_in_threadpool(here.days_chosen))[0].table.zone
+    on = day_of(summary.left_min if summary.left_min is not None else summary.begun_min, zone)
+    until = jar.keeps_until_min if jar else None
+    keeps = "How long it keeps: its label." if until is None else f"Keeps until {day_of(until, zone)}."
+    address = f"{reached(request)}/log/pots/{summary.code or summary.pot}"
+    return pdf_reply(await run(request, label_pdf, summary, address, on, keeps, paper), f"Label {summary.code}")

@@ -151,10 +151,15 @@ async def print_job(job_id: str, asked: PrintIn, request: Request, here: Here) -
     answers = await measured([b.mix for b in sheet.batches], kit, request, here)
     files = [BatchFile("lumso-batch", 3, job.name, kit.name, b, a) for b, a in zip(sheet.batches, answers, strict=True)]
     frozen = await aside(_frozen, stored, files, here)
-    entry: Entry | None = request.app.state.entry
-    base = entry.reach if entry else str(request.base_url).rstrip("/")  # what a phone can reach, where one can
+    base = reached(request)
     coded = [(f.code, f"{base}/b/{f.code}", file) for f, file in zip(frozen, files, strict=True)]
     return pdf_reply(await run(request, pdf_of, asked.what, job.name, coded, asked.paper), f"{job.name} {asked.what}")
+
+
+def reached(request: Request) -> str:
+    """Where a phone of the house reaches this Lumso, where one can."""
+    entry: Entry | None = request.app.state.entry
+    return entry.reach if entry else str(request.base_url).rstrip("/")
 
 
 def _saved(job_id: str, here: Context) -> tuple[StoredJob, Job]:

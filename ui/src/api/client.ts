@@ -78,6 +78,7 @@ export type Hurry = Schemas["Hurry"];
 export type Noted = Schemas["EventIn"];
 export type BenchReply = Schemas["BenchOut"];
 export type BenchOp = Schemas["BenchOp"];
+export type JarHere = Schemas["JarHereOut"];
 export type Timer = Schemas["Timer"];
 export type PotNow = Schemas["PotNowOut"];
 export type PourLine = Schemas["LineNow"];

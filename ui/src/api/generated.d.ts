@@ -1202,6 +1202,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/log/jobs/{job_id}/sheet.pdf": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Get Piece Sheet
+         * @description What was put on a piece, when, how to care for it and how to mend it, to go with it.
+         */
+        get: operations["get_piece_sheet_api_log_jobs__job_id__sheet_pdf_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/log/learned": {
         parameters: {
             query?: never;
@@ -1282,6 +1302,26 @@ export interface paths {
          * @description What is different in a batch since another.
          */
         get: operations["get_changed_api_log_pots__pot__changed_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/log/pots/{pot}/label.pdf": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Get Label
+         * @description The label of a jar, with its code.
+         */
+        get: operations["get_label_api_log_pots__pot__label_pdf_get"];
         put?: never;
         post?: never;
         delete?: never;
@@ -2672,6 +2712,8 @@ export interface components {
          */
         BenchOut: {
             bench: components["schemas"]["Bench"];
+            /** Jars */
+            jars: components["schemas"]["JarHereOut"][];
             /** Pots */
             pots: components["schemas"]["PotNowOut"][];
             scale: components["schemas"]["ScaleOut"];
@@ -5320,6 +5362,27 @@ export interface components {
             strata: components["schemas"]["Stratum"][];
             /** Vessel */
             vessel: string;
+        };
+        /**
+         * JarHereOut
+         * @description A jar that a pot of this job could begin from.
+         */
+        JarHereOut: {
+            /** Code */
+            code: string;
+            /** Colour */
+            colour: string;
+            /** Ml */
+            ml: number;
+            /** Name */
+            name: string;
+            /** Operation */
+            operation: string;
+            /** Pot */
+            pot: string;
+            /** Take G */
+            take_g: number;
+            use: components["schemas"]["JarUse"];
         };
         /**
          * JarMark
@@ -13862,6 +13925,39 @@ export interface operations {
             };
         };
     };
+    get_piece_sheet_api_log_jobs__job_id__sheet_pdf_get: {
+        parameters: {
+            query?: {
+                paper?: "a4" | "letter";
+            };
+            header?: never;
+            path: {
+                job_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/pdf": unknown;
+                };
+            };
+            /** @description Problem details */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
     get_learned_api_log_learned_get: {
         parameters: {
             query?: never;
@@ -14051,6 +14147,39 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Difference"][];
+                };
+            };
+            /** @description Problem details */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    get_label_api_log_pots__pot__label_pdf_get: {
+        parameters: {
+            query?: {
+                paper?: "a4" | "letter";
+            };
+            header?: never;
+            path: {
+                pot: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/pdf": unknown;
                 };
             };
             /** @description Problem details */

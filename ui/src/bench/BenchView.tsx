@@ -2,11 +2,11 @@ import { useQueryClient } from "@tanstack/react-query";
 import { useCallback, useEffect, useMemo, useState, useSyncExternalStore } from "react";
 import { Link, useParams } from "react-router";
 import { useBench, useNoting, useUnsent, withUnsent } from "../api/bench";
-import type { Addition, BenchOp, PotNow, Timer } from "../api/client";
+import type { Addition, BenchOp, JarHere, PotNow, Timer } from "../api/client";
 import { useWaiting } from "../keep/hooks";
 import { Failure } from "../parts/Failure";
 import { Alert, Loading } from "../parts/notices";
-import { clockTime, newId } from "../parts/say";
+import { clockTime, grams, ml, newId } from "../parts/say";
 import { Told } from "../steps/Step";
 import { useAwake } from "./awake";
 import { Judging } from "./Judging";
@@ -262,6 +262,19 @@ export function BenchView() {
                 </p>
               )}
               <Waits op={op} minute={live.minute} />
+              {todo && pot && op.state === "begun" && (
+                <FromJars
+                  jars={reply.jars.filter((j) => j.operation === op.operation.id)}
+                  pot={pot}
+                  onTake={(jar) =>
+                    void act(
+                      `From the jar ${jar.code}`,
+                      { act: "from jar", pot: pot.pot.pot, jar: jar.pot, g: jar.take_g },
+                      op.operation.id,
+                    )
+                  }
+                />
+              )}
               {todo && pot && op.state === "begun" ? (
                 <Pouring
                   pot={pot}
@@ -430,6 +443,31 @@ function toPour(pot: PotNow, adding: Addition | null): ToPour | null {
     fillings: (filled?.fillings ?? []).map((f) => `${f.count} × ${f.name}`),
     said: spoken?.words ?? "",
   };
+}
+
+/** What is left of the same, to begin from, before anything else is poured. */
+function FromJars(props: { jars: JarHere[]; pot: PotNow; onTake: (jar: JarHere) => void }) {
+  if (props.pot.pot.pours.length > 0 || props.pot.pot.carried.length > 0 || !props.jars.length) return null;
+  return (
+    <ul aria-label="Jars to begin from" className="mb-3 flex flex-wrap gap-2">
+      {props.jars.map((jar) => (
+        <li key={jar.pot}>
+          <button
+            type="button"
+            className="press min-h-[72px] px-5 text-left"
+            onClick={() => props.onTake(jar)}
+          >
+            Begin from the jar <span className="numeral">{jar.code}</span>: {grams(jar.take_g)}
+            <span className="narrow block text-sm font-normal">
+              {ml(jar.ml)} left of {jar.name.toLowerCase()}
+              {jar.colour && `, ${jar.colour}`}
+              {jar.use.how === "with water" && `; with ${ml(jar.use.add_water_ml)} more water`}
+            </span>
+          </button>
+        </li>
+      ))}
+    </ul>
+  );
 }
 
 /** A wait that is not over yet, as large as can be. */

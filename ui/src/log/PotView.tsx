@@ -364,6 +364,9 @@ function Jar({ life }: { life: PotLife }) {
           Throw it away
         </button>
       </div>
+      <a href={`/api/log/pots/${s.pot}/label.pdf`} className="press mt-2 inline-flex items-center">
+        Label for the jar
+      </a>
       <p className="narrow mt-1 text-sm text-soft">{jar.discard}</p>
       {error && <Failure error={error} />}
     </section>

@@ -28,6 +28,9 @@ export function StepsSide({ open, zone }: { open: OpenJob; zone: number }) {
           <Sum name="From first to last step" value={lasts(steps.elapsed_h * 60)} />
           <Sum name="At the bench" value={steps.sessions === 1 ? "once" : `${steps.sessions} times`} />
         </div>
+        <a href={`/api/log/jobs/${open.id}/sheet.pdf`} className="press inline-flex items-center">
+          Sheet to go with the piece
+        </a>
         {open.job.zones.length > 1 && now && (
           <button type="button" className="press" aria-pressed={only} onClick={() => setOnly(!only)}>
             Only {now.name.toLowerCase()}
