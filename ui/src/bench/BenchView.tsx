@@ -1,5 +1,5 @@
 import { useQueryClient } from "@tanstack/react-query";
-import { useCallback, useEffect, useMemo, useState, useSyncExternalStore } from "react";
+import { useCallback, useEffect, useMemo, useRef, useState, useSyncExternalStore } from "react";
 import { Link, useParams } from "react-router";
 import { useBench, useNoting, useUnsent, withUnsent } from "../api/bench";
 import type { Addition, BenchOp, JarHere, PotNow, Timer } from "../api/client";
@@ -153,27 +153,31 @@ export function BenchView() {
     return { says: "Done", can: true, run: () => mark("done", op) };
   })();
 
-  const press = key?.can ? key.run : null;
+  /** What the keys do now: read when one is pressed, so that none is lost while the screen is drawn anew. */
+  const keys = useRef<{ forward: () => void; back: () => void }>({ forward: () => {}, back: () => {} });
+  keys.current = {
+    forward: () => (bell.flash ? bell.hush() : key?.can && key.run()),
+    back: () => setLooking(operations[Math.max(0, at - 1)]?.operation.id ?? null),
+  };
+  const deaf = useRef(false);
+  deaf.current = locked;
   useEffect(() => {
     const down = (event: KeyboardEvent) => {
       const target = event.target as HTMLElement | null;
-      if (locked || event.repeat || event.altKey || event.ctrlKey || event.metaKey) return;
+      if (deaf.current || event.repeat || event.altKey || event.ctrlKey || event.metaKey) return;
       const typing = target?.closest("input, textarea, select, button, a, summary, [role=dialog]");
-      if (FORWARD.has(event.key)) {
-        // What has the focus is pressed itself; a foot pedal turns pages wherever that is.
-        if (typing && event.key !== "PageDown") return;
+      // What has the focus is pressed itself; a foot pedal turns pages wherever that is.
+      if (FORWARD.has(event.key) && (!typing || event.key === "PageDown")) {
         event.preventDefault();
-        if (bell.flash) bell.hush();
-        else press?.();
+        keys.current.forward();
       } else if (BACK.has(event.key) && !target?.closest("input, textarea, select")) {
         event.preventDefault();
-        const before = operations[Math.max(0, at - 1)];
-        if (before) setLooking(before.operation.id);
+        keys.current.back();
       }
     };
     window.addEventListener("keydown", down);
     return () => window.removeEventListener("keydown", down);
-  }, [press, locked, bell, operations, at]);
+  }, []);
 
   useEffect(() => {
     document.title = op ? `${says} · Lumso` : "Lumso";
@@ -195,7 +199,7 @@ export function BenchView() {
       className="bench flex h-dvh flex-col bg-enamel"
       onPointerDown={() => bell.flash && bell.hush()}
     >
-      <header className="flex min-h-[72px] items-stretch border-b-2 border-ink bg-steel">
+      <header className="flex min-h-[74px] shrink-0 items-stretch border-b-2 border-ink bg-steel">
         <Link
           to={`/jobs/${id}/steps`}
           className="flex min-w-[72px] items-center px-4 font-semibold underline"
@@ -354,7 +358,7 @@ export function BenchView() {
       {wrong && op && (
         <Wrong op={op} onWrong={() => mark("gone wrong", op)} onClose={() => setWrong(false)} />
       )}
-      <footer className="flex flex-wrap items-stretch border-t-2 border-ink bg-steel">
+      <footer className="flex shrink-0 flex-wrap items-stretch border-t-2 border-ink bg-steel">
         {op && !OVER.has(op.state) && (
           <>
             <button

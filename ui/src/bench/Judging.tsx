@@ -8,15 +8,9 @@ import { lasts, ml, percent, say } from "../parts/say";
 type Shape = Rung["stick"][number];
 
 /** Outlines of the ladder, in mm. */
-function Outline({ shapes, box, hex, name }: { shapes: Shape[]; box: string; hex: string; name: string }) {
+function Outline({ shapes, box, hex }: { shapes: Shape[]; box: string; hex: string }) {
   return (
-    <svg
-      viewBox={box}
-      role="img"
-      aria-label={name}
-      className="block h-full w-full"
-      preserveAspectRatio="xMidYMid meet"
-    >
+    <svg viewBox={box} aria-hidden className="block h-full w-full" preserveAspectRatio="xMidYMid meet">
       {shapes.map((shape, i) => (
         <polygon
           key={`${shape.of}${String(i)}`}
@@ -35,13 +29,13 @@ function Drawn({ rung, hex }: { rung: Rung; hex: string }) {
   return (
     <span className="grid grid-cols-[1fr_1.4fr] gap-1 bg-enamel">
       <span className="row-span-2 h-28">
-        <Outline shapes={rung.stick} box="-18 -32 36 106" hex={hex} name="" />
+        <Outline shapes={rung.stick} box="-18 -32 36 106" hex={hex} />
       </span>
       <span className="h-13">
-        <Outline shapes={rung.peak} box="-30 -27 60 40" hex={hex} name="" />
+        <Outline shapes={rung.peak} box="-30 -27 60 40" hex={hex} />
       </span>
       <span className="h-13">
-        <Outline shapes={rung.streak} box="-30 -10 60 20" hex={hex} name="" />
+        <Outline shapes={rung.streak} box="-30 -10 60 20" hex={hex} />
       </span>
     </span>
   );
