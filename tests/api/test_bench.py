@@ -349,3 +349,46 @@ def test_the_sheet_of_a_piece_and_the_label_of_a_jar_are_printed(rack: Bench, tm
         text = "".join(p.extract_text() for p in PdfReader(tmp_path / "out.pdf").pages)
         for word in words:
             assert word in text
+
+
+def test_how_long_it_dries_and_how_fast_one_is_are_learnt_and_planned_by(rack: Bench) -> None:
+    """The milk paint of the wardrobe waits an hour for its next coat; the rack's wash as long as was chosen."""
+    wardrobe = Bench(rack.client, "Costume wardrobe")
+    wardrobe.count = 100
+    wardrobe.begin("m1")
+    first = wardrobe.operations("lay")[0]["operation"]
+    minute = time.time() / 60 - 120
+    wardrobe.put(operation=first["id"], did="begun", at_min=minute)
+    wardrobe.put(operation=first["id"], did="done", at_min=minute + 2 * first["hands_on_min"])
+    (pace,) = rack.client.get("/api/log/learned").json()["paces"]
+    assert pace["key"] == "pace|brushed-milk-paint"
+    assert pace["factor"]["factor"] < 0.8  # it took twice as long; one job moves it part of the way
+
+    def waits(bench: Bench) -> dict[str, Any]:
+        found: dict[str, Any] = next(t for t in bench()["bench"]["timers"] if t["first"] == first["id"])
+        return {**found, "min": found["opens_min"] - found["since_min"]}
+
+    planned = waits(wardrobe)
+    early = planned["since_min"] + planned["min"] * 0.4
+    act = {"act": "saw dry", "constraint": planned["id"], "dry": True}
+    noted = wardrobe.put(operation=first["id"], at_min=early, act=act).json()["act"]
+    assert noted["planned_min"] == pytest.approx(planned["min"])
+    assert noted["after_min"] == pytest.approx(planned["min"] * 0.4)
+    learned = rack.client.get("/api/log/learned")
+    (wait,) = learned.json()["waits"]
+    assert (wait["key"], wait["on"]) == ("dries|milk-paint", True)
+    assert 0.6 <= wait["factor"]["factor"] < 0.95
+
+    other = Bench(rack.client, "Costume wardrobe")
+    copied = rack.client.post("/api/jobs", json=rack.client.get(f"/api/jobs/{wardrobe.job}").json()["job"])
+    other.job, other.count = copied.json()["id"], 1000
+    other.put(operation=first["id"], did="done")
+    assert waits(other)["min"] == pytest.approx(planned["min"] * wait["factor"]["factor"], rel=0.02)
+    chosen = {"off": [wait["key"]], "confirmed": []}
+    rack.client.put("/api/log/learned", json=chosen, headers={"If-Match": learned.headers["ETag"]})
+    assert waits(other)["min"] == pytest.approx(planned["min"], rel=0.02)
+
+    whole(rack, "p1")
+    chosen_wait = next(t for t in rack()["bench"]["timers"] if t["first"].endswith(":lay:1"))
+    said = {"act": "saw dry", "constraint": chosen_wait["id"], "dry": True}
+    assert rack.put(operation=chosen_wait["first"], act=said).json()["act"]["planned_min"] == 0

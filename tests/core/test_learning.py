@@ -5,8 +5,10 @@ import random
 
 import pytest
 
+from lumso.core.learn.evidence import Ratio, lessons
 from lumso.core.learn.margin import Risk, amount_for, margin_for
 from lumso.core.learn.rates import Likely, clipped, doubtful, interval, learned_rate, next_job
+from lumso.core.learn.waits import Sighting, learned_pace, learned_wait
 
 
 def test_three_jobs_at_one_and_three_tenths() -> None:
@@ -92,3 +94,68 @@ def test_a_smaller_risk_and_a_smaller_log_take_more() -> None:
     # By hand: one in ten of a normal of ln with spread 0.32 is 1.2816·0.32 above its median: × 1.507.
     by_hand = amount_for(1000, 0, Risk(10, (Likely(1.0, 0.0, 0.32),), 0.0))
     assert by_hand == pytest.approx(1507, rel=1e-3)
+
+
+def seen(factor: float, rng: random.Random, gap: float = 0.3) -> list[Sighting]:
+    """What a painter notes of a film that takes `factor` times as long: looks that come when they come."""
+    truth = 120 * factor * math.exp(rng.gauss(0, 0.15))
+    found = []
+    at = 120 * rng.uniform(0.4, 0.9)
+    while at < truth:
+        found.append(Sighting("wash", "job", 0, 120, at, dry=False))
+        at *= 1 + rng.uniform(0.05, gap)
+    return [*found, Sighting("wash", "job", 0, 120, at, dry=True)]
+
+
+def test_found_dry_says_by_then_and_not_yet_says_later() -> None:
+    dry = [Sighting("wash", "job", 0, 120, 300, dry=True)] * 12
+    assert 0.75 < learned_wait("wash", dry).factor < 1.1  # long dry is no reason to wait longer
+    soon = [Sighting("wash", "job", 0, 120, 60, dry=True)] * 6
+    assert learned_wait("wash", soon).factor < 0.65
+    late = [Sighting("wash", "job", 0, 120, 180, dry=False)] * 6
+    assert learned_wait("wash", late).factor > 1.5
+    early = [Sighting("wash", "job", 0, 120, 20, dry=False)] * 12
+    assert 0.9 < learned_wait("wash", early).factor < 1.3
+
+
+@pytest.mark.parametrize("factor", [0.7, 1.0, 1.5])
+def test_drying_is_learnt_from_looks_that_come_when_they_come(factor: float) -> None:
+    rng = random.Random(f"dries {factor}")
+    found = [learned_wait("wash", [s for _ in range(12) for s in seen(factor, rng)]).factor for _ in range(60)]
+    assert sorted(found)[30] == pytest.approx(factor, rel=0.1)
+    assert learned_wait("wash", []).factor == pytest.approx(1)
+
+
+def test_the_gap_between_two_looks_is_not_learnt() -> None:
+    """A painter who looks only the next morning learns nothing of the hours between."""
+    rng = random.Random("gap")
+    found = [
+        learned_wait("wash", [s for _ in range(12) for s in seen(1.0, rng, gap=8.0)]).factor for _ in range(60)
+    ]  # fmt: skip
+    assert sorted(found)[30] == pytest.approx(1.0, rel=0.15)
+
+
+def test_who_takes_half_as_long_again_is_two_thirds_as_fast() -> None:
+    assert learned_pace("brushed", [1.5] * 8).factor == pytest.approx(1 / 1.5, rel=0.05)
+
+
+def test_pots_of_one_job_count_as_one_and_what_is_off_is_said_so() -> None:
+    ratios = [
+        Ratio("wash|rubbed", f"p{i}", "a" if i < 3 else "b", i, r) for i, r in enumerate((1.2, 1.3, 1.4, 1.1, 5.0))
+    ]
+    (lesson,) = lessons(ratios, (), ())
+    assert lesson.learned is not None
+    assert lesson.learned.jobs == 2
+    assert [e.counts for e in lesson.evidence] == [True, True, True, True, False]
+    assert lesson.evidence[4].doubt.startswith("Really?")
+    one_each = learned_rate("wash|rubbed", [(1.2 * 1.3 * 1.4) ** (1 / 3), 1.1])
+    assert lesson.learned.factor == pytest.approx(one_each.factor)
+    (confirmed,) = lessons(ratios, ("p4",), ("wash|rubbed",))
+    assert confirmed.learned is not None
+    assert confirmed.evidence[4].counts
+    assert not confirmed.on
+    assert confirmed.learned.factor == pytest.approx(
+        learned_rate("wash|rubbed", [(1.2 * 1.3 * 1.4) ** (1 / 3), (1.1 * 2.2) ** 0.5]).factor
+    )
+    (nothing,) = lessons([Ratio("glaze|dragged", "p", "a", 0, 9.0)], (), ())
+    assert nothing.learned is None

@@ -13,6 +13,7 @@ from fastapi.responses import StreamingResponse
 from pydantic import BaseModel, ConfigDict, Field
 
 from lumso.core.bench.bench import Bench, bench_of
+from lumso.core.bench.timers import Timer, running
 from lumso.core.book.catalogue import Catalogue, pick
 from lumso.core.book.recipes import Limit
 from lumso.core.days.facts import facts_of
@@ -146,6 +147,14 @@ def get_pot(pot_id: Annotated[str, Field(max_length=80)], here: Here, request: R
     pot = pick("pot", {p: s for p, s in every.items() if s.begun}, pot_id)
     job, made = _job_of(known, pot, here)
     return pot_out(pot, job, made, here, request)
+
+
+def running_now(job_id: str, own: list[Event], here: Context, request: Request) -> tuple[Timer, ...]:
+    """All that runs of a job, as it was planned: what was seen of it left aside."""
+    stored = jobs.get(here.db, job_id)
+    made = here.work(jobfile.from_json(stored.document, f"Job {job_id}"))
+    air, _ = air_of(here.days_chosen()[0], here, now_min(request))
+    return running(made.operations, made.constraints, facts_of(own, job_id), (), air.room, exact_now(request))
 
 
 def wants(job: str, name: str, brew: Brew) -> Wanted:

@@ -3,6 +3,7 @@
 from collections.abc import Callable, Iterable, Mapping
 from contextlib import suppress
 from dataclasses import dataclass
+from math import exp, log
 from threading import Lock
 from typing import Annotated, Any, Literal
 
@@ -18,7 +19,8 @@ from lumso.core.errors import InvalidValue
 from lumso.core.job.job import Job
 from lumso.core.layers.conditions import Room, steady
 from lumso.core.learn.evidence import Ratio, lessons
-from lumso.core.learn.rates import LearnedRate
+from lumso.core.learn.rates import LearnedRate, clipped
+from lumso.core.learn.waits import Factor, Sighting, learned_pace, learned_wait
 from lumso.core.memory import Memo
 from lumso.core.mixing.fillings import KitAnswer
 from lumso.core.mixing.needs import Needs
@@ -30,7 +32,7 @@ from lumso.core.workshop.shelf import ShelfItem
 from lumso.core.workshop.workshop import Workshop
 from lumso.formats.reading import UnfitDocument, read_json
 from lumso.formats.workshop import DOCUMENT
-from lumso.store import entries, pots, settings
+from lumso.store import entries, events, pots, settings
 from lumso.store.database import Database
 
 PICTURES = 80
@@ -239,17 +241,19 @@ class Context:
                 says = _says(key, setting.document)
                 unread.append(Unread(kind="setting", slug=key, says=says, document=setting.document))
         chosen: Settings = _setting("workshop", kept["workshop"].document) or Settings()
+        learning: Learning = _setting("learning", kept["learning"].document) or Learning()
         kits = {k.slug for k in own["kit"]} | set(self.catalogue.kits)
         workshop = Workshop(
             measures=chosen.measures,
             kit=chosen.kit if chosen.kit in kits else Settings().kit,
             vessel=chosen.vessel,
-            paces=dict(chosen.paces),
+            paces={**{f.of: f.factor for f in self.paces(learning)}, **chosen.paces},
+            waits={f.of: f.factor for f in self.waits(learning)},
             kits=tuple(own["kit"]),
             shelf=tuple(own["shelf"]),
             recipes=tuple(own["recipe"]),
             better=_setting("better", kept["better"].document) or (),
-            learned=self._learned(_setting("learning", kept["learning"].document) or Learning()),
+            learned=self._learned(learning),
         )
         return Held(version, workshop, tuple(unread), chosen, kept["workshop"].revision)
 
@@ -261,6 +265,29 @@ class Context:
         """What the log says of rates, as far as it is to count."""
         found = lessons(self.ratios(), chosen.confirmed, chosen.off)
         return tuple(x.learned for x in found if x.learned is not None and x.on)
+
+    def sightings(self) -> list[Sighting]:
+        """What was seen of how long films dry."""
+        rows = events.sightings(self.db, "wait")
+        return [Sighting(r.of, r.job_id, r.at_min, r.planned, r.seen, r.dry) for r in rows]
+
+    def waits(self, chosen: Learning) -> list[Factor]:
+        """How long mixes dry, by the log, as far as that is to count."""
+        by: dict[str, list[Sighting]] = {}
+        for one in self.sightings():
+            by.setdefault(one.of, []).append(one)
+        return [learned_wait(of, seen) for of, seen in by.items() if f"dries|{of}" not in chosen.off]
+
+    def paces(self, chosen: Learning) -> list[Factor]:
+        """How fast the painter is, technique by technique, as far as that is to count. Each job counts once."""
+        by: dict[str, dict[str, list[float]]] = {}
+        for r in events.sightings(self.db, "pace"):
+            by.setdefault(r.of, {}).setdefault(r.job_id, []).append(log(clipped(r.seen / r.planned)))
+        return [
+            learned_pace(of, [exp(sum(x) / len(x)) for x in jobs.values()])
+            for of, jobs in by.items()
+            if f"pace|{of}" not in chosen.off
+        ]
 
     def learning(self) -> tuple[Learning, int]:
         """What of the log is to count, and its revision."""

@@ -1,6 +1,6 @@
 """The log: batches as they were poured, what is left of them, how to make one again, and what they teach."""
 
-from collections.abc import Iterable
+from collections.abc import Iterable, Mapping
 from dataclasses import replace
 from typing import Annotated, Any, Literal
 
@@ -18,6 +18,7 @@ from lumso.core.job.job import FromArea, FromTotal, Job
 from lumso.core.job.start import start_pot
 from lumso.core.layers.drying import factor
 from lumso.core.learn.evidence import Lesson, lessons
+from lumso.core.learn.waits import Factor
 from lumso.core.log.again import Again, Difference, again, what_changed
 from lumso.core.log.event import Event, notes_of, standing
 from lumso.core.log.jars import JarNow, JarUse, Wanted, jar_now, uses_of
@@ -181,10 +182,23 @@ class LessonOut(BaseModel):
     technique: str
 
 
+class FactorOut(BaseModel):
+    """A factor by what was seen, with what it is called by, and whether it counts. `key` switches it off."""
+
+    key: str
+    name: str
+    factor: Factor
+    on: bool
+
+
 class LearnedOut(BaseModel):
     """All that the log says, and what was chosen of it."""
 
     lessons: list[LessonOut]
+    waits: list[FactorOut]
+    """How long mixes dry here."""
+    paces: list[FactorOut]
+    """How fast the painter is."""
     chosen: Learning
 
 
@@ -198,10 +212,20 @@ def get_learned(here: Here, response: Response) -> LearnedOut:
     out = []
     for lesson in found:
         recipe, _, technique = lesson.of.partition("|")
-        names = known.recipes.get(recipe), known.techniques.get(technique)
-        out.append(LessonOut(lesson=lesson, recipe=names[0].name if names[0] else recipe,
-                             technique=names[1].name if names[1] else technique))  # fmt: skip
-    return LearnedOut(lessons=out, chosen=chosen)
+        names = _called(known.recipes, recipe), _called(known.techniques, technique)
+        out.append(LessonOut(lesson=lesson, recipe=names[0], technique=names[1]))
+    waits = [_factor("dries", f, known.recipes, chosen) for f in here.waits(Learning())]
+    paces = [_factor("pace", f, known.techniques, chosen) for f in here.paces(Learning())]
+    return LearnedOut(lessons=out, waits=waits, paces=paces, chosen=chosen)
+
+
+def _factor(kind: str, found: Factor, entries: Mapping[str, Any], chosen: Learning) -> FactorOut:
+    key = f"{kind}|{found.of}"
+    return FactorOut(key=key, name=_called(entries, found.of), factor=found, on=key not in chosen.off)
+
+
+def _called(entries: Mapping[str, Any], slug: str) -> str:
+    return str(entries[slug].name) if slug in entries else slug
 
 
 @router.put("/learned")

@@ -24,7 +24,7 @@ from lumso.formats.events import from_json, to_json
 from lumso.formats.pots import summary_to_json
 from lumso.store import batches, events, jobs
 from lumso.store.errors import NotFound, StaleRevision
-from lumso.store.events import Around, NewEvent, PotRow, StoredEvent
+from lumso.store.events import Around, Decided, NewEvent, PotRow, SightingRow, StoredEvent
 
 from .context import Context
 from .gate import device_of
@@ -86,6 +86,8 @@ async def note(event_id: str, noted: EventIn, request: Request, here: Context) -
     act = noted.act
     if isinstance(act, Begun):
         act = await _begun(act, noted, request, here)
+    if isinstance(act, SawDry):
+        act = await run_in_threadpool(_as_planned, act, noted, here, request)
     device = device_of(here.db, request.scope)
     by = device.name if device else ""
     return await run_in_threadpool(_kept, event_id, noted, act, by, here)
@@ -149,18 +151,66 @@ def _kept(event_id: str, noted: EventIn, act: Act | None, by: str, here: Context
     if noted.retracts:
         pot, jar = (a or b for a, b in zip((pot, jar), events.pot_of(here.db, noted.retracts), strict=True))
 
-    def decide(around: Around) -> StoredEvent | tuple[str, Iterable[PotRow]]:
+    def decide(around: Around) -> StoredEvent | Decided:
         of_job = [event_of(e) for e in around.of_job]
         if (same := _said_already(event, of_job)) is not None:
             return next(e for e in around.of_job if e.id == same.id)
-        rows: Iterable[PotRow] = ()
+        rows: Sequence[PotRow] = ()
         if pot or isinstance(act, Went) or event.operation:
             rows = _follow(event, noted.noted_min, around, of_job, here)
-        return to_json(event), rows
+        gone = event.retracts if event.did in {"retracted", "corrected"} else ""
+        return Decided(to_json(event), rows, _sighting(event, of_job), gone)
 
     new = NewEvent(event_id, noted.job, noted.at_min, noted.noted_min, to_json(event), pot, jar)
     made = events.add(here.db, new, decide)
     return event_of(made), made.revision
+
+
+def _begun_as(batch: str, of_job: Sequence[Event]) -> Begun | None:
+    """What a batch was begun as, last."""
+    begun = [e.act for e in standing(of_job) if isinstance(e.act, Begun) and e.act.batch == batch]
+    return begun[-1] if begun else None
+
+
+def _as_planned(act: SawDry, noted: EventIn, here: Context, request: Request) -> SawDry:
+    """What was seen, beside what was planned of it: so it can teach."""
+    from .bench import running_now
+
+    of_job = [event_of(e) for e in events.of_jobs(here.db, [noted.job])]
+    timer = next((t for t in running_now(noted.job, of_job, here, request) if t.id == act.constraint), None)
+    first = next((e.planned for e in standing(of_job) if e.operation == noted.operation and e.planned), None)
+    begun = _begun_as(first.batch, of_job) if first and first.kind == "lay" else None
+    if timer is None or timer.opens_min is None or begun is None or not timer.dries:
+        return act
+    learned = here.workshop().waits.get(begun.recipe, 1.0)
+    after = max(noted.at_min - timer.since_min, 0.0)
+    planned = timer.opens_min - timer.since_min
+    return replace(act, planned_min=planned, after_min=after, recipe=begun.recipe, factor=learned)
+
+
+SHORTEST_MIN = 2.0
+"""Work that took less was marked afterwards."""
+
+
+def _sighting(event: Event, of_job: Sequence[Event]) -> SightingRow | None:
+    """What an event says of how long something takes; None where it says nothing."""
+    act = event.act
+    if isinstance(act, SawDry):
+        if not act.recipe or act.planned_min <= 0:
+            return None
+        planned = act.planned_min / act.factor
+        return SightingRow(event.id, "wait", act.recipe, event.job, event.at_min, planned, act.after_min, act.dry)
+    one = event.planned
+    if event.did != "done" or one is None or one.kind != "lay" or one.hands_on_min <= 0:
+        return None
+    before = facts_of(of_job, event.job).get(event.operation)
+    begun = _begun_as(one.batch, of_job)
+    if before is None or before.did != "begun" or begun is None:
+        return None
+    took = event.at_min - before.at_min
+    if took < SHORTEST_MIN:
+        return None
+    return SightingRow(event.id, "pace", begun.technique, event.job, event.at_min, one.hands_on_min, took)
 
 
 def _said_already(event: Event, of_job: Sequence[Event]) -> Event | None:

@@ -180,7 +180,7 @@ def _alone(kind: str, files: Sequence[CatalogueFile]) -> Any:
 def _together(files: Sequence[CatalogueFile]) -> Catalogue:
     """The entries of all files, kind by kind."""
     kinds: dict[str, Any] = {}
-    for kind in (f.name for f in fields(Catalogue) if f.name not in {*ALONE, "learned"}):
+    for kind in (f.name for f in fields(Catalogue) if f.name not in {*ALONE, "learned", "waits"}):
         entries = [e for file in files for e in getattr(file, kind)]
         kinds[kind] = tuple(entries) if kind in ORDERED else {e.slug: e for e in entries}
     return Catalogue(**kinds, **{kind: _alone(kind, files) for kind in ALONE})

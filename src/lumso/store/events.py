@@ -57,9 +57,33 @@ class Around:
     of_pots: Sequence[StoredEvent]
 
 
-Decide = Callable[[Around], StoredEvent | tuple[str, Iterable[PotRow]]]
-"""What becomes of a new event: another that says the same already; or its document and the pots as they are with it.
-Raises what it refuses."""
+@dataclass(frozen=True)
+class SightingRow:
+    """What an event says of how long something takes."""
+
+    event: str
+    kind: str
+    of: str
+    job_id: str
+    at_min: float
+    planned: float
+    seen: float
+    dry: bool = True
+
+
+@dataclass(frozen=True)
+class Decided:
+    """What a new event comes to: its document, the pots as they are with it, what it says of how long things take, and
+    the event whose say is taken back."""
+
+    document: str
+    pots: Sequence[PotRow] = ()
+    sighting: SightingRow | None = None
+    gone: str = ""
+
+
+Decide = Callable[[Around], StoredEvent | Decided]
+"""What becomes of a new event: another that says the same already, or what it comes to. Raises what it refuses."""
 
 
 def add(db: Database, new: NewEvent, decide: Decide | None = None) -> StoredEvent:
@@ -78,30 +102,47 @@ def add(db: Database, new: NewEvent, decide: Decide | None = None) -> StoredEven
         of_pots = _of_pots(connection, {new.pot, new.jar} - {""})
         if known is None and not of_pots:
             raise NotFound(f"There is no job {new.job_id!r}.")
-        document, pots = new.document, list[PotRow]()
-        if decide is not None:
-            decided = decide(Around(_of_job(connection, new.job_id), of_pots))
-            if isinstance(decided, StoredEvent):
-                return decided
-            document, pots = decided[0], list(decided[1])
+        decided = decide(Around(_of_job(connection, new.job_id), of_pots)) if decide else Decided(new.document)
+        if isinstance(decided, StoredEvent):
+            return decided
         revision = tick(connection, "touched")
         connection.execute(
             "INSERT INTO event (id, job_id, at_min, noted_min, revision, document, pot, jar) "
             "VALUES (?, ?, ?, ?, ?, ?, ?, ?)",
-            (new.id, new.job_id, new.at_min, new.noted_min, revision, document, new.pot, new.jar),
+            (new.id, new.job_id, new.at_min, new.noted_min, revision, decided.document, new.pot, new.jar),
         )
-        taught = [p.id for p in pots if p.rate_of] or _taught(connection, [p.id for p in pots])
-        put_pots(connection, pots)
-        if taught:
-            tick(connection, "workshop")  # what was learnt of rates may be another: what was planned by it is, too
-        return StoredEvent(new.id, new.job_id, document, revision, new.noted_min)
+        if _teaches(connection, decided):
+            tick(connection, "workshop")  # what was learnt may be another: what was planned by it is, too
+        put_pots(connection, decided.pots)
+        return StoredEvent(new.id, new.job_id, decided.document, revision, new.noted_min)
 
 
-def _taught(connection: sqlite3.Connection, pots: Sequence[str]) -> bool:
-    """Whether rates were learnt of any of these pots."""
-    marks = ", ".join("?" for _ in pots)
-    row = connection.execute(f"SELECT 1 FROM pot WHERE rate_of <> '' AND id IN ({marks})", list(pots)).fetchone()
-    return row is not None
+def _teaches(connection: sqlite3.Connection, decided: Decided) -> bool:
+    """Write what an event says of how long things take; whether anything that is learnt changes by it or its pots."""
+    changed = any(p.rate_of for p in decided.pots)
+    if decided.pots and not changed:
+        marks = ", ".join("?" for _ in decided.pots)
+        names = [p.id for p in decided.pots]
+        rated = connection.execute(f"SELECT 1 FROM pot WHERE rate_of <> '' AND id IN ({marks})", names).fetchone()
+        changed = rated is not None
+    if decided.gone:
+        gone = connection.execute("DELETE FROM sighting WHERE event = ?", (decided.gone,))
+        changed = changed or gone.rowcount > 0
+    if (s := decided.sighting) is not None:
+        row = (s.event, s.kind, s.of, s.job_id, s.at_min, s.planned, s.seen, int(s.dry))
+        connection.execute("INSERT OR REPLACE INTO sighting VALUES (?, ?, ?, ?, ?, ?, ?, ?)", row)
+        changed = True
+    return changed
+
+
+def sightings(db: Database, kind: str) -> list[SightingRow]:
+    """What was seen of how long things take, in order of time."""
+    with db.read() as connection:
+        rows = connection.execute("SELECT * FROM sighting WHERE kind = ? ORDER BY at_min, event", (kind,))
+        return [
+            SightingRow(r["event"], kind, r["of"], r["job_id"], r["at_min"], r["planned"], r["seen"], bool(r["dry"]))
+            for r in rows
+        ]
 
 
 def put_pots(connection: sqlite3.Connection, pots: Iterable[PotRow]) -> None:

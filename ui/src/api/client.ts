@@ -90,6 +90,7 @@ export type PotSummary = Schemas["PotSummary"];
 export type PotLife = Schemas["PotLifeOut"];
 export type JarLine = Schemas["JarOut"];
 export type LessonLine = Schemas["LessonOut"];
+export type FactorLine = Schemas["FactorOut"];
 export type LearnedChoice = Schemas["Learning-Output"];
 export type LogEvent = Schemas["Event"];
 export type Act = NonNullable<Noted["act"]>;

@@ -4236,6 +4236,33 @@ export interface components {
             zone: string;
         };
         /**
+         * Factor
+         * @description A factor by what was seen, how far it may be off, and from how many sightings.
+         */
+        Factor: {
+            /** Count */
+            count: number;
+            /** Factor */
+            factor: number;
+            /** Of */
+            of: string;
+            /** Off */
+            off: number;
+        };
+        /**
+         * FactorOut
+         * @description A factor by what was seen, with what it is called by, and whether it counts. `key` switches it off.
+         */
+        FactorOut: {
+            factor: components["schemas"]["Factor"];
+            /** Key */
+            key: string;
+            /** Name */
+            name: string;
+            /** On */
+            on: boolean;
+        };
+        /**
          * Fault
          * @description What commonly goes wrong with a technique, and how it is rescued.
          */
@@ -6420,6 +6447,10 @@ export interface components {
             chosen: components["schemas"]["Learning-Output"];
             /** Lessons */
             lessons: components["schemas"]["LessonOut"][];
+            /** Paces */
+            paces: components["schemas"]["FactorOut"][];
+            /** Waits */
+            waits: components["schemas"]["FactorOut"][];
         };
         /**
          * LearnedRate
@@ -9278,15 +9309,38 @@ export interface components {
              * @enum {string}
              */
             act: "saw dry";
+            /**
+             * After Min
+             * @description How long it had dried by then; filled in likewise.
+             * @default 0
+             */
+            after_min?: number;
             /** Constraint */
             constraint: string;
             /** Dry */
             dry: boolean;
             /**
+             * Factor
+             * @description What the log had made of the wait by then.
+             * @default 1
+             */
+            factor?: number;
+            /**
              * More Min
              * @default 0
              */
             more_min?: number;
+            /**
+             * Planned Min
+             * @description How long it was to take, as it was planned then without what was seen; filled in by whoever keeps the log.
+             * @default 0
+             */
+            planned_min?: number;
+            /**
+             * Recipe
+             * @default
+             */
+            recipe?: string;
         };
         /**
          * SawDry
@@ -9298,15 +9352,38 @@ export interface components {
              * @constant
              */
             act: "saw dry";
+            /**
+             * After Min
+             * @description How long it had dried by then; filled in likewise.
+             * @default 0
+             */
+            after_min: number;
             /** Constraint */
             constraint: string;
             /** Dry */
             dry: boolean;
             /**
+             * Factor
+             * @description What the log had made of the wait by then.
+             * @default 1
+             */
+            factor: number;
+            /**
              * More Min
              * @default 0
              */
             more_min: number;
+            /**
+             * Planned Min
+             * @description How long it was to take, as it was planned then without what was seen; filled in by whoever keeps the log.
+             * @default 0
+             */
+            planned_min: number;
+            /**
+             * Recipe
+             * @default
+             */
+            recipe: string;
         };
         /**
          * ScaleOut
@@ -10852,6 +10929,12 @@ export interface components {
         Timer: {
             /** Closes Min */
             closes_min: number | null;
+            /**
+             * Dries
+             * @description Whether it waits for a film to dry, not for a time that was chosen.
+             * @default false
+             */
+            dries: boolean;
             /** First */
             first: string;
             /** Id */

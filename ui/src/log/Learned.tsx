@@ -1,5 +1,5 @@
 import { Link } from "react-router";
-import type { LessonLine } from "../api/client";
+import type { FactorLine, LessonLine } from "../api/client";
 import { useLearn, useLearned } from "../api/log";
 import { Failure } from "../parts/Failure";
 import { Loading } from "../parts/notices";
@@ -18,7 +18,7 @@ export function Learned() {
   if (learned.error && !learned.data)
     return <Failure error={learned.error} onRetry={() => void learned.refetch()} />;
   if (!learned.data) return <Loading>Reading what the log says…</Loading>;
-  const { lessons, chosen, revision } = learned.data;
+  const { lessons, waits, paces, chosen, revision } = learned.data;
   const turn = (of: string, on: boolean) =>
     learn.mutate({ ...chosen, off: on ? chosen.off.filter((o) => o !== of) : [...chosen.off, of], revision });
   const confirm = (pot: string, yes: boolean) =>
@@ -27,7 +27,7 @@ export function Learned() {
       confirmed: yes ? [...chosen.confirmed, pot] : chosen.confirmed.filter((p) => p !== pot),
       revision,
     });
-  if (!lessons.length)
+  if (!lessons.length && !waits.length && !paces.length)
     return (
       <p className="mt-6 max-w-xl">
         Nothing yet. When a batch was poured, its coats laid and what was left of it weighed or judged, Lumso
@@ -45,7 +45,49 @@ export function Learned() {
           <Lesson key={line.lesson.of} line={line} onTurn={turn} onConfirm={confirm} />
         ))}
       </ul>
+      <Factors name="How long it dries here" says="times as long as planned" list={waits} onTurn={turn} />
+      <Factors name="How fast you are" says="times as fast as planned" list={paces} onTurn={turn} />
     </div>
+  );
+}
+
+/** Factors by what was seen: each with how far it is known, and whether it is planned by. */
+function Factors(props: {
+  name: string;
+  says: string;
+  list: FactorLine[];
+  onTurn: (of: string, on: boolean) => void;
+}) {
+  if (!props.list.length) return null;
+  return (
+    <section aria-label={props.name}>
+      <h2 className="mt-6 border-b-2 border-ink text-lg font-bold">{props.name}</h2>
+      <ul>
+        {props.list.map(({ key, name, factor: f, on }) => (
+          <li
+            key={key}
+            className="flex flex-wrap items-center justify-between gap-3 border-b border-line py-2"
+          >
+            <span>
+              <strong>{name}</strong> <span className="numeral text-xl">× {f.factor.toFixed(2)}</span>{" "}
+              <span className="narrow text-sm">
+                {props.says}, from {f.count === 1 ? "one sighting" : `${f.count} sightings`}, known to about{" "}
+                {whole(f.off)}
+              </span>
+            </span>
+            <button
+              type="button"
+              className="press"
+              aria-pressed={on}
+              aria-label={`Plan by it: ${name}`}
+              onClick={() => props.onTurn(key, !on)}
+            >
+              {on ? "Planned by" : "Not planned by"}
+            </button>
+          </li>
+        ))}
+      </ul>
+    </section>
   );
 }
 

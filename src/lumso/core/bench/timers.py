@@ -46,6 +46,8 @@ class Timer(Value):
     """What was seen that moved it, in words; "" where nothing was."""
     trouble: str
     """Why no time is promised; "" where one is."""
+    dries: bool = False
+    """Whether it waits for a film to dry, not for a time that was chosen."""
 
 
 def timer_id(first: str, then: str) -> str:
@@ -86,6 +88,7 @@ def running(operations: Sequence[Operation], constraints: Iterable[Constraint], 
         had = found.get(slot)
         opens, closes = (had.opens_min, had.closes_min) if had else (since, None)
         trouble = had.trouble if had else ""
+        dries = (had.dries if had else False) or (tie.kind == "at least" and tie.wait.by != "clock")
         if kind == "wait":
             over = over_at(tie, since, air)
             if over == float("inf"):
@@ -98,7 +101,7 @@ def running(operations: Sequence[Operation], constraints: Iterable[Constraint], 
             if until < float("inf"):
                 closes = until if closes is None else min(closes, until)
         made = Timer(slot, kind, _name(then, tie), then.zone_name, since, opens, closes, tie.first, tie.then, tie.why,
-                     tie.remedy, "", trouble)  # fmt: skip
+                     tie.remedy, "", trouble, dries)  # fmt: skip
         if had is not None:
             kinds = {had.kind, kind}
             made = replace(made, kind="window" if "window" in kinds else kind, why=had.why or tie.why,

@@ -84,6 +84,8 @@ class Catalogue:
     """The marks techniques leave, by technique."""
     learned: Mapping[str, LearnedRate] = field(default_factory=dict)
     """What the painter's log says a mix takes, by "recipe|technique"."""
+    waits: Mapping[str, float] = field(default_factory=dict)
+    """How many times as long as usual mixes dry, by recipe, by the painter's log."""
 
     def system(self, slug: str) -> MeasureSystem:
         """The measure system called `slug`. Raises UnknownEntry."""

@@ -54,13 +54,20 @@ class Laid:
     """The film whose times hold where it is laid thick."""
     learned: LearnedRate | None = None
     """What the painter's log says it takes."""
+    slower: float = 1.0
+    """How many times as long as usual it dries, by the painter's log."""
 
     def wait(self, moment: Moment) -> Wait:
         """What one of its times waits for."""
         whole = self.layer.touched >= WHOLE
-        return wait_for(
+        wait = wait_for(
             self.film, moment, self.wet_um, whole, self.thick, self.layer.dries_by if self.hurries else "air"
         )
+        if self.slower == 1 or wait.reference_min is None or moment in {"recoat_until", "cured"}:
+            return wait
+        if self.slower < 1 and moment in self.film.labelled:
+            return wait  # what a label says is never undercut
+        return replace(wait, reference_min=wait.reference_min * self.slower)
 
     @property
     def hurries(self) -> bool:
@@ -197,4 +204,5 @@ def lay(layer: Layer, catalogue: Catalogue, memo: Memo | None = None) -> Laid:
         stress,
         catalogue.films.get(film.thick),
         learned,
+        catalogue.waits.get(base.slug, 1.0),
     )

@@ -205,6 +205,13 @@ class SawDry(Value):
     constraint: Annotated[str, MaxLen(1000)]
     dry: bool
     more_min: Annotated[float, Interval(ge=0, le=14 * 24 * 60)] = 0.0
+    planned_min: NotNegative = 0.0
+    """How long it was to take, as it was planned then without what was seen; filled in by whoever keeps the log."""
+    after_min: NotNegative = 0.0
+    """How long it had dried by then; filled in likewise."""
+    recipe: Annotated[str, MaxLen(80)] = ""
+    factor: Positive = 1.0
+    """What the log had made of the wait by then."""
 
 
 PotAct = Begun | Tared | Poured | TakenOut | FromJar | Settled | Stirred | Looked | LostWater | Left | Discarded

@@ -35,4 +35,4 @@ def known_to(workshop: Workshop, catalogue: Catalogue, entries: Entries | None =
             with suppress(InvalidValue):  # it was checked against the book: a job's own may contradict it, and stands
                 materials[item.slug] = with_overlays(materials[item.slug], item.overlays)
     learned = {one.of: one for one in workshop.learned}
-    return laid_over(replace(book, materials=materials, learned=learned), workshop.better)
+    return laid_over(replace(book, materials=materials, learned=learned, waits=workshop.waits), workshop.better)

@@ -33,3 +33,5 @@ class Workshop(Value):
     """What is known better of entries of the book, materials aside."""
     learned: tuple[LearnedRate, ...] = ()
     """What the log says mixes take, as far as it counts."""
+    waits: dict[str, Annotated[float, Interval(gt=0, le=10)]] = field(default_factory=dict)
+    """How many times as long as usual mixes dry here, by recipe, as far as the log tells."""

@@ -23,3 +23,15 @@ CREATE INDEX pot_by_job ON pot (job_id);
 CREATE INDEX pot_by_code ON pot (code);
 CREATE INDEX pot_by_rate ON pot (rate_of) WHERE rate_of <> '';
 CREATE INDEX pot_left ON pot (state) WHERE left_g > 0;
+
+-- What was seen of how long films dry, and how long work took: written with the events that say so.
+CREATE TABLE sighting (
+  event    TEXT PRIMARY KEY,
+  kind     TEXT NOT NULL CHECK (kind IN ('wait', 'pace')),
+  of       TEXT NOT NULL,                -- the recipe; the technique
+  job_id   TEXT NOT NULL,
+  at_min   REAL NOT NULL,
+  planned  REAL NOT NULL,                -- minutes
+  seen     REAL NOT NULL,                -- minutes
+  dry      INTEGER NOT NULL DEFAULT 1    -- of a wait: 1 dry by then, 0 not yet
+) STRICT;
