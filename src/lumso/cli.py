@@ -164,8 +164,7 @@ def _serve(host: str, port: int, data: Path, demo: bool, tls: _Tls, sends_on: in
             print(f"{data} is of an earlier Lumso. A backup is made before it is brought up to date.", flush=True)
             backup.make(data)
         db = Database(data)
-        if demo:
-            seed(db, shipped())
+        fresh = bool(demo and seed(db, shipped()))
     except LumsoError as error:
         listener.close()
         raise fail(str(error)) from None
@@ -179,6 +178,10 @@ def _serve(host: str, port: int, data: Path, demo: bool, tls: _Tls, sends_on: in
         entry = Entry(f"{scheme}://{reached}:{number}", secure=cert is not None, authority=authority)
         _say_how_to_come_in(entry)
     made = create_app(db, shipped(), names=_names(host), entry=entry)
+    if fresh:
+        from lumso.demo.log import write_log
+
+        write_log(made.state.context)
     devices = []
     if demo and not sends_on:
         devices.append(_Device("room", "--port", "0", "--profile", "heated-room"))

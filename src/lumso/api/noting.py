@@ -25,6 +25,7 @@ from lumso.formats.pots import summary_to_json
 from lumso.store import batches, events, jobs
 from lumso.store.errors import NotFound, StaleRevision
 from lumso.store.events import Around, Decided, NewEvent, PotRow, SightingRow, StoredEvent
+from lumso.store.jobs import StoredJob
 
 from .context import Context
 from .gate import device_of
@@ -90,7 +91,7 @@ async def note(event_id: str, noted: EventIn, request: Request, here: Context) -
         act = await run_in_threadpool(_as_planned, act, noted, here, request)
     device = device_of(here.db, request.scope)
     by = device.name if device else ""
-    return await run_in_threadpool(_kept, event_id, noted, act, by, here)
+    return await run_in_threadpool(kept, event_id, noted, act, by, here)
 
 
 async def _begun(act: Begun, noted: EventIn, request: Request, here: Context) -> Begun:
@@ -105,17 +106,23 @@ async def _begun(act: Begun, noted: EventIn, request: Request, here: Context) ->
     kit = in_use(here)
     answer = (await measured([batch.mix], kit, request, here))[0]
     file = BatchFile("lumso-batch", 3, job.name, kit.name, batch, answer)
-    frozen = await run_in_threadpool(batches.freeze, here.db, stored.id, stored.revision,
-                                     [(batch.id, batchfile.to_json(file))])  # fmt: skip
-    run = next((r for r in made.runs for b in made.made.brews if b.id == batch.id and b.run is r), None)
-    operation = planned_operation(f"{batch.id}:mix", noted.job, job, here)
+    return await run_in_threadpool(begun_as, act, stored, job, file, here)
+
+
+def begun_as(act: Begun, stored: StoredJob, job: Job, file: BatchFile, here: Context) -> Begun:
+    """What a pot is begun as: a batch of a job, frozen under a code."""
+    batch = file.batch
+    (frozen,) = batches.freeze(here.db, stored.id, stored.revision, [(batch.id, batchfile.to_json(file))])
+    run = next((b.run for b in here.work(job).made.brews if b.id == batch.id), None)
+    operation = planned_operation(f"{batch.id}:mix", stored.id, job, here)
     amounts = operation.amounts if operation else None
+    laid = run.first.laid if run else None
     return replace(
-        act, code=frozen[0].code, name=batch.name, colour=batch.colour, hex=batch.hex, vessel=batch.vessel,
-        recipe=batch.recipe, technique=run.first.laid.layer.technique if run else "", target=batch.mix.target,
+        act, code=frozen.code, name=batch.name, colour=batch.colour, hex=batch.hex, vessel=batch.vessel,
+        recipe=batch.recipe, technique=laid.layer.technique if laid else "", target=batch.mix.target,
         zones=tuple(dict.fromkeys(u.zone_name for u in batch.uses))[:60],
         laid_ml=amounts.laid_ml if amounts else 0.0, lost_ml=amounts.lost_ml if amounts else 0.0,
-        rate_factor=run.first.laid.learned.factor if run and run.first.laid.learned else 1.0,
+        rate_factor=laid.learned.factor if laid and laid.learned else 1.0,
     )  # fmt: skip
 
 
@@ -143,7 +150,8 @@ def _planned(noted: EventIn, here: Context) -> Operation | None:
     return planned_operation(noted.operation, noted.job, jobfile.from_json(document, f"Job {noted.job}"), here)
 
 
-def _kept(event_id: str, noted: EventIn, act: Act | None, by: str, here: Context) -> tuple[Event, int]:
+def kept(event_id: str, noted: EventIn, act: Act | None, by: str, here: Context) -> tuple[Event, int]:
+    """An event as it is kept, or the one that says the same already; with its revision."""
     planned = _planned(noted, here)
     event = Event(event_id, noted.job, noted.operation, noted.did, noted.at_min, noted.note, noted.retracts, planned,
                   by, act)  # fmt: skip

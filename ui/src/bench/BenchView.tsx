@@ -219,7 +219,7 @@ export function BenchView() {
           <Rule operations={operations} at={at} />
         </button>
         <button type="button" className="press min-h-[72px] border-y-0 px-5" onClick={() => setLocked(true)}>
-          Lock to wipe
+          Lock<span className="max-sm:sr-only"> to wipe</span>
         </button>
       </header>
       {!told.heard && (
@@ -363,7 +363,7 @@ export function BenchView() {
           <>
             <button
               type="button"
-              className="press min-h-[84px] border-0 border-r-2 px-5"
+              className="press min-h-[84px] border-0 border-r-2 px-5 max-sm:min-h-[72px] max-sm:flex-1 max-sm:px-2 max-sm:text-sm max-sm:border-b-2"
               onClick={() => setWrong(!wrong)}
               aria-expanded={wrong}
             >
@@ -371,7 +371,7 @@ export function BenchView() {
             </button>
             <button
               type="button"
-              className="press min-h-[84px] border-0 border-r-2 px-5"
+              className="press min-h-[84px] border-0 border-r-2 px-5 max-sm:min-h-[72px] max-sm:flex-1 max-sm:px-2 max-sm:text-sm max-sm:border-b-2"
               onClick={() => mark("skipped", op)}
             >
               Leave it out
@@ -381,7 +381,7 @@ export function BenchView() {
         {op && op.state !== "planned" && op.event && (
           <button
             type="button"
-            className="press min-h-[84px] border-0 border-r-2 px-5"
+            className="press min-h-[84px] border-0 border-r-2 px-5 max-sm:min-h-[72px] max-sm:flex-1 max-sm:px-2 max-sm:text-sm max-sm:border-b-2"
             onClick={() =>
               void note(`Taken back: ${says}`, {
                 operation: op.operation.id,
@@ -396,7 +396,7 @@ export function BenchView() {
         {key && (
           <button
             type="button"
-            className="press press-strong min-h-[84px] grow border-0 px-8 text-xl"
+            className="press press-strong min-h-[84px] grow border-0 px-8 text-xl max-sm:basis-full"
             disabled={!key.can}
             onClick={key.run}
           >
