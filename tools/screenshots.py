@@ -17,6 +17,32 @@ def open_rack(page: Page) -> None:
     page.get_by_role("button", name="Mix: 46 ml. Show why").wait_for()
 
 
+def at_the_bench(page: Page, url: str, folder: Path) -> None:
+    """A wash that is being poured on the simulated scale."""
+    job = next(j["id"] for j in page.request.get(f"{url}/api/jobs").json()["jobs"] if j["name"] == "Programme rack")
+
+    def hand(**what: object) -> None:
+        page.request.post(f"{url}/api/bench/scale", data=what, headers={"Origin": url})
+
+    page.goto(f"{url}/jobs/{job}/bench")
+    for name in ("Sanded to P180", "Grain raised"):
+        page.get_by_role("heading", name=name).wait_for()
+        page.get_by_role("button", name="Begin").click()
+        page.get_by_role("button", name="Done", exact=True).click()
+    page.get_by_role("button", name="Programme rack:").click()
+    page.get_by_role("button", name="Mix paint wash on raw wood").click()
+    page.get_by_role("button", name="Begin").click()
+    hand(do="put", g=212)
+    page.get_by_role("button", name="The empty pot is on").click()
+    page.get_by_text("Still to pour").wait_for()
+    hand(do="pour", g=15.2)
+    page.get_by_role("button", name="Poured: 15.2 g").click()
+    page.get_by_role("heading", name="Water").wait_for()
+    hand(do="pour", g=21.3)
+    page.get_by_role("img", name="21.3 g of").wait_for()
+    page.screenshot(path=folder / "bench.png")
+
+
 def take(url: str, folder: Path) -> None:
     """Every main view, one picture each."""
     with sync_playwright() as playwright:
@@ -64,9 +90,6 @@ def take(url: str, folder: Path) -> None:
         page.get_by_role("list", name="Zones").get_by_role("button", name="Doors").click()
         page.get_by_role("button", name="3. Trowelled plaster").click()
         shoot("finish")
-        page.get_by_role("tab", name="Ask").click()
-        page.get_by_role("heading", name="Which sealer?").wait_for()
-        shoot("ask")
         page.get_by_role("link", name="Sheet", exact=True).click()
         page.get_by_role("button", name="Trowelled plaster").first.click()
         page.get_by_text("Measured with your kit").first.wait_for()
@@ -89,7 +112,6 @@ def take(url: str, folder: Path) -> None:
         for name, address, wait in (
             ("book", "/book", "Salt wash"),
             ("recipe", "/book/salt-wash", "Measured with your kit"),
-            ("compare", "/book/compare?a=salt-wash&b=milk-paint", "Aim at"),
             ("kit", "/kit", "A measure of your own"),
         ):
             page.goto(url + address)
@@ -105,6 +127,12 @@ def take(url: str, folder: Path) -> None:
         page.get_by_role("button", name="Back up now").click()
         page.get_by_role("button", name="Go back to the backup").wait_for()
         shoot("kept")
+        page.goto(f"{url}/log/learned")
+        page.get_by_text("from 2 jobs").first.wait_for()
+        page.goto(f"{url}/log")
+        page.get_by_text("Cloakroom mirror").first.wait_for()
+        shoot("log")
+        at_the_bench(page, url, folder)
         page.set_viewport_size(PHONE)  # type: ignore[arg-type]
         page.goto(f"{url}/book/salt-wash")
         page.get_by_text("Measured with your kit").last.wait_for()

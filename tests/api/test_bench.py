@@ -11,6 +11,7 @@ from starlette.testclient import TestClient
 
 from lumso.core.pour.scale import ScaleReading
 from lumso.demo import seed
+from lumso.store import recordings
 from lumso.store.database import Database
 
 
@@ -392,3 +393,26 @@ def test_how_long_it_dries_and_how_fast_one_is_are_learnt_and_planned_by(rack: B
     chosen_wait = next(t for t in rack()["bench"]["timers"] if t["first"].endswith(":lay:1"))
     said = {"act": "saw dry", "constraint": chosen_wait["id"], "dry": True}
     assert rack.put(operation=chosen_wait["first"], act=said).json()["act"]["planned_min"] == 0
+
+
+def test_a_recorded_note_is_kept_and_played_and_nothing_else_is(rack: Bench, db: Database) -> None:
+    sound = b"\x1a\x45\xdf\xa3" + b"\0" * 200
+    kept = rack.client.post("/api/recordings", content=sound)
+    assert kept.status_code == 201
+    assert kept.json()["kind"] == "audio/webm"
+    name = kept.json()["name"]
+    assert rack.client.post("/api/recordings", content=sound).json()["name"] == name
+    played = rack.client.get(f"/api/recordings/{name}")
+    assert (played.content, played.headers["content-type"]) == (sound, "audio/webm")
+    assert rack.client.get("/api/recordings/nobody").status_code == 404
+    for content in (b"", b"MZ\x90", b"<svg onload=alert(1)>", b"\x1a\x45\xdf\xa3" + b"\0" * 1_500_000):
+        assert rack.client.post("/api/recordings", content=content).status_code == 422
+    sanded = rack.operations("prepare")[0]["operation"]["id"]
+    went = {"act": "went", "verdict": "as wanted", "recording": name}
+    assert rack.put(operation=sanded, act=went).status_code == 200
+    other = rack.client.post("/api/recordings", content=b"OggS" + b"\0" * 50).json()["name"]
+    with db.write() as connection:
+        connection.execute("UPDATE recording SET added_at = '2020-01-01T00:00:00Z'")
+    assert recordings.sweep(db) == 1
+    assert rack.client.get(f"/api/recordings/{name}").status_code == 200
+    assert rack.client.get(f"/api/recordings/{other}").status_code == 404

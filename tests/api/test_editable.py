@@ -51,6 +51,7 @@ NOT_DOCUMENTS = {
     "POST /api/bench/scale",
     # named by what they hold: the same again is the same
     "POST /api/photographs",
+    "POST /api/recordings",
     "DELETE /api/photographs/{name}",
     "POST /api/photographs/{name}/colour",
     "POST /api/jobs/{job_id}/print",

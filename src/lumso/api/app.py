@@ -30,6 +30,7 @@ from . import (
     look,
     photographs,
     planning,
+    recordings,
     sheets,
     workshop,
 )
@@ -76,6 +77,7 @@ def create_app(db: Database, catalogue: Catalogue, web: Path = WEB, names: froze
         look,
         boards,
         photographs,
+        recordings,
         sheets,
         workshop,
         better,

@@ -41,6 +41,8 @@ PARTS = {
     "batches": "SELECT code, job_id, revision, batch, frozen_at, document FROM frozen_batch ORDER BY frozen_at, code",
     "events": "SELECT id, job_id, at_min, noted_min, document FROM event ORDER BY noted_min, id",
     "readings": "SELECT at_min, temperature_c, humidity FROM reading ORDER BY at_min",
+    "pots": "SELECT id, job_id, code, begun_min, state, document FROM pot ORDER BY begun_min, id",
+    "recordings": "SELECT name, kind, length(content) AS bytes, added_at FROM recording ORDER BY added_at, name",
     "photographs": "SELECT name, bytes, width, height, taken, added_at FROM photograph ORDER BY added_at, name",
     "set_aside": "SELECT kind, slug, why, at, document FROM set_aside ORDER BY id",
 }

@@ -4,7 +4,7 @@ import logging
 from threading import Event, Thread
 from time import time
 
-from . import backup, keys, photographs, readings, thinning
+from . import backup, keys, photographs, readings, recordings, thinning
 from .database import Database
 from .errors import NotFound, StoreError
 
@@ -39,6 +39,7 @@ class Keeper:
                 thinning.thin(self.db)
                 readings.forget_old(self.db, time() / 60)
                 photographs.sweep(self.db)
+                recordings.sweep(self.db)
         except NotFound:
             pass  # nothing to keep yet
         except (StoreError, OSError) as error:

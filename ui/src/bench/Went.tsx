@@ -3,6 +3,7 @@ import type { Act, BenchOp } from "../api/client";
 import { Stepper } from "../parts/fields";
 import { LABEL } from "../parts/notices";
 import { percent } from "../parts/say";
+import { Recorder } from "./Recorder";
 
 type Went = Required<Extract<Act, { act: "went" }>>;
 
@@ -109,6 +110,7 @@ export function WentPanel({ op, onAct }: { op: BenchOp; onAct: (says: string, ac
               />
             ))}
           </div>
+          <Recorder name={went.recording} onKept={(recording) => say({ recording })} />
           {fault && (
             <p role="alert" className="text-sm font-semibold">
               {fault}

@@ -147,6 +147,14 @@ function Entries({ life }: { life: PotLife }) {
                   {event.by && `, on ${event.by}`}
                   {corrected && ", corrected"}
                 </span>
+                {event.act?.act === "went" && event.act.recording && (
+                  // biome-ignore lint/a11y/useMediaCaption: it is the painter’s own voice
+                  <audio
+                    controls
+                    src={`/api/recordings/${event.act.recording}`}
+                    className="mt-1 h-11 w-full"
+                  />
+                )}
                 {event.act?.act === "went" && (event.act.photographs ?? []).length > 0 && (
                   <span className="mt-1 flex flex-wrap gap-2">
                     {(event.act.photographs ?? []).map((name) => (

@@ -35,3 +35,11 @@ CREATE TABLE sighting (
   seen     REAL NOT NULL,                -- minutes
   dry      INTEGER NOT NULL DEFAULT 1    -- of a wait: 1 dry by then, 0 not yet
 ) STRICT;
+
+-- Recorded notes: short, named by what they hold; never listened to by anybody but a person.
+CREATE TABLE recording (
+  name     TEXT PRIMARY KEY,             -- SHA-256 of the content, in hex
+  kind     TEXT NOT NULL,                -- audio/webm, audio/ogg, audio/mp4, audio/wav
+  content  BLOB NOT NULL,
+  added_at TEXT NOT NULL
+) STRICT;
