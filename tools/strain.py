@@ -1,4 +1,4 @@
-"""Print what Lumso stands: killed in the midst of writing, fifty people at once, years of jobs."""
+"""Print what Lumso stands: killed in the midst of writing, fifty people at once, years of jobs and of batches."""
 
 import argparse
 import http.client
@@ -255,6 +255,25 @@ def growth(counts: list[int], shelf: int) -> None:
                 row(f"shelf of {shelf}: {path}", len(client.ask("GET", path)[1]) / 1024, "KiB")
 
 
+def log(times: int, batches: int) -> None:
+    """A log that is written while the server is killed, and one that is long."""
+    sys.path.insert(0, str(Path(__file__).parent.parent))  # what the tests do a few times
+    from tests.log_strain import filled, killed_while_logging
+
+    from lumso.store import pots
+
+    with tempfile.TemporaryDirectory() as folder:
+        kept = killed_while_logging(Path(folder) / "log.sqlite3", times, random.Random(times))
+        row(f"log killed {times} times: acts acknowledged, all kept", kept, "")
+    with tempfile.TemporaryDirectory() as folder:
+        db = Database(Path(folder) / "log.sqlite3")
+        filled(db, batches)
+        for text in ("", "blue glaze", "nothing like it"):
+            row(f"log of {batches}: found by {text!r}", median_ms(lambda t=text: pots.found(db, t)))  # type: ignore[misc]
+        row(f"log of {batches}: jars and rates", median_ms(lambda: (pots.jars(db), pots.rates(db))))
+        db.close()
+
+
 def _renamed(material: Any, slug: str) -> Any:
     from dataclasses import replace
 
@@ -268,6 +287,7 @@ def main() -> None:
     asked.add_argument("--seconds", type=float, default=60)
     asked.add_argument("--jobs", type=int, nargs="*", default=[100, 1000, 5000])
     asked.add_argument("--shelf", type=int, default=20_000)
+    asked.add_argument("--batches", type=int, default=20_000)
     said = asked.parse_args()
     if said.jobs:
         growth(said.jobs, said.shelf)
@@ -275,6 +295,7 @@ def main() -> None:
         clients(said.clients, said.seconds)
     if said.kills:
         kills(said.kills)
+        log(said.kills, said.batches)
 
 
 if __name__ == "__main__":

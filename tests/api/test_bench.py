@@ -416,3 +416,31 @@ def test_a_recorded_note_is_kept_and_played_and_nothing_else_is(rack: Bench, db:
     assert recordings.sweep(db) == 1
     assert rack.client.get(f"/api/recordings/{name}").status_code == 200
     assert rack.client.get(f"/api/recordings/{other}").status_code == 404
+
+
+def test_what_goes_wrong_is_put_right_while_there_is_time_and_done_again(rack: Bench) -> None:
+    for one in rack.operations("prepare"):
+        rack.put(operation=one["operation"]["id"], did="done", at_min=time.time() / 60 - 600)
+    whole(rack, "p1")
+    laid = rack.operations("lay")[0]
+    rack.put(operation=laid["operation"]["id"], did="retracted", retracts=laid["event"])
+    mix = rack.operations("mix")[0]["operation"]["id"]
+    rack.put(operation=mix, did="done")
+    rack.put(operation=laid["operation"]["id"], did="begun")
+    now = rack()["bench"]
+    op = now["operations"][now["now"]]
+    assert op["operation"]["id"] == laid["operation"]["id"]
+    signs = {r["sign"]: r for r in op["rescues"]}
+    assert "brush on edge" in signs["lap line"]["wet"]
+    assert signs["lap line"]["costs"]
+    open_for = signs["lap line"]["wet_until_min"] - op["begun_min"]
+    assert 1 < open_for < 15  # a wash is open for some minutes
+    assert signs["lap line"]["dry_from_min"] > signs["lap line"]["wet_until_min"]
+    rack.put(operation=laid["operation"]["id"], did="gone wrong")
+    again = rack()["bench"]
+    assert again["now"] == now["now"]
+    assert again["operations"][again["now"]]["state"] == "gone wrong"
+    assert rack.operations("lay")[1]["waits_for"].startswith("First: Paint wash on raw wood")
+    rack.put(operation=laid["operation"]["id"], did="begun")
+    rack.put(operation=laid["operation"]["id"], did="done")
+    assert rack.operations("lay")[0]["state"] == "done"

@@ -102,6 +102,8 @@ class BenchOut(BaseModel):
     jars: list[JarHereOut]
     """What is left of other batches, for what is still to be mixed."""
     scale: ScaleOut
+    noted: list[str]
+    """The events that are counted in."""
 
 
 def exact_now(request: Request) -> float:
@@ -136,7 +138,8 @@ def get_bench(job_id: str, here: Here, request: Request) -> BenchOut:
     open_pots = [p for p in mixed.values() if p.state in {"pouring", "stirred"}]
     shown = [pot_out(p, job, made, here, request) for p in sorted(open_pots, key=lambda p: p.begun_min)]
     jars = _jars(job_id, job, made, own, here)
-    return BenchOut(bench=bench, server_now_min=now, pots=shown, jars=jars, scale=scale_out(request))
+    return BenchOut(bench=bench, server_now_min=now, pots=shown, jars=jars, scale=scale_out(request),
+                    noted=[e.id for e in own])  # fmt: skip
 
 
 @router.get("/pots/{pot_id}")

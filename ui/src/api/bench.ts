@@ -1,5 +1,5 @@
 import { useQuery } from "@tanstack/react-query";
-import { useMemo } from "react";
+import { useMemo, useRef } from "react";
 import { useEdits, useKeeping } from "../keep/hooks";
 import { newId } from "../parts/say";
 import { type Act, answer, api, type BenchReply, type Noted, type PotNow } from "./client";
@@ -62,7 +62,7 @@ export function useNoting(job: string, now: () => number) {
 }
 
 /** What was noted here and the server may not have yet, in the order it was noted. */
-export function useUnsent(job: string): { id: string; noted: Noted }[] {
+function useUnsent(job: string): { id: string; noted: Noted }[] {
   const { outbox } = useKeeping();
   const edits = useEdits();
   return useMemo(() => {
@@ -77,6 +77,22 @@ export function useUnsent(job: string): { id: string; noted: Noted }[] {
       .filter((e) => e.noted.job === job)
       .sort((a, b) => a.noted.noted_min - b.noted.noted_min);
   }, [edits, outbox, job]);
+}
+
+type Unsent = ReturnType<typeof useUnsent>;
+
+/** The same, less what the server was seen to know: by its id, or because another device had said it already. */
+export function useUnseen(job: string, reply: BenchReply | undefined): Unsent {
+  const unsent = useUnsent(job);
+  const seen = useRef(new Set<string>());
+  return useMemo(() => {
+    const known = new Set(reply?.noted);
+    const states = new Map(reply?.bench.operations.map((o) => [o.operation.id, o.state]));
+    for (const { id, noted } of unsent)
+      if (known.has(id) || (noted.act === null && states.get(noted.operation) === noted.did))
+        seen.current.add(id);
+    return unsent.filter((e) => !seen.current.has(e.id));
+  }, [unsent, reply]);
 }
 
 /** A pot with what was poured here and the server has not seen: amounts only, what follows of them waits for it. */

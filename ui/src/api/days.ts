@@ -180,6 +180,8 @@ export function useNotedHere(
       if (edit.doc.startsWith("event/") && edit.says === null)
         bodies.set(edit.doc.slice(6), edit.body as Noted);
     for (const id of known ?? []) bodies.delete(id);
+    // An act at the bench says nothing of how an operation stands.
+    for (const [id, body] of bodies) if (body.act || !body.operation) bodies.delete(id);
     const found = new Map<string, NotedHere | null>();
     for (const [id, body] of [...bodies].sort((a, b) => a[1].noted_min - b[1].noted_min))
       found.set(

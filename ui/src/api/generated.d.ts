@@ -2735,6 +2735,11 @@ export interface components {
             /** Ready Min */
             ready_min: number | null;
             /**
+             * Rescues
+             * @default []
+             */
+            rescues: components["schemas"]["RescueNow"][];
+            /**
              * State
              * @enum {string}
              */
@@ -2754,6 +2759,8 @@ export interface components {
             bench: components["schemas"]["Bench"];
             /** Jars */
             jars: components["schemas"]["JarHereOut"][];
+            /** Noted */
+            noted: string[];
             /** Pots */
             pots: components["schemas"]["PotNowOut"][];
             scale: components["schemas"]["ScaleOut"];
@@ -9176,6 +9183,25 @@ export interface components {
             do: "remove";
             /** Layer */
             layer: string;
+        };
+        /**
+         * RescueNow
+         * @description What is done when a coat goes wrong: while it is wet, which ends at `wet_until_min`, and once it is dry; what it
+         *     costs, and how long it is left alone after. Instants are minutes since 1970 UTC; None where nobody knows.
+         */
+        RescueNow: {
+            /** Costs */
+            costs: string;
+            /** Dry */
+            dry: string;
+            /** Dry From Min */
+            dry_from_min: number | null;
+            /** Sign */
+            sign: string;
+            /** Wet */
+            wet: string;
+            /** Wet Until Min */
+            wet_until_min: number | null;
         };
         /**
          * RestoredOut

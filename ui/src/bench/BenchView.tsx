@@ -1,12 +1,12 @@
 import { useQueryClient } from "@tanstack/react-query";
 import { useCallback, useEffect, useMemo, useRef, useState, useSyncExternalStore } from "react";
 import { Link, useParams } from "react-router";
-import { useBench, useNoting, useUnsent, withUnsent } from "../api/bench";
+import { useBench, useNoting, useUnseen, withUnsent } from "../api/bench";
 import type { Addition, BenchOp, JarHere, PotNow, Timer } from "../api/client";
 import { useWaiting } from "../keep/hooks";
 import { Failure } from "../parts/Failure";
 import { Alert, Loading } from "../parts/notices";
-import { clockTime, grams, ml, newId } from "../parts/say";
+import { clockTime, grams, lasts, ml, newId } from "../parts/say";
 import { Told } from "../steps/Step";
 import { useAwake } from "./awake";
 import { Judging } from "./Judging";
@@ -22,7 +22,8 @@ import { WipeLock } from "./WipeLock";
 
 const FORWARD = new Set(["PageDown", "ArrowRight", "Enter", " "]);
 const BACK = new Set(["PageUp", "ArrowLeft"]);
-const OVER = new Set(["done", "skipped", "gone wrong"]);
+/** What went wrong is to be done again. */
+const OVER = new Set(["done", "skipped"]);
 const WORDS: Record<string, string> = {
   done: "done",
   skipped: "left out",
@@ -44,7 +45,7 @@ export function BenchView() {
   }, [live]);
   const told = useSyncExternalStore(live.subscribe, live.now);
   const bench = useBench(id);
-  const unsent = useUnsent(id);
+  const unsent = useUnseen(id, bench.data);
   const noting = useNoting(id, live.minute);
   const { note, act } = noting;
   const waiting = useWaiting();
@@ -139,7 +140,8 @@ export function BenchView() {
     if (!op || !reply) return null;
     if (OVER.has(op.state))
       return at === now ? null : { says: "Back to what is next", can: true, run: () => setLooking(null) };
-    if (op.state === "planned") return { says: "Begin", can: true, run: () => begin(op) };
+    if (op.state !== "begun")
+      return { says: op.state === "planned" ? "Begin" : "Begin it again", can: true, run: () => begin(op) };
     if (primary) return primary;
     if (stirs && pot)
       return {
@@ -240,7 +242,11 @@ export function BenchView() {
       <div className="grid min-h-0 grow content-start gap-6 overflow-y-auto p-4 md:grid-cols-[minmax(0,1fr)_minmax(17rem,23rem)] md:p-6">
         <section aria-label="Now" className="min-w-0">
           {!op ? (
-            <h1 className="wide text-2xl font-bold">All of it is done.</h1>
+            <h1 className="wide text-2xl font-bold">
+              {operations.length
+                ? "All of it is done."
+                : "Nothing is planned yet: give it a size and a finish first."}
+            </h1>
           ) : (
             <>
               <p className="flex flex-wrap items-baseline gap-2">
@@ -319,6 +325,13 @@ export function BenchView() {
           {pot?.plan && mixing && (
             <Lines
               pot={pot}
+              onTakeBack={(event, words) =>
+                void note(`Taken back: ${words}`, {
+                  operation: "",
+                  did: "retracted",
+                  retracts: event,
+                })
+              }
               onSettle={(times) =>
                 void act("The size of the pot", { act: "settled", pot: pot.pot.pot, times })
               }
@@ -356,7 +369,12 @@ export function BenchView() {
         </div>
       </div>
       {wrong && op && (
-        <Wrong op={op} onWrong={() => mark("gone wrong", op)} onClose={() => setWrong(false)} />
+        <Wrong
+          op={op}
+          minute={live.minute}
+          onWrong={() => mark("gone wrong", op)}
+          onClose={() => setWrong(false)}
+        />
       )}
       <footer className="flex shrink-0 flex-wrap items-stretch border-t-2 border-ink bg-steel">
         {op && !OVER.has(op.state) && (
@@ -481,7 +499,7 @@ function Waits({ op, minute }: { op: BenchOp; minute: () => number }) {
     const every = window.setInterval(() => setNow(minute()), 500);
     return () => window.clearInterval(every);
   }, [minute]);
-  if (op.state !== "planned") return null;
+  if (op.state === "begun" || OVER.has(op.state)) return null;
   if (op.ready_min !== null && op.ready_min > now)
     return (
       <div role="timer" className="mb-3 border-l-8 border-line pl-4">
@@ -548,29 +566,59 @@ function List(props: { operations: BenchOp[]; at: number; onPick: (o: BenchOp) =
   );
 }
 
-/** What goes wrong with this, and what is done about it. */
-function Wrong({ op, onWrong, onClose }: { op: BenchOp; onWrong: () => void; onClose: () => void }) {
+/** What goes wrong with this, what is done about it while there is time, and what that costs. */
+function Wrong(props: { op: BenchOp; minute: () => number; onWrong: () => void; onClose: () => void }) {
+  const { op } = props;
+  const now = props.minute();
+  const wet = op.rescues[0]?.wet_until_min ?? null;
+  const dry = op.rescues[0]?.dry_from_min ?? null;
   return (
-    <section aria-labelledby="wrong" className="border-t-2 border-ink bg-steel p-4">
+    <section
+      aria-labelledby="wrong"
+      className="max-h-[55dvh] overflow-y-auto border-t-2 border-ink bg-steel p-4"
+    >
       <h2 id="wrong" className="wide text-lg font-bold">
         What is wrong?
       </h2>
-      {op.operation.rescues.length ? (
+      {op.rescues.length > 0 && (
+        <p>
+          {wet === null
+            ? "How long it stays open: its label."
+            : wet > now
+              ? `It stays open for about ${lasts(wet - now)} yet.`
+              : "It is no longer open: leave it alone until it is dry."}
+          {dry !== null && dry > now && ` Dry to the touch about ${clockTime(dry)}, an estimate.`}
+        </p>
+      )}
+      {op.rescues.length ? (
         <ul className="mt-1 grid gap-x-6 md:grid-cols-2">
-          {op.operation.rescues.map((text) => (
-            <li key={text} className="border-b border-line py-2">
-              {text}
+          {op.rescues.map((r) => (
+            <li key={r.sign + r.wet} className="border-b border-line py-2">
+              <strong>{r.sign[0]?.toUpperCase() + r.sign.slice(1)}</strong>
+              {r.wet && (
+                <span className={`block ${wet !== null && wet <= now ? "text-soft" : ""}`}>
+                  While it is wet: {r.wet}.
+                </span>
+              )}
+              {r.dry && <span className="block">Once it is dry: {r.dry}.</span>}
+              {r.costs && <span className="narrow block text-sm">It costs {r.costs}.</span>}
             </li>
+          ))}
+        </ul>
+      ) : op.operation.rescues.length ? (
+        <ul className="mt-1">
+          {op.operation.rescues.map((text) => (
+            <li key={text}>{text}</li>
           ))}
         </ul>
       ) : (
         <p>Nothing is known that usually goes wrong here.</p>
       )}
       <div className="mt-3 flex flex-wrap gap-3">
-        <button type="button" className="press min-h-[72px] px-5" onClick={onWrong}>
+        <button type="button" className="press min-h-[72px] px-5" onClick={props.onWrong}>
           Gone wrong: put it right, and do it again
         </button>
-        <button type="button" className="press min-h-[72px] px-5" onClick={onClose}>
+        <button type="button" className="press min-h-[72px] px-5" onClick={props.onClose}>
           It is well again
         </button>
       </div>

@@ -285,8 +285,17 @@ function ByHand({ pot, todo, onAct, onPrimary }: Mode) {
 }
 
 /** What is in the pot and what is still to come, line by line; and what a pour too far made of the rest. */
-export function Lines({ pot, onSettle }: { pot: PotNow; onSettle: (times: number | null) => void }) {
+export function Lines({
+  pot,
+  onSettle,
+  onTakeBack,
+}: {
+  pot: PotNow;
+  onSettle: (times: number | null) => void;
+  onTakeBack: (event: string, words: string) => void;
+}) {
   const { plan } = pot;
+  const last = pot.pot.pours.at(-1);
   if (!plan) return null;
   return (
     <div>
@@ -321,6 +330,15 @@ export function Lines({ pot, onSettle }: { pot: PotNow; onSettle: (times: number
         , in a {plan.vessel}
         {!plan.fits && ": more than your largest vessel holds"}.
       </p>
+      {last && last.out_g === 0 && (
+        <button
+          type="button"
+          className="press mt-2 min-h-[56px]"
+          onClick={() => onTakeBack(last.event, `${grams(last.g)} of ${named(last.stuff)}`)}
+        >
+          Not so: note the last {grams(last.g)} anew
+        </button>
+      )}
       {(plan.says.length > 0 || plan.cannot.length > 0) && (
         <div role="status" className="mt-2 border-2 border-ink p-2">
           {plan.says.map((text) => (

@@ -7,6 +7,8 @@ from typing import Literal
 from ..days.facts import Fact, facts_of
 from ..layers import cautions
 from ..layers.conditions import Room
+from ..layers.drying import Wait, dry_at
+from ..layers.laid import Laid
 from ..log.acts import Went
 from ..log.event import Event, standing
 from ..log.pot import PotState
@@ -21,6 +23,19 @@ AROUND = {"lay out", "clear away"}
 """What is done around a session is told with what comes after it."""
 
 OpState = Literal["planned", "begun", "done", "skipped", "gone wrong"]
+
+
+@dataclass(frozen=True)
+class RescueNow(Value):
+    """What is done when a coat goes wrong: while it is wet, which ends at `wet_until_min`, and once it is dry; what it
+    costs, and how long it is left alone after. Instants are minutes since 1970 UTC; None where nobody knows."""
+
+    sign: str
+    wet: str
+    dry: str
+    costs: str
+    wet_until_min: float | None
+    dry_from_min: float | None
 
 
 @dataclass(frozen=True)
@@ -42,6 +57,7 @@ class BenchOp(Value):
     pot: str
     """The pot that was begun for it; "" for none."""
     went: Went | None
+    rescues: tuple[RescueNow, ...] = ()
 
 
 @dataclass(frozen=True)
@@ -76,6 +92,7 @@ def bench_of(job: str, made: Work, events: Sequence[Event], pots: Mapping[str, P
             before.setdefault(tie.then, []).append(tie.first)
     mine = {p.batch: p.pot for p in pots.values() if p.batch and p.state != "discarded"}
     went = {e.operation: e.act for e in standing(events) if isinstance(e.act, Went)}
+    coats = {(z.zone.id, x.layer.id): x for j in made.jobs for z in j.zones for x in z.laid if x is not None}
     found = []
     for operation, lay_out in listed:
         fact = facts.get(operation.id)
@@ -89,12 +106,27 @@ def bench_of(job: str, made: Work, events: Sequence[Event], pots: Mapping[str, P
                 operation, fact.did if fact else "planned", fact.event.id if fact else "",
                 fact.at_min if fact else None, fact.event.by if fact else "", begun, ready, why, lay_out,
                 mine.get(operation.batch, "") if operation.batch else "", went.get(operation.id),
+                _rescues(operation, coats.get((operation.zone, operation.layer)), made, begun, fact, air, now_min),
             )
         )  # fmt: skip
     first = tuple(dict.fromkeys(c for j in made.jobs for c in cautions.before_work(j.job.use, j.asks_lead)))
     name = made.jobs[0].job.name if made.jobs else ""
     runs = shown(timers, now_min)
     return Bench(job, name, now_min, tuple(found), _now(found, now_min), runs, first)
+
+
+def _rescues(operation: Operation, laid: Laid | None, made: Work, begun: float | None, fact: Fact | None, air: Room,
+             now_min: float) -> tuple[RescueNow, ...]:  # fmt: skip
+    """What is done when what is laid goes wrong, with the time there is for it."""
+    if laid is None or operation.kind != "lay" or fact is None:
+        return ()
+    since = fact.at_min if fact.did == "done" else begun if begun is not None else now_min
+    opened = laid.film.open_least_min
+    wet_until = None if opened is None else dry_at(since, Wait(opened, "evaporation"), air)
+    dry_from = dry_at(since, laid.wait("touch"), air)
+    own = [RescueNow(f.sign, f.rescue, "", "", wet_until, dry_from) for f in laid.technique.faults]
+    known = made.jobs[0].catalogue.rescues_for(laid.film.kind)
+    return (*own, *(RescueNow(r.sign, r.wet, r.dry, r.costs, wet_until, dry_from) for r in known))
 
 
 def _listed(made: Work, facts: Mapping[str, Fact]) -> list[tuple[Operation, tuple[str, ...]]]:
@@ -148,7 +180,7 @@ def _mixed_for(mixes: Operation, serves: Operation, ready: float | None, why: st
 
 def _now(operations: Sequence[BenchOp], now_min: float) -> int:
     """What was begun; else what can be done now, in order; else what can be done first."""
-    left = [i for i, o in enumerate(operations) if o.state in {"planned", "begun"}]
+    left = [i for i, o in enumerate(operations) if o.state not in OVER]
     if not left:
         return -1
     for i in left:

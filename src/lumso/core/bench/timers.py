@@ -18,7 +18,8 @@ from ..value import Value
 from ..work.operations import LIVES, Constraint, Operation
 
 TimerKind = Literal["wait", "window", "life"]
-OVER = {"done", "skipped", "gone wrong"}
+OVER = {"done", "skipped"}
+"""What went wrong is to be done again."""
 KEPT_MIN = 24 * 60.0
 """A window or a life that is over is still said for so long."""
 
