@@ -224,9 +224,11 @@ def pot_out(pot: PotState, job: Job | None, made: Work | None, here: Context, re
     lives = None if sets is None else now + sets
     advice = None
     if pot.looks and target and batch:
-        agents = _agents(pot, batch, bounds.on_shelf, catalogue)
-        advice = advise(_pot_now(pot, bounds, now, sets if _hardens(pot, catalogue) else None), target, agents,
-                        catalogue.materials, limits, Ladder(catalogue.consistencies))  # fmt: skip
+        agents = tuple(_agents(pot, batch, bounds.on_shelf, catalogue))
+        asked = _pot_now(pot, bounds, now, sets if _hardens(pot, catalogue) else None)
+        known = (asked, target, agents, limits, catalogue.materials, catalogue.consistencies)
+        advice = here.memo.recall(("set right", pot.pot), known, lambda: advise(
+            asked, target, agents, catalogue.materials, limits, Ladder(catalogue.consistencies)))  # fmt: skip
     system = catalogue.system(here.workshop().measures)
     said = [spoken(line.left_ml, system) for line in plan.lines] if plan else []
     return PotNowOut(pot=pot, batch=batch, plan=plan, by_records=flow, target=target, advice=advice, left_said=said,
@@ -239,7 +241,8 @@ def _pot_now(pot: PotState, bounds: Bounds, now: float, sets: float | None) -> P
     looks = tuple((x.held, x.word, max(x.at_min - x.wetted_min, 0.0)) for x in pot.looks)
     room = bounds.largest.capacity_ml * (1 - HEADROOM)
     rescued = sum(p.rescue for p in pot.pours)
-    return PotNow(pot.held, looks, rescued, max(now - wetted, 0.0), room, sets)
+    since = round(max(now - wetted, 0.0) * 4) / 4  # to a quarter of a minute: asked again, it is the same question
+    return PotNow(pot.held, looks, rescued, since, room, None if sets is None else round(sets * 4) / 4)
 
 
 def _hardens(pot: PotState, catalogue: Catalogue) -> bool:
