@@ -10,7 +10,7 @@ from lumso.store.database import Database
 from lumso.store.events import NewEvent
 from tests.log_strain import filled, killed_while_logging
 
-TIMES = 3
+TIMES = 2
 """How often the server is killed here; `tools/strain.py` does it two hundred times."""
 
 

@@ -26,6 +26,7 @@ from . import (
     finish,
     jobs,
     keeping,
+    live,
     log,
     look,
     photographs,
@@ -86,6 +87,7 @@ def create_app(db: Database, catalogue: Catalogue, web: Path = WEB, names: froze
         book,
         days,
         bench,
+        live,
         log,
     ):
         app.include_router(part.router, prefix="/api", responses=errors.RESPONSES)

@@ -33,8 +33,9 @@ from lumso.store.errors import NotFound
 from lumso.store.ids import new_id
 from lumso.store.pots import StoredPot
 
-from .bench import exact_now, wants
+from .bench import wants
 from .context import Context, Here, IfMatch, Key, Learning, read_revision
+from .live import exact_now
 from .noting import event_of
 from .sheets import pdf_reply, reached
 from .workers import run

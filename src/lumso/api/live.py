@@ -1,0 +1,125 @@
+"""The scale at the bench, and what changes there, told to every page as it happens (server-sent events)."""
+
+import asyncio
+import json
+from collections.abc import AsyncIterator, Mapping
+from dataclasses import asdict
+from time import time
+from typing import Annotated, Literal
+
+from fastapi import APIRouter, Query, Request
+from fastapi.concurrency import run_in_threadpool
+from fastapi.responses import StreamingResponse
+from pydantic import BaseModel, ConfigDict, Field
+
+from lumso.core.log.acts import Tared
+from lumso.core.log.event import notes_of
+from lumso.core.log.pot import replay
+from lumso.core.pour.scale import ScaleReading, believed
+from lumso.devices.weighing import Scale, State
+from lumso.store import events
+
+from .context import Context, Here
+from .noting import event_of
+
+router = APIRouter(prefix="/bench", tags=["bench"])
+
+LOOK_EVERY_S, BEAT_S = 0.1, 10.0
+"""How often is looked whether anything changed, and how long a stream says nothing at the most."""
+
+
+class ScaleOut(BaseModel):
+    """The scale: whether it answers, what it shows, and whether it is a simulated one, which has a panel."""
+
+    state: State
+    simulated: bool
+    reading: ScaleReading | None
+
+
+def exact_now(request: Request) -> float:
+    """The minute it is, to the second."""
+    told: float | None = getattr(request.app.state, "now_min", None)
+    return time() / 60 if told is None else told
+
+
+def scale_out(request: Request) -> ScaleOut:
+    """The scale as it is."""
+    scale: Scale | None = request.app.state.scale
+    if scale is None:
+        return ScaleOut(state="none", simulated=False, reading=None)
+    return ScaleOut(state=scale.state, simulated=scale.simulated, reading=scale.reading)
+
+
+class HandIn(BaseModel):
+    """What is done to the scale: tared; or, with a simulated one, what a hand would do."""
+
+    model_config = ConfigDict(extra="forbid")
+    do: Literal["tare", "put", "pour", "lift", "unit", "restart"]
+    g: Annotated[float, Field(ge=-5000, le=5000, allow_inf_nan=False)] = 0.0
+    unit: Literal["g", "oz", "lb"] = "g"
+
+
+class DoneOut(BaseModel):
+    """Whether the scale took it."""
+
+    done: bool
+
+
+@router.get("/scale")
+def get_scale(request: Request) -> ScaleOut:
+    """The scale as it is."""
+    return scale_out(request)
+
+
+@router.post("/scale")
+def ask_scale(asked: HandIn, request: Request) -> DoneOut:
+    """Tare the scale, or be the hand at a simulated one."""
+    scale: Scale | None = request.app.state.scale
+    if scale is None or (asked.do != "tare" and not scale.simulated):
+        return DoneOut(done=False)
+    more = {"put": f" {asked.g:g}", "pour": f" {asked.g:g}", "unit": f" {asked.unit}"}.get(asked.do, "")
+    return DoneOut(done=scale.ask(f"{asked.do.upper()}{more}"))
+
+
+@router.get("/live", include_in_schema=False)
+async def live(request: Request, here: Here, job: Annotated[str, Query(max_length=80)] = "") -> StreamingResponse:
+    """What changes, as it does (server-sent events): `changed` with what the log and the workshop are at, `scale` with
+    what it shows, and the server's minute with each."""
+
+    async def told() -> AsyncIterator[str]:
+        seen: dict[str, object] = {}
+        beat, at = 0.0, (-1, -1)
+        zeros: dict[str, Tared | None] = {}
+        leaving = getattr(request.app.state, "leaving", lambda: False)
+        while not leaving() and not await request.is_disconnected():
+            here_now: Context = request.app.state.context
+            state = await run_in_threadpool(here_now.db.state)
+            if state != at:
+                at, zeros = state, await run_in_threadpool(_zeros, job, here_now)
+            shown = scale_out(request)
+            scale = {**shown.model_dump(mode="json"),
+                     "pots": {p: asdict(believed(shown.reading, z)) for p, z in zeros.items()}}  # fmt: skip
+            now: dict[str, object] = {"changed": {"workshop": state[0], "touched": state[1]}, "scale": scale}
+            for name, value in now.items():
+                if seen.get(name) != value:
+                    seen[name], beat = value, time()
+                    yield _sent(name, {"now_min": exact_now(request), **value})  # type: ignore[dict-item]
+            if time() - beat > BEAT_S:
+                beat = time()
+                yield _sent("beat", {"now_min": exact_now(request)})
+            await asyncio.sleep(LOOK_EVERY_S)
+
+    headers = {"Cache-Control": "no-store", "X-Accel-Buffering": "no"}
+    return StreamingResponse(told(), media_type="text/event-stream", headers=headers)
+
+
+def _zeros(job: str, here: Context) -> dict[str, Tared | None]:
+    """The zeros of the pots of a job that are mixed or used now."""
+    if not job:
+        return {}
+    every, _ = replay(notes_of([event_of(e) for e in events.of_jobs(here.db, [job])]))
+    return {p: s.zero for p, s in every.items() if s.state in {"pouring", "stirred"}}
+
+
+def _sent(name: str, value: Mapping[str, object]) -> str:
+    return f"event: {name}\ndata: {json.dumps(value)}\n\n"
