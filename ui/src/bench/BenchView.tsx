@@ -220,8 +220,13 @@ export function BenchView() {
           </span>
           <Rule operations={operations} at={at} />
         </button>
-        <button type="button" className="press min-h-[72px] border-y-0 px-5" onClick={() => setLocked(true)}>
-          Lock<span className="max-sm:sr-only"> to wipe</span>
+        <button
+          type="button"
+          className="press min-h-[72px] shrink-0 border-y-0 px-4"
+          aria-label="Lock to wipe"
+          onClick={() => setLocked(true)}
+        >
+          Lock<span className="max-sm:hidden"> to wipe</span>
         </button>
       </header>
       {!told.heard && (
