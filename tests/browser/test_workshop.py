@@ -109,6 +109,9 @@ def test_every_view_of_the_workshop_fits_and_is_accessible(page: Page, loft: Run
         "/book/compare?a=salt-wash&b=milk-paint": "Side by side, 250 ml of each",
         "/shelf": "Shelf",
         "/kit": "Measuring kit",
+        "/log": "Log",
+        "/log/jars": "Log",
+        "/log/learned": "Log",
     }
     for address, heading in views.items():
         page.goto(loft.url + address)

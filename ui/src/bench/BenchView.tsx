@@ -435,6 +435,8 @@ export function BenchView() {
 /** What is to be poured now: an addition that was chosen, else the next of the plan; null where all is in. */
 function toPour(pot: PotNow, adding: Addition | null): ToPour | null {
   const { plan } = pot;
+  const source = (component: string): string =>
+    pot.batch?.mix.parts.find((p) => p.component === component)?.mass.steps.at(-1)?.source ?? "";
   if (adding) {
     const held = pot.pot.held.find(
       (h) => h.stuff.material === adding.stuff.material && h.stuff.colour === adding.stuff.colour,
@@ -449,6 +451,7 @@ function toPour(pot: PotNow, adding: Addition | null): ToPour | null {
       rescue: true,
       fillings: [],
       said: "",
+      source: source(adding.stuff.component),
     };
   }
   if (!plan || plan.next < 0 || pot.pot.state !== "pouring") return null;
@@ -469,6 +472,7 @@ function toPour(pot: PotNow, adding: Addition | null): ToPour | null {
     rescue: false,
     fillings: (filled?.fillings ?? []).map((f) => `${f.count} × ${f.name}`),
     said: spoken?.words ?? "",
+    source: source(line.stuff.component),
   };
 }
 

@@ -20,6 +20,8 @@ export interface ToPour {
   /** The fillings of the kit it is measured with, in words; "" where none are known. */
   fillings: string[];
   said: string;
+  /** Where its weight for a ml is from: "starting value", "label", "measured"; "" where nobody knows. */
+  source: string;
 }
 
 interface Props {
@@ -180,6 +182,7 @@ function ByWeight({
         </p>
         <p className="narrow mt-1 text-soft">
           {ml(Math.max(total, 0) / todo.stuff.bulk_density)} at {say(todo.stuff.bulk_density)} g/ml
+          {todo.source && ` (${todo.source})`}
           {!steady && ". Still settling"}
         </p>
         {out && !takesOut && (

@@ -27,7 +27,9 @@ export function Later<P extends object>({ view, given }: { view: LaterView<P>; g
     );
   }, [view]);
   useEffect(() => {
-    if (!view.loaded) fetchIt();
+    // It may have come ahead between being drawn and now: then nothing else would draw it.
+    if (view.loaded) setCount((n) => n || 1);
+    else fetchIt();
   }, [view, fetchIt]);
   if (view.loaded) return <view.loaded {...given} />;
   if (!failed) return <Loading>Opening…</Loading>;
