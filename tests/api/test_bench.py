@@ -189,7 +189,8 @@ def test_the_scale_is_believed_from_the_pots_own_zero(rack: Bench, app: FastAPI)
 def test_a_look_is_answered_with_what_to_do(rack: Bench) -> None:
     rack.begin("p1")
     rack.pour_all("p1")
-    rack.act("stirred", "p1")
+    first = rack.act("stirred", "p1").json()["id"]
+    assert rack.act("stirred", "p1").json()["id"] == first  # on another device as well
     assert rack.pot("p1")["advice"] is None
     rack.act("looked", "p1", word="buttermilk")
     advice = rack.pot("p1")["advice"]

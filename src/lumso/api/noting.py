@@ -13,7 +13,7 @@ from lumso.core.days.facts import OF_AN_OPERATION, facts_of
 from lumso.core.days.words import day_of, on_day
 from lumso.core.errors import InvalidValue
 from lumso.core.job.job import Job
-from lumso.core.log.acts import Act, Begun, FromJar, SawDry, Went
+from lumso.core.log.acts import Act, Begun, FromJar, Poured, SawDry, Stirred, Went
 from lumso.core.log.event import Did, Event, notes_of, standing
 from lumso.core.log.pot import Fault, PotState, replay
 from lumso.core.log.summary import summed_up, words_of
@@ -231,6 +231,11 @@ def _said_already(event: Event, of_job: Sequence[Event]) -> Event | None:
         for one in _open_pots(of_job):
             if one.act is not None and isinstance(one.act, Begun) and one.act.batch == event.act.batch:
                 return one
+    if isinstance(event.act, Stirred):  # on two devices at once
+        stirred = [e for e in standing(of_job) if isinstance(e.act, Stirred) and e.act.pot == event.act.pot]
+        poured = [e for e in standing(of_job) if isinstance(e.act, Poured) and e.act.pot == event.act.pot]
+        if stirred and all(p.at_min <= stirred[-1].at_min for p in poured):
+            return stirred[-1]
     if event.did == "retracted":
         gone = next((e for e in of_job if e.did == "retracted" and e.retracts == event.retracts), None)
         return gone
