@@ -1,35 +1,35 @@
 import { useQueryClient } from "@tanstack/react-query";
-import { useCallback, useEffect, useMemo, useRef, useState, useSyncExternalStore } from "react";
+import { useCallback, useEffect, useMemo, useState, useSyncExternalStore } from "react";
 import { Link, useParams } from "react-router";
 import { useBench, useNoting, useUnseen, withUnsent } from "../api/bench";
-import type { Addition, BenchOp, JarHere, PotNow, Timer } from "../api/client";
+import type { Addition, BenchOp, Timer } from "../api/client";
 import { useWaiting } from "../keep/hooks";
 import { Failure } from "../parts/Failure";
 import { Alert, Loading } from "../parts/notices";
-import { clockTime, grams, lasts, ml, newId } from "../parts/say";
+import { clockTime, newId } from "../parts/say";
 import { Told } from "../steps/Step";
 import { useAwake } from "./awake";
+import { FromJars } from "./FromJars";
 import { Judging } from "./Judging";
 import { Left } from "./Left";
 import { Live } from "./live";
-import { Lines, Pouring, type ToPour } from "./Pouring";
+import { List, Rule } from "./Order";
+import { Lines, Pouring } from "./Pouring";
+import { usePedal } from "./pedal";
 import type { Primary } from "./primary";
 import { useBell } from "./ringing";
 import { ScalePanel } from "./ScalePanel";
-import { countdown, Timers, useRings } from "./Timers";
+import { nextOf, OVER, WORDS, withStates } from "./states";
+import { Timers, useRings } from "./Timers";
+import { toPour } from "./toPour";
+import { Waits } from "./Waits";
 import { WentPanel } from "./Went";
 import { WipeLock } from "./WipeLock";
+import { Wrong } from "./Wrong";
 
-const FORWARD = new Set(["PageDown", "ArrowRight", "Enter", " "]);
-const BACK = new Set(["PageUp", "ArrowLeft"]);
-/** What went wrong is to be done again. */
-const OVER = new Set(["done", "skipped"]);
-const WORDS: Record<string, string> = {
-  done: "done",
-  skipped: "left out",
-  "gone wrong": "gone wrong",
-  begun: "begun",
-};
+/** A key beside the large one. */
+const ASIDE =
+  "press min-h-[84px] border-0 border-r-2 px-5 max-sm:min-h-[72px] max-sm:flex-1 max-sm:px-2 max-sm:text-sm max-sm:border-b-2";
 
 /** A job at the bench: one operation at a time, to be read from two metres and pressed with an elbow. */
 export function BenchView() {
@@ -60,25 +60,11 @@ export function BenchView() {
   const [asIs, setAsIs] = useState<string>("");
 
   const reply = bench.data;
-  const operations = useMemo(() => {
-    const states = new Map<string, BenchOp["state"]>();
-    for (const { noted } of unsent)
-      if (noted.operation && noted.did !== "noted" && noted.did !== "corrected")
-        states.set(noted.operation, noted.did === "retracted" ? "planned" : noted.did);
-    return (reply?.bench.operations ?? []).map((o) => {
-      const state = states.get(o.operation.id);
-      return state && !OVER.has(o.state) ? { ...o, state } : o;
-    });
-  }, [reply, unsent]);
+  const operations = useMemo(() => withStates(reply?.bench.operations ?? [], unsent), [reply, unsent]);
   const timers = reply?.bench.timers ?? [];
   useRings(timers, live.minute, bell.ring);
 
-  const now = useMemo(() => {
-    const served = reply?.bench.now ?? -1;
-    const there = operations[served];
-    if (there && !OVER.has(there.state)) return served;
-    return operations.findIndex((o) => !OVER.has(o.state));
-  }, [reply, operations]);
+  const now = useMemo(() => nextOf(operations, reply?.bench.now ?? -1), [reply, operations]);
   const picked = looking === null ? now : operations.findIndex((o) => o.operation.id === looking);
   const at = picked < 0 ? now : picked;
   const op = operations[at];
@@ -155,31 +141,10 @@ export function BenchView() {
     return { says: "Done", can: true, run: () => mark("done", op) };
   })();
 
-  /** What the keys do now: read when one is pressed, so that none is lost while the screen is drawn anew. */
-  const keys = useRef<{ forward: () => void; back: () => void }>({ forward: () => {}, back: () => {} });
-  keys.current = {
+  usePedal(locked, {
     forward: () => (bell.flash ? bell.hush() : key?.can && key.run()),
     back: () => setLooking(operations[Math.max(0, at - 1)]?.operation.id ?? null),
-  };
-  const deaf = useRef(false);
-  deaf.current = locked;
-  useEffect(() => {
-    const down = (event: KeyboardEvent) => {
-      const target = event.target as HTMLElement | null;
-      if (deaf.current || event.repeat || event.altKey || event.ctrlKey || event.metaKey) return;
-      const typing = target?.closest("input, textarea, select, button, a, summary, [role=dialog]");
-      // What has the focus is pressed itself; a foot pedal turns pages wherever that is.
-      if (FORWARD.has(event.key) && (!typing || event.key === "PageDown")) {
-        event.preventDefault();
-        keys.current.forward();
-      } else if (BACK.has(event.key) && !target?.closest("input, textarea, select")) {
-        event.preventDefault();
-        keys.current.back();
-      }
-    };
-    window.addEventListener("keydown", down);
-    return () => window.removeEventListener("keydown", down);
-  }, []);
+  });
 
   useEffect(() => {
     document.title = op ? `${says} · Lumso` : "Lumso";
@@ -384,19 +349,10 @@ export function BenchView() {
       <footer className="flex shrink-0 flex-wrap items-stretch border-t-2 border-ink bg-steel">
         {op && !OVER.has(op.state) && (
           <>
-            <button
-              type="button"
-              className="press min-h-[84px] border-0 border-r-2 px-5 max-sm:min-h-[72px] max-sm:flex-1 max-sm:px-2 max-sm:text-sm max-sm:border-b-2"
-              onClick={() => setWrong(!wrong)}
-              aria-expanded={wrong}
-            >
+            <button type="button" className={ASIDE} onClick={() => setWrong(!wrong)} aria-expanded={wrong}>
               Something is wrong
             </button>
-            <button
-              type="button"
-              className="press min-h-[84px] border-0 border-r-2 px-5 max-sm:min-h-[72px] max-sm:flex-1 max-sm:px-2 max-sm:text-sm max-sm:border-b-2"
-              onClick={() => mark("skipped", op)}
-            >
+            <button type="button" className={ASIDE} onClick={() => mark("skipped", op)}>
               Leave it out
             </button>
           </>
@@ -404,7 +360,7 @@ export function BenchView() {
         {op && op.state !== "planned" && op.event && (
           <button
             type="button"
-            className="press min-h-[84px] border-0 border-r-2 px-5 max-sm:min-h-[72px] max-sm:flex-1 max-sm:px-2 max-sm:text-sm max-sm:border-b-2"
+            className={ASIDE}
             onClick={() =>
               void note(`Taken back: ${says}`, {
                 operation: op.operation.id,
@@ -429,208 +385,5 @@ export function BenchView() {
       </footer>
       {locked && <WipeLock onOff={() => setLocked(false)} />}
     </main>
-  );
-}
-
-/** What is to be poured now: an addition that was chosen, else the next of the plan; null where all is in. */
-function toPour(pot: PotNow, adding: Addition | null): ToPour | null {
-  const { plan } = pot;
-  const source = (component: string): string =>
-    pot.batch?.mix.parts.find((p) => p.component === component)?.mass.steps.at(-1)?.source ?? "";
-  if (adding) {
-    const held = pot.pot.held.find(
-      (h) => h.stuff.material === adding.stuff.material && h.stuff.colour === adding.stuff.colour,
-    );
-    const poured = held?.g ?? 0;
-    return {
-      stuff: adding.stuff,
-      poured,
-      mark: poured + adding.g,
-      left: adding.g,
-      near: Math.max(adding.g * 0.05, 0.05),
-      rescue: true,
-      fillings: [],
-      said: "",
-      source: source(adding.stuff.component),
-    };
-  }
-  if (!plan || plan.next < 0 || pot.pot.state !== "pouring") return null;
-  const line = plan.lines[plan.next];
-  if (!line) return null;
-  const several = plan.lines.filter((l) => l.stuff.component === line.stuff.component).length > 1;
-  const filled =
-    plan.times < 1.001 && line.poured_g === 0 && !several
-      ? pot.measured?.options[0]?.parts.find((p) => p.component === line.stuff.component)
-      : undefined;
-  const spoken = pot.left_said[plan.next];
-  return {
-    stuff: line.stuff,
-    poured: line.poured_g,
-    mark: line.mark_g,
-    left: line.left_g,
-    near: line.near_g,
-    rescue: false,
-    fillings: (filled?.fillings ?? []).map((f) => `${f.count} × ${f.name}`),
-    said: spoken?.words ?? "",
-    source: source(line.stuff.component),
-  };
-}
-
-/** What is left of the same, to begin from, before anything else is poured. */
-function FromJars(props: { jars: JarHere[]; pot: PotNow; onTake: (jar: JarHere) => void }) {
-  if (props.pot.pot.pours.length > 0 || props.pot.pot.carried.length > 0 || !props.jars.length) return null;
-  return (
-    <ul aria-label="Jars to begin from" className="mb-3 flex flex-wrap gap-2">
-      {props.jars.map((jar) => (
-        <li key={jar.pot}>
-          <button
-            type="button"
-            className="press min-h-[72px] px-5 text-left"
-            onClick={() => props.onTake(jar)}
-          >
-            Begin from the jar <span className="numeral">{jar.code}</span>: {grams(jar.take_g)}
-            <span className="narrow block text-sm font-normal">
-              {ml(jar.ml)} left of {jar.name.toLowerCase()}
-              {jar.colour && `, ${jar.colour}`}
-              {jar.use.how === "with water" && `; with ${ml(jar.use.add_water_ml)} more water`}
-            </span>
-          </button>
-        </li>
-      ))}
-    </ul>
-  );
-}
-
-/** A wait that is not over yet, as large as can be. */
-function Waits({ op, minute }: { op: BenchOp; minute: () => number }) {
-  const [now, setNow] = useState(minute);
-  useEffect(() => {
-    const every = window.setInterval(() => setNow(minute()), 500);
-    return () => window.clearInterval(every);
-  }, [minute]);
-  if (op.state === "begun" || OVER.has(op.state)) return null;
-  if (op.ready_min !== null && op.ready_min > now)
-    return (
-      <div role="timer" className="mb-3 border-l-8 border-line pl-4">
-        <p className="text-lg font-semibold">
-          Leave it until {clockTime(op.ready_min)}. {op.waits_for}
-        </p>
-        <p className="numeral text-[clamp(4rem,10vw,7rem)]">{countdown(op.ready_min - now)}</p>
-      </div>
-    );
-  if (op.ready_min === null && op.waits_for)
-    return <p className="mb-3 border-l-8 border-line pl-4 text-lg font-semibold">{op.waits_for}</p>;
-  return null;
-}
-
-/** The order of work as a rule: a tick for each operation, what is done filled. */
-function Rule({ operations, at }: { operations: BenchOp[]; at: number }) {
-  const width = 1000 / Math.max(operations.length, 1);
-  return (
-    <svg aria-hidden viewBox="0 0 1000 26" preserveAspectRatio="none" className="h-5 w-full">
-      {operations.map((o, i) => (
-        <g key={o.operation.id}>
-          {OVER.has(o.state) && (
-            <rect x={i * width} y={8} width={width} height={18} fill="var(--color-ink)" />
-          )}
-          {i === at && (
-            <rect
-              x={i * width}
-              y={0}
-              width={width}
-              height={26}
-              fill="none"
-              stroke="var(--color-ink)"
-              strokeWidth="5"
-            />
-          )}
-          <line x1={i * width} x2={i * width} y1={8} y2={26} stroke="var(--color-ink)" strokeWidth="2" />
-        </g>
-      ))}
-    </svg>
-  );
-}
-
-function List(props: { operations: BenchOp[]; at: number; onPick: (o: BenchOp) => void }) {
-  return (
-    <ol className="max-h-[50dvh] overflow-y-auto border-b-2 border-ink bg-steel">
-      {props.operations.map((o, i) => (
-        <li key={o.operation.id}>
-          <button
-            type="button"
-            aria-current={i === props.at ? "step" : undefined}
-            className="flex min-h-[56px] w-full items-baseline gap-3 border-b border-line px-4 py-2 text-left"
-            onClick={() => props.onPick(o)}
-          >
-            <span className="numeral w-8 text-right">{i + 1}</span>
-            {o.operation.zone_name && (
-              <span className="bg-enamel px-1.5 text-sm">{o.operation.zone_name}</span>
-            )}
-            <span className={`grow ${i === props.at ? "font-bold" : ""}`}>{o.operation.says}</span>
-            <span className="narrow text-sm font-semibold">{WORDS[o.state] ?? ""}</span>
-          </button>
-        </li>
-      ))}
-    </ol>
-  );
-}
-
-/** What goes wrong with this, what is done about it while there is time, and what that costs. */
-function Wrong(props: { op: BenchOp; minute: () => number; onWrong: () => void; onClose: () => void }) {
-  const { op } = props;
-  const now = props.minute();
-  const wet = op.rescues[0]?.wet_until_min ?? null;
-  const dry = op.rescues[0]?.dry_from_min ?? null;
-  return (
-    <section
-      aria-labelledby="wrong"
-      className="max-h-[55dvh] overflow-y-auto border-t-2 border-ink bg-steel p-4"
-    >
-      <h2 id="wrong" className="wide text-lg font-bold">
-        What is wrong?
-      </h2>
-      {op.rescues.length > 0 && (
-        <p>
-          {wet === null
-            ? "How long it stays open: its label."
-            : wet > now
-              ? `It stays open for about ${lasts(wet - now)} yet.`
-              : "It is no longer open: leave it alone until it is dry."}
-          {dry !== null && dry > now && ` Dry to the touch about ${clockTime(dry)}, an estimate.`}
-        </p>
-      )}
-      {op.rescues.length ? (
-        <ul className="mt-1 grid gap-x-6 md:grid-cols-2">
-          {op.rescues.map((r) => (
-            <li key={r.sign + r.wet} className="border-b border-line py-2">
-              <strong>{r.sign[0]?.toUpperCase() + r.sign.slice(1)}</strong>
-              {r.wet && (
-                <span className={`block ${wet !== null && wet <= now ? "text-soft" : ""}`}>
-                  While it is wet: {r.wet}.
-                </span>
-              )}
-              {r.dry && <span className="block">Once it is dry: {r.dry}.</span>}
-              {r.costs && <span className="narrow block text-sm">It costs {r.costs}.</span>}
-            </li>
-          ))}
-        </ul>
-      ) : op.operation.rescues.length ? (
-        <ul className="mt-1">
-          {op.operation.rescues.map((text) => (
-            <li key={text}>{text}</li>
-          ))}
-        </ul>
-      ) : (
-        <p>Nothing is known that usually goes wrong here.</p>
-      )}
-      <div className="mt-3 flex flex-wrap gap-3">
-        <button type="button" className="press min-h-[72px] px-5" onClick={props.onWrong}>
-          Gone wrong: put it right, and do it again
-        </button>
-        <button type="button" className="press min-h-[72px] px-5" onClick={props.onClose}>
-          It is well again
-        </button>
-      </div>
-    </section>
   );
 }

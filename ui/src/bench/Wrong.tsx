@@ -1,0 +1,67 @@
+import type { BenchOp } from "../api/client";
+import { clockTime, lasts } from "../parts/say";
+
+/** What goes wrong with this, what is done about it while there is time, and what that costs. */
+export function Wrong(props: {
+  op: BenchOp;
+  minute: () => number;
+  onWrong: () => void;
+  onClose: () => void;
+}) {
+  const { op } = props;
+  const now = props.minute();
+  const wet = op.rescues[0]?.wet_until_min ?? null;
+  const dry = op.rescues[0]?.dry_from_min ?? null;
+  return (
+    <section
+      aria-labelledby="wrong"
+      className="max-h-[55dvh] overflow-y-auto border-t-2 border-ink bg-steel p-4"
+    >
+      <h2 id="wrong" className="wide text-lg font-bold">
+        What is wrong?
+      </h2>
+      {op.rescues.length > 0 && (
+        <p>
+          {wet === null
+            ? "How long it stays open: its label."
+            : wet > now
+              ? `It stays open for about ${lasts(wet - now)} yet.`
+              : "It is no longer open: leave it alone until it is dry."}
+          {dry !== null && dry > now && ` Dry to the touch about ${clockTime(dry)}, an estimate.`}
+        </p>
+      )}
+      {op.rescues.length ? (
+        <ul className="mt-1 grid gap-x-6 md:grid-cols-2">
+          {op.rescues.map((r) => (
+            <li key={r.sign + r.wet} className="border-b border-line py-2">
+              <strong>{r.sign[0]?.toUpperCase() + r.sign.slice(1)}</strong>
+              {r.wet && (
+                <span className={`block ${wet !== null && wet <= now ? "text-soft" : ""}`}>
+                  While it is wet: {r.wet}.
+                </span>
+              )}
+              {r.dry && <span className="block">Once it is dry: {r.dry}.</span>}
+              {r.costs && <span className="narrow block text-sm">It costs {r.costs}.</span>}
+            </li>
+          ))}
+        </ul>
+      ) : op.operation.rescues.length ? (
+        <ul className="mt-1">
+          {op.operation.rescues.map((text) => (
+            <li key={text}>{text}</li>
+          ))}
+        </ul>
+      ) : (
+        <p>Nothing is known that usually goes wrong here.</p>
+      )}
+      <div className="mt-3 flex flex-wrap gap-3">
+        <button type="button" className="press min-h-[72px] px-5" onClick={props.onWrong}>
+          Gone wrong: put it right, and do it again
+        </button>
+        <button type="button" className="press min-h-[72px] px-5" onClick={props.onClose}>
+          It is well again
+        </button>
+      </div>
+    </section>
+  );
+}

@@ -1,0 +1,46 @@
+import type { Addition, PotNow } from "../api/client";
+import type { ToPour } from "./Pouring";
+
+/** What is to be poured now: an addition that was chosen, else the next of the plan; null where all is in. */
+export function toPour(pot: PotNow, adding: Addition | null): ToPour | null {
+  const { plan } = pot;
+  const source = (component: string): string =>
+    pot.batch?.mix.parts.find((p) => p.component === component)?.mass.steps.at(-1)?.source ?? "";
+  if (adding) {
+    const held = pot.pot.held.find(
+      (h) => h.stuff.material === adding.stuff.material && h.stuff.colour === adding.stuff.colour,
+    );
+    const poured = held?.g ?? 0;
+    return {
+      stuff: adding.stuff,
+      poured,
+      mark: poured + adding.g,
+      left: adding.g,
+      near: Math.max(adding.g * 0.05, 0.05),
+      rescue: true,
+      fillings: [],
+      said: "",
+      source: source(adding.stuff.component),
+    };
+  }
+  if (!plan || plan.next < 0 || pot.pot.state !== "pouring") return null;
+  const line = plan.lines[plan.next];
+  if (!line) return null;
+  const several = plan.lines.filter((l) => l.stuff.component === line.stuff.component).length > 1;
+  const filled =
+    plan.times < 1.001 && line.poured_g === 0 && !several
+      ? pot.measured?.options[0]?.parts.find((p) => p.component === line.stuff.component)
+      : undefined;
+  const spoken = pot.left_said[plan.next];
+  return {
+    stuff: line.stuff,
+    poured: line.poured_g,
+    mark: line.mark_g,
+    left: line.left_g,
+    near: line.near_g,
+    rescue: false,
+    fillings: (filled?.fillings ?? []).map((f) => `${f.count} × ${f.name}`),
+    said: spoken?.words ?? "",
+    source: source(line.stuff.component),
+  };
+}
