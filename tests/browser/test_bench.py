@@ -230,7 +230,15 @@ def test_a_second_device_follows_and_counts_nothing_twice(
     tap(tablet, "Done")
     expect(page.get_by_role("heading", name=re.compile("rubbed into raw wood"))).to_be_visible()
     # Two pages of one browser share what is kept: the first shows it as soon as it is kept, the server a little later.
-    tablet.wait_for_timeout(1000)
+    mixed = f"bench/jobs/{bench.job}"
+    for _ in range(100):
+        if any(
+            o["state"] == "done" and o["operation"]["kind"] == "mix"
+            for o in bench.api(page, mixed)["bench"]["operations"]
+        ):
+            break
+        page.wait_for_timeout(100)
+    page.wait_for_timeout(500)  # what was kept twice would be sent by now
     events = bench.api(page, f"events?job={bench.job}")
     assert sum(e["did"] == "done" and e["operation"].endswith(":mix") for e in events) == 1
     holds(page, bench, [15.2, 34.6])

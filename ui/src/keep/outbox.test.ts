@@ -411,6 +411,27 @@ describe("whatever stops, reloads or gets lost", () => {
     },
   );
 
+  it("done on one page stays done on the other when it was sent, and not where it was refused and let go", async () => {
+    const server = new Server();
+    const store = new Passing();
+    const living = new Set<string>();
+    const [a, b] = [page("a", server, store, living), page("b", server, store, living)];
+    server.up = false;
+    void a.put("event/1", "poured", 0);
+    void a.put("event/2", "unfit", 0).catch(() => undefined);
+    await clock.passes(100);
+    await b.outbox.look();
+    expect(b.outbox.edits.map((e) => e.doc)).toEqual(["event/1", "event/2"]);
+    server.up = true;
+    await clock.passes(3000);
+    await b.outbox.look();
+    expect(b.outbox.edits.map((e) => e.doc)).toEqual(["event/2"]);
+    for (const edit of b.outbox.edits) await b.outbox.letGo(edit);
+    await b.outbox.look();
+    expect([...b.outbox.saved.keys()]).toEqual(["event/1"]);
+    expect(b.outbox.saved.get("event/1")?.body).toEqual({ text: "poured" });
+  });
+
   it("two pages lose neither edit: one is saved, the other listed with its text", async () => {
     for (let seed = 0; seed < 20; seed += 1) {
       const roll = dice(seed);

@@ -92,7 +92,7 @@ export class Outbox {
     if (waiting.some((e) => !alive.has(e.page)))
       await this.change((edits) => takenOver(edits, this.page, alive), false);
     else if (!this.changing.length) {
-      this.held = waiting;
+      this.hold(waiting);
       this.show();
     }
     for (const line of new Set(this.edits.map((e) => lineOf(e.doc)))) void this.send(line);
@@ -155,7 +155,7 @@ export class Outbox {
     this.changing.push(run);
     this.show();
     try {
-      this.held = await this.store.change(run);
+      this.hold(await this.store.change(run));
     } catch {
       // The browser keeps nothing more: as long as this page is there, all goes on, and says so.
       const held = this.held;
@@ -166,6 +166,18 @@ export class Outbox {
     this.changing = this.changing.filter((r) => r !== run);
     if (tell) this.world.tell();
     this.show();
+  }
+
+  /**
+   * What is kept now, whoever kept it. What was done on another page of this browser and is no longer kept was sent
+   * from there: here too it counts until it is seen to be there, or it would seem not to be done for a moment.
+   */
+  private hold(edits: Edit[]): void {
+    const kept = new Set(edits.map((e) => e.doc));
+    for (const { doc, page, says, body } of this.held)
+      if (doc.startsWith("event/") && page !== this.page && says === null && !kept.has(doc))
+        this.saved.set(doc, { body, revision: 1 });
+    this.held = edits;
   }
 
   private show(): void {
