@@ -12,6 +12,8 @@ from lumso.core.book.recipes import Limit
 from lumso.core.errors import InvalidValue
 from lumso.core.log.acts import Stuff
 from lumso.core.log.pot import Held
+from lumso.core.pour.pouring import Line
+from lumso.core.rescue.agents import agents_for, sets_hard
 from lumso.core.rescue.belief import Ladder
 from lumso.core.rescue.ladder import by_flow_cup, by_sag, ladder_of
 from lumso.core.rescue.setting_right import Agent, PotAdvice, PotNow, advise
@@ -269,3 +271,23 @@ def test_short_tests_lead_to_a_word() -> None:
     assert by_sag(5, 1.3, BOOK.consistencies).slug == "brownie-batter"
     with pytest.raises(InvalidValue):
         by_sag(0, 1.3, BOOK.consistencies)
+
+
+def test_what_may_be_added_is_what_the_mix_is_of_as_far_as_there_is_of_it() -> None:
+    found = agents_for(TEXTURED, (Line(PAINT, 50.0), Line(TEXTURE, 20.0)), {"texture-powder": 12.0}, BOOK.materials)
+    assert {a.stuff.material: a.most_g for a in found} == {
+        "matt-paint": float("inf"), "texture-powder": 12.0, "water": float("inf")}  # fmt: skip
+    assert all(a.why for a in found)
+
+
+def test_water_is_added_only_where_it_thins_and_is_offered_once() -> None:
+    of_powder = agents_for(held(milk=50), (Line(MILK, 50.0),), {}, BOOK.materials)
+    assert [a.stuff.material for a in of_powder] == ["milk-paint-powder"]
+    washed = agents_for(held(paint=50, water=50), (Line(PAINT, 50.0), Line(WATER, 50.0)), {}, BOOK.materials)
+    assert [a.stuff.material for a in washed] == ["matt-paint", "water"]
+
+
+def test_plaster_sets_and_paint_does_not() -> None:
+    (plaster,) = (m.slug for m in BOOK.materials.values() if "sets hard" in m.traits)
+    assert sets_hard((Held(PAINT, 5.0), Held(stuff(plaster, "plaster"), 5.0)), BOOK.materials)
+    assert not sets_hard(TEXTURED, BOOK.materials)

@@ -7,33 +7,31 @@ from fastapi import APIRouter, Request
 from pydantic import BaseModel, ConfigDict, Field
 
 from lumso.core.bench.bench import Bench, bench_of
-from lumso.core.bench.timers import Timer, running
 from lumso.core.book.catalogue import Catalogue, pick
-from lumso.core.book.recipes import Limit
-from lumso.core.days.facts import facts_of
+from lumso.core.days.facts import Fact, facts_of
 from lumso.core.job.job import Job
-from lumso.core.log.acts import Stuff
 from lumso.core.log.event import Event, notes_of
-from lumso.core.log.jars import JarUse, Wanted, uses_of
+from lumso.core.log.jars import JarUse, taken_g, uses_of, wanted_for
 from lumso.core.log.pot import PotState, replay
 from lumso.core.measure.measures import Spoken, spoken
 from lumso.core.mixing.consistency import Thickness, thickness
 from lumso.core.mixing.fillings import KitAnswer
 from lumso.core.mixing.jar import HEADROOM
-from lumso.core.mixing.limits import applying
 from lumso.core.pour.pouring import Bounds, PourPlan, lines_of, pour_plan
 from lumso.core.pour.scale import Believed, believed
+from lumso.core.rescue.agents import agents_for, holds, sets_hard
 from lumso.core.rescue.belief import Ladder
 from lumso.core.rescue.ladder import LadderRung, by_flow_cup, by_sag, ladder_of
-from lumso.core.rescue.setting_right import Agent, PotAdvice, PotNow, advise, as_ingredients
-from lumso.core.work.batch import Batch, Brew
+from lumso.core.rescue.setting_right import PotAdvice, PotNow, advise, as_ingredients
+from lumso.core.work.batch import Batch
 from lumso.core.work.work import Work
 from lumso.formats import jobfile
 from lumso.store import events, jobs, pots
+from lumso.store.errors import NotFound
 
+from .air import air_of, exact_now, now_min
 from .context import Context, Here
-from .days import air_of, now_min
-from .live import ScaleOut, exact_now, scale_out
+from .live import ScaleOut, scale_out
 from .noting import event_of, frozen_as
 
 router = APIRouter(prefix="/bench", tags=["bench"])
@@ -121,51 +119,32 @@ def get_pot(pot_id: Annotated[str, Field(max_length=80)], here: Here, request: R
     return pot_out(pot, job, made, here, request)
 
 
-def running_now(job_id: str, own: list[Event], here: Context, request: Request) -> tuple[Timer, ...]:
-    """All that runs of a job, as it was planned: what was seen of it left aside."""
-    stored = jobs.get(here.db, job_id)
-    made = here.work(jobfile.from_json(stored.document, f"Job {job_id}"))
-    air, _ = air_of(here.days_chosen()[0], here, now_min(request))
-    return running(made.operations, made.constraints, facts_of(own, job_id), (), air.room, exact_now(request))
-
-
-def wants(job: str, name: str, brew: Brew) -> Wanted:
-    """What a batch that is still to be mixed takes."""
-    coat = brew.run.first
-    paint = next((p for p in brew.mix.parts if p.role in {"paint", "pigment"}), brew.mix.parts[0])
-    where = ", ".join(dict.fromkeys(c.need.zone_name.lower() for c in brew.run.coats))
-    return Wanted(
-        job, name, coat.need.zone, coat.need.layer, f"{coat.named} on {where}", coat.laid.recipe.slug,
-        coat.colour or paint.colour, paint.hex, brew.amounts.mixed_ml, coat.laid.water,
-        tuple(p.material for p in brew.mix.parts),
-    )  # fmt: skip
-
-
 def _jars(job_id: str, job: Job, made: Work, own: list[Event], here: Context) -> list[JarHereOut]:
     """Jars that pots of a job could begin from: of the same colour, as they are or with water."""
     done = facts_of(own, job_id)
-    open_brews = [b for b in made.made.brews if getattr(done.get(f"{b.id}:mix"), "did", "") != "done"]
+    open_brews = [b for b in made.made.brews if not _mixed(done.get(f"{b.id}:mix"))]
     found = []
     for stored in pots.jars(here.db) if open_brews else []:
         every, _ = replay(notes_of([event_of(e) for e in events.of_pots(here.db, [stored.id])]))
         pot = every[stored.id]
         for brew in open_brews:
-            for use in uses_of(pot, [wants(job_id, job.name, brew)]):
+            for use in uses_of(pot, [wanted_for(job_id, job.name, brew)]):
                 if use.how == "as the start of it" or pot.begun is None:
                     continue
-                share = min(1.0, brew.amounts.mixed_ml / (pot.ml + use.add_water_ml))
                 found.append(
                     JarHereOut(
                         operation=f"{brew.id}:mix", pot=stored.id, code=pot.begun.code, name=pot.begun.name,
-                        colour=pot.begun.colour, ml=pot.ml, take_g=pot.g * share, use=use,
+                        colour=pot.begun.colour, ml=pot.ml, take_g=taken_g(pot, use, brew.amounts.mixed_ml), use=use,
                     )
                 )  # fmt: skip
     return found
 
 
-def _job_of(known: list[Event], pot: PotState, here: Context) -> tuple[Job | None, Work | None]:
-    from lumso.store.errors import NotFound
+def _mixed(fact: Fact | None) -> bool:
+    return fact is not None and fact.did == "done"
 
+
+def _job_of(known: list[Event], pot: PotState, here: Context) -> tuple[Job | None, Work | None]:
     name = next((e.job for e in known if e.act is not None and e.act == pot.begun), "")
     try:
         job = jobfile.from_json(jobs.get(here.db, name).document, f"Job {name}")
@@ -179,7 +158,7 @@ def pot_out(pot: PotState, job: Job | None, made: Work | None, here: Context, re
     catalogue = here.known_for(job) if job else here.known()
     file = frozen_as(pot.begun.code, here) if pot.begun else None
     batch = file.batch if file else None
-    limits, life = _limits(pot, made)
+    limits, life = holds(pot.batch, made)
     scale = scale_out(request).reading
     bounds = Bounds(
         catalogue.vessels, pick("vessel", {v.slug: v for v in catalogue.vessels}, here.workshop().vessel),
@@ -193,8 +172,8 @@ def pot_out(pot: PotState, job: Job | None, made: Work | None, here: Context, re
     lives = None if sets is None else now + sets
     advice = None
     if pot.looks and target and batch:
-        agents = tuple(_agents(pot, batch, bounds.on_shelf, catalogue))
-        asked = _pot_now(pot, bounds, now, sets if _hardens(pot, catalogue) else None)
+        agents = agents_for(pot.held, lines_of(batch.mix), bounds.on_shelf, catalogue.materials)
+        asked = _pot_now(pot, bounds, now, sets if sets_hard(pot.held, catalogue.materials) else None)
         known = (asked, target, agents, limits, catalogue.materials, catalogue.consistencies)
         advice = here.memo.recall(("set right", pot.pot), known, lambda: advise(
             asked, target, agents, catalogue.materials, limits, Ladder(catalogue.consistencies)))  # fmt: skip
@@ -214,25 +193,6 @@ def _pot_now(pot: PotState, bounds: Bounds, now: float, sets: float | None) -> P
     return PotNow(pot.held, looks, rescued, since, room, None if sets is None else round(sets * 4) / 4)
 
 
-def _hardens(pot: PotState, catalogue: Catalogue) -> bool:
-    known = (catalogue.materials.get(h.stuff.material) for h in pot.held)
-    return any(m is not None and "sets hard" in m.traits for m in known)
-
-
-def _limits(pot: PotState, made: Work | None) -> tuple[tuple[Limit, ...], float | None]:
-    """How much a mix may hold of its parts where it goes, and how long it lives from being wetted, where it does."""
-    if made is None:
-        return (), None
-    for brew in made.made.brews:
-        if brew.id == pot.batch:
-            coat = brew.run.first
-            over = coat.under.meets[0].film.kind if coat.under.meets else ""
-            recipe = coat.laid.recipe
-            life = recipe.working_life_min if recipe.life_starts == "when wetted" else None
-            return applying(recipe, coat.under.surface, coat.laid.layer.technique, over), life
-    return (), None
-
-
 def _on_shelf(here: Context, catalogue: Catalogue) -> Mapping[str, float]:
     """What is on hand of each material, in g; what nobody counted is not there."""
     found = {}
@@ -241,28 +201,6 @@ def _on_shelf(here: Context, catalogue: Catalogue) -> Mapping[str, float]:
         if item.on_hand > 0 and material is not None:
             found[slug] = item.on_hand * (material.bulk_density if item.unit == "ml" else 1.0)
     return found
-
-
-SCHOOLS = {
-    "water": "Water: thins most, and thins the binder with it.",
-    "paint": "Paint: keeps the binder as strong as it was; colour and cost go with it.",
-    "medium": "Medium: stays clear and open longer.",
-    "powder": "Powder: only as much as is left of it.",
-}
-
-
-def _agents(pot: PotState, batch: Batch, on_shelf: Mapping[str, float], catalogue: Catalogue) -> list[Agent]:
-    """What may be added: what the mix is made of; and water, where it has none and water thins it."""
-    found = {}
-    for line in lines_of(batch.mix):
-        stuff = line.stuff
-        found[stuff.key] = Agent(stuff, SCHOOLS.get(stuff.role, ""), on_shelf.get(stuff.material, float("inf")))
-    water = catalogue.materials.get("water")
-    thinned = any(h.stuff.role in {"paint", "medium"} for h in pot.held)
-    if water is not None and thinned and not any(s.startswith("water") for s in found):
-        made = Stuff("water", water.slug, water.name, water.role, False, water.bulk_density, water.true_density)
-        found[made.key] = Agent(made, SCHOOLS["water"])
-    return list(found.values())
 
 
 @router.get("/ladder")

@@ -1,6 +1,5 @@
 """The days: what was chosen for them, when what is done, what was done, and the air of the room."""
 
-from time import time
 from typing import Annotated, Literal
 
 from fastapi import APIRouter, Request, Response
@@ -9,7 +8,7 @@ from pydantic import BaseModel, ConfigDict, Field
 
 from lumso.core.book.catalogue import pick
 from lumso.core.book.profiles import Profile
-from lumso.core.days.air import Judged, Outlook, Reading, hours_of, judge, now_from, outlook
+from lumso.core.days.air import Judged, Reading, hours_of, now_from
 from lumso.core.days.air_drawing import AirDrawing, air_drawing
 from lumso.core.days.backwards import Backwards, backwards
 from lumso.core.days.chosen import Chosen, checked, on_wall
@@ -31,9 +30,10 @@ from lumso.formats.events import from_json as event_from_json
 from lumso.formats.ical import to_ical
 from lumso.formats.reading import UnfitDocument
 from lumso.formats.strip_svg import to_svg
-from lumso.store import calendar, events, jobs, readings
+from lumso.store import calendar, events, jobs
 from lumso.store.errors import NotFound
 
+from .air import air_of, now_min
 from .context import Context, Here, IfMatch, Key, read_revision
 from .noting import EventIn, note
 from .sheets import pdf_of
@@ -41,9 +41,6 @@ from .workers import Workers, run
 
 router = APIRouter(tags=["days"])
 
-AIR_DAYS = 126
-READINGS_MIN = 3 * 24 * 60.0
-"""How far back readings count for what dries: what was laid before is dry, or its hours were the usual."""
 LONGEST_SEARCH_S = 10.0
 OPEN_DAYS = 21
 MOST_BEST = 4
@@ -128,23 +125,6 @@ class DaysOut(BaseModel):
     """The stretches of open hours over the next weeks."""
     moved: list[str]
     """What moved to another day over the last hours, and why."""
-
-
-def now_min(request: Request) -> float:
-    """The minute it is; a server may be told another, to be tried out."""
-    told: float | None = getattr(request.app.state, "now_min", None)
-    return float(int(time() / 60)) if told is None else told
-
-
-def air_of(chosen: Chosen, here: Context, now: float) -> tuple[Outlook, tuple[Judged, ...]]:
-    profile = pick("profile", here.catalogue.profiles, chosen.profile) if chosen.profile else None
-    heard = tuple(readings.since(here.db, now - READINGS_MIN)) if chosen.listens else ()
-
-    def made() -> tuple[Outlook, tuple[Judged, ...]]:
-        judged = judge(Reading(*r) for r in heard)
-        return outlook(profile, here.room().first, judged, chosen.table.zone, now, AIR_DAYS), judged
-
-    return here.memo.recall("air", (profile, here.room(), heard, chosen.table.zone, now), made)
 
 
 def _room(chosen: Chosen, here: Context, request: Request, now: float) -> RoomOut:

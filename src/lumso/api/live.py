@@ -19,6 +19,7 @@ from lumso.core.pour.scale import ScaleReading, believed
 from lumso.devices.weighing import Scale, State
 from lumso.store import events
 
+from .air import exact_now
 from .context import Context, Here
 from .noting import event_of
 
@@ -34,12 +35,6 @@ class ScaleOut(BaseModel):
     state: State
     simulated: bool
     reading: ScaleReading | None
-
-
-def exact_now(request: Request) -> float:
-    """The minute it is, to the second."""
-    told: float | None = getattr(request.app.state, "now_min", None)
-    return time() / 60 if told is None else told
 
 
 def scale_out(request: Request) -> ScaleOut:

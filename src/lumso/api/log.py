@@ -1,27 +1,21 @@
 """The log: batches as they were poured, what is left of them, how to make one again, and what they teach."""
 
 from collections.abc import Iterable, Mapping
-from dataclasses import replace
 from typing import Annotated, Any, Literal
 
 from fastapi import APIRouter, Query, Request, Response
 from fastapi.concurrency import run_in_threadpool
 from pydantic import BaseModel, ConfigDict, Field
 
-from lumso.core.book.colours import Colour, Tint
-from lumso.core.book.recipes import Amount, WeightShare
 from lumso.core.days.facts import facts_of
 from lumso.core.days.words import day_of, on_day
-from lumso.core.errors import InvalidValue
-from lumso.core.job.entries import embed
-from lumso.core.job.job import FromArea, FromTotal, Job
-from lumso.core.job.start import start_pot
+from lumso.core.job.job import FromArea
 from lumso.core.layers.drying import factor
 from lumso.core.learn.evidence import Lesson, lessons
 from lumso.core.learn.waits import Factor
-from lumso.core.log.again import Again, Difference, again, what_changed
+from lumso.core.log.again import Again, Difference, again, as_job, what_changed
 from lumso.core.log.event import Event, notes_of, standing
-from lumso.core.log.jars import JarNow, JarUse, Wanted, jar_now, uses_of
+from lumso.core.log.jars import JarNow, JarUse, Wanted, jar_now, uses_of, wanted_for
 from lumso.core.log.piece_sheet import PieceSheet, piece_sheet
 from lumso.core.log.pot import PotState, replay
 from lumso.core.log.summary import PotSummary
@@ -33,9 +27,8 @@ from lumso.store.errors import NotFound
 from lumso.store.ids import new_id
 from lumso.store.pots import StoredPot
 
-from .bench import wants
+from .air import exact_now
 from .context import Context, Here, IfMatch, Key, Learning, read_revision
-from .live import exact_now
 from .noting import event_of
 from .sheets import pdf_reply, reached
 from .workers import run
@@ -171,7 +164,7 @@ def _wanted(here: Context) -> list[Wanted]:
         done = facts_of([event_of(e) for e in events.of_jobs(here.db, [stored.id])], stored.id)
         for brew in here.work(job).made.brews:
             if f"{brew.id}:mix" not in done and isinstance(brew.run.first.laid.layer.want, FromArea):
-                found.append(wants(stored.id, job.name, brew))
+                found.append(wanted_for(stored.id, job.name, brew))
     return found
 
 
@@ -271,36 +264,9 @@ class MadeOut(BaseModel):
 def make_again(pot: PotName, asked: AgainIn, here: Here, key: Key = "") -> MadeOut:
     """A pot of its own to be mixed at the bench: as it was really poured, at another amount."""
     summary = summary_of(pots.get(here.db, pot))
-    job = as_job(summary, again(summary, asked.ml), here)
+    job = as_job(summary, again(summary, asked.ml), here.known(), here.book(), (new_id(), new_id()))
     stored = jobs.create(here.db, job.name, jobfile.to_json(job), key)
     return MadeOut(job=stored.id)
-
-
-def as_job(summary: PotSummary, made: Again, here: Context) -> Job:
-    """A quick pot that is poured as a batch really was. Raises InvalidValue where its recipe cannot hold that."""
-    known = here.known()
-    recipe = known.recipes.get(summary.recipe)
-    parts = {line.component for line in made.lines}
-    if recipe is None or not parts <= {c.id for c in recipe.components}:
-        raise InvalidValue("Its recipe is not in the book any more, or what was poured is not part of it.",
-                           value=summary.recipe, allowed="a batch of a recipe in the book", field="pot")  # fmt: skip
-    job = start_pot(new_id(), new_id(), recipe.slug, made.ml, known)
-    layer = job.zones[0].layers[0]
-    grams = {c.id: sum(x.g for x in made.lines if x.component == c.id) for c in recipe.components}
-    whole = sum(grams.values())
-    amounts: dict[str, Amount] = (
-        {} if len(grams) == 1 else {c: WeightShare("weight-share", min(g / whole, 0.999999)) for c, g in grams.items()}
-    )
-    colours, tints = {}, {}
-    for component in grams:
-        mine = [x for x in made.lines if x.component == component and x.colour]
-        if len(mine) > 1:
-            tints[component] = tuple(Tint(x.colour, x.hex, x.ml) for x in mine)
-        elif mine:
-            colours[component] = Colour(mine[0].colour, mine[0].hex)
-    layer = replace(layer, amounts=amounts, colours=colours, tints=tints, want=FromTotal("total", made.ml))
-    zone = replace(job.zones[0], layers=(layer,))
-    return embed(replace(job, name=f"{summary.name}, as {summary.code}", zones=(zone,)), here.book())
 
 
 PDF: dict[int | str, dict[str, Any]] = {200: {"content": {"application/pdf": {}}}}

@@ -9,11 +9,14 @@ from fastapi import Request
 from fastapi.concurrency import run_in_threadpool
 from pydantic import BaseModel, ConfigDict, Field
 
-from lumso.core.days.facts import OF_AN_OPERATION, facts_of
+from lumso.core.bench.timers import Timer, running
+from lumso.core.days.facts import facts_of
+from lumso.core.days.heard import Took, said_already, took
+from lumso.core.days.heard import begun_as as begun_in
 from lumso.core.days.words import day_of, on_day
 from lumso.core.errors import InvalidValue
 from lumso.core.job.job import Job
-from lumso.core.log.acts import Act, Begun, FromJar, Poured, SawDry, Stirred, Went
+from lumso.core.log.acts import Act, Begun, FromJar, SawDry, Went
 from lumso.core.log.event import Did, Event, notes_of, standing
 from lumso.core.log.pot import Fault, PotState, replay
 from lumso.core.log.summary import summed_up, words_of
@@ -27,6 +30,7 @@ from lumso.store.errors import NotFound, StaleRevision
 from lumso.store.events import Around, Decided, NewEvent, PotRow, SightingRow, StoredEvent
 from lumso.store.jobs import StoredJob
 
+from .air import air_of, exact_now, now_min
 from .context import Context
 from .gate import device_of
 from .sheets import in_use, measured
@@ -161,33 +165,32 @@ def kept(event_id: str, noted: EventIn, act: Act | None, by: str, here: Context)
 
     def decide(around: Around) -> StoredEvent | Decided:
         of_job = [event_of(e) for e in around.of_job]
-        if (same := _said_already(event, of_job)) is not None:
+        if (same := said_already(event, of_job)) is not None:
             return next(e for e in around.of_job if e.id == same.id)
         rows: Sequence[PotRow] = ()
         if pot or isinstance(act, Went) or event.operation:
             rows = _follow(event, noted.noted_min, around, of_job, here)
         gone = event.retracts if event.did in {"retracted", "corrected"} else ""
-        return Decided(to_json(event), rows, _sighting(event, of_job), gone)
+        return Decided(to_json(event), rows, _sighting(event, took(event, of_job)), gone)
 
     new = NewEvent(event_id, noted.job, noted.at_min, noted.noted_min, to_json(event), pot, jar)
     made = events.add(here.db, new, decide)
     return event_of(made), made.revision
 
 
-def _begun_as(batch: str, of_job: Sequence[Event]) -> Begun | None:
-    """What a batch was begun as, last."""
-    begun = [e.act for e in standing(of_job) if isinstance(e.act, Begun) and e.act.batch == batch]
-    return begun[-1] if begun else None
+def _running(job_id: str, of_job: list[Event], here: Context, request: Request) -> tuple[Timer, ...]:
+    """All that runs of a job, as it was planned: what was seen of it left aside."""
+    made = here.work(jobfile.from_json(jobs.get(here.db, job_id).document, f"Job {job_id}"))
+    air, _ = air_of(here.days_chosen()[0], here, now_min(request))
+    return running(made.operations, made.constraints, facts_of(of_job, job_id), (), air.room, exact_now(request))
 
 
 def _as_planned(act: SawDry, noted: EventIn, here: Context, request: Request) -> SawDry:
     """What was seen, beside what was planned of it: so it can teach."""
-    from .bench import running_now
-
     of_job = [event_of(e) for e in events.of_jobs(here.db, [noted.job])]
-    timer = next((t for t in running_now(noted.job, of_job, here, request) if t.id == act.constraint), None)
+    timer = next((t for t in _running(noted.job, of_job, here, request) if t.id == act.constraint), None)
     first = next((e.planned for e in standing(of_job) if e.operation == noted.operation and e.planned), None)
-    begun = _begun_as(first.batch, of_job) if first and first.kind == "lay" else None
+    begun = begun_in(first.batch, of_job) if first and first.kind == "lay" else None
     if timer is None or timer.opens_min is None or begun is None or not timer.dries:
         return act
     learned = here.workshop().waits.get(begun.recipe, 1.0)
@@ -196,59 +199,10 @@ def _as_planned(act: SawDry, noted: EventIn, here: Context, request: Request) ->
     return replace(act, planned_min=planned, after_min=after, recipe=begun.recipe, factor=learned)
 
 
-SHORTEST_MIN = 2.0
-"""Work that took less was marked afterwards."""
-
-
-def _sighting(event: Event, of_job: Sequence[Event]) -> SightingRow | None:
-    """What an event says of how long something takes; None where it says nothing."""
-    act = event.act
-    if isinstance(act, SawDry):
-        if not act.recipe or act.planned_min <= 0:
-            return None
-        planned = act.planned_min / act.factor
-        return SightingRow(event.id, "wait", act.recipe, event.job, event.at_min, planned, act.after_min, act.dry)
-    one = event.planned
-    if event.did != "done" or one is None or one.kind != "lay" or one.hands_on_min <= 0:
+def _sighting(event: Event, said: Took | None) -> SightingRow | None:
+    if said is None:
         return None
-    before = facts_of(of_job, event.job).get(event.operation)
-    begun = _begun_as(one.batch, of_job)
-    if before is None or before.did != "begun" or begun is None:
-        return None
-    took = event.at_min - before.at_min
-    if took < SHORTEST_MIN:
-        return None
-    return SightingRow(event.id, "pace", begun.technique, event.job, event.at_min, one.hands_on_min, took)
-
-
-def _said_already(event: Event, of_job: Sequence[Event]) -> Event | None:
-    """What says the same as an event already: two devices pressed it, or the second came later."""
-    if event.did in OF_AN_OPERATION:
-        fact = facts_of(of_job, event.job).get(event.operation)
-        if fact is not None and fact.did == event.did:
-            return fact.event
-    if isinstance(event.act, Begun):
-        for one in _open_pots(of_job):
-            if one.act is not None and isinstance(one.act, Begun) and one.act.batch == event.act.batch:
-                return one
-    if isinstance(event.act, Stirred):  # on two devices at once
-        stirred = [e for e in standing(of_job) if isinstance(e.act, Stirred) and e.act.pot == event.act.pot]
-        poured = [e for e in standing(of_job) if isinstance(e.act, Poured) and e.act.pot == event.act.pot]
-        if stirred and all(p.at_min <= stirred[-1].at_min for p in poured):
-            return stirred[-1]
-    if event.did == "retracted":
-        gone = next((e for e in of_job if e.did == "retracted" and e.retracts == event.retracts), None)
-        return gone
-    return None
-
-
-def _open_pots(of_job: Sequence[Event]) -> list[Event]:
-    """The events that began pots which are still mixed or used."""
-    pots, _ = replay(notes_of(of_job))
-    return [
-        e for e in standing(of_job)
-        if isinstance(e.act, Begun) and pots[e.act.pot].state in {"pouring", "stirred"}
-    ]  # fmt: skip
+    return SightingRow(event.id, said.kind, said.of, event.job, event.at_min, said.planned_min, said.took_min, said.dry)
 
 
 def _follow(event: Event, noted_min: float, around: Around, of_job: Sequence[Event], here: Context) -> list[PotRow]:

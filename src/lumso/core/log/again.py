@@ -1,9 +1,15 @@
 """Mixing a batch again as it really was, and what is different between two."""
 
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
+from ..book.catalogue import Catalogue
+from ..book.colours import Colour, Tint
+from ..book.recipes import Amount, WeightShare
 from ..errors import InvalidValue
 from ..figure import tidy
+from ..job.entries import embed
+from ..job.job import FromTotal, Job
+from ..job.start import start_pot
 from ..value import Value
 from .summary import InPot, PotSummary
 
@@ -54,6 +60,36 @@ def again(pot: PotSummary, ml: float) -> Again:
     return Again(
         ml, pot.mixed_g * by, lines, pot.word, f"From what was poured, not from what was planned.{added}{carried}"
     )
+
+
+def as_job(summary: PotSummary, made: Again, known: Catalogue, book: Catalogue,
+           ids: tuple[str, str]) -> Job:  # fmt: skip
+    """A quick pot that is poured as a batch really was. `ids` are its zone's and its layer's; `book` is the book pure.
+
+    Raises InvalidValue where its recipe cannot hold that.
+    """
+    recipe = known.recipes.get(summary.recipe)
+    parts = {line.component for line in made.lines}
+    if recipe is None or not parts <= {c.id for c in recipe.components}:
+        raise InvalidValue("Its recipe is not in the book any more, or what was poured is not part of it.",
+                           value=summary.recipe, allowed="a batch of a recipe in the book", field="pot")  # fmt: skip
+    job = start_pot(*ids, recipe.slug, made.ml, known)
+    layer = job.zones[0].layers[0]
+    grams = {c.id: sum(x.g for x in made.lines if x.component == c.id) for c in recipe.components}
+    whole = sum(grams.values())
+    amounts: dict[str, Amount] = (
+        {} if len(grams) == 1 else {c: WeightShare("weight-share", min(g / whole, 0.999999)) for c, g in grams.items()}
+    )
+    colours, tints = {}, {}
+    for component in grams:
+        mine = [x for x in made.lines if x.component == component and x.colour]
+        if len(mine) > 1:
+            tints[component] = tuple(Tint(x.colour, x.hex, x.ml) for x in mine)
+        elif mine:
+            colours[component] = Colour(mine[0].colour, mine[0].hex)
+    layer = replace(layer, amounts=amounts, colours=colours, tints=tints, want=FromTotal("total", made.ml))
+    zone = replace(job.zones[0], layers=(layer,))
+    return embed(replace(job, name=f"{summary.name}, as {summary.code}", zones=(zone,)), book)
 
 
 @dataclass(frozen=True)

@@ -7,14 +7,19 @@ from typing import Literal
 
 from ..book.materials import Material, Vessel
 from ..value import Value
+from ..work.batch import Brew
 from .acts import Closed
-from .pot import PotState
+from .pot import PotState, traits_of
 
 EVAPORATES: dict[Closed, float] = {"open": 2400.0, "wrapped": 100.0, "lid": 5.0}
 """g of water a day from a m² of mouth at 20 °C and 50 %: untested starting values, the open one that of still water."""
 DAY_MIN = 24 * 60.0
 SAME_WATER = 0.02
 """A jar whose share of water is off by no more is the same mix."""
+MOST_LOST = 0.95
+"""No more of the water in a pot is ever believed to have left it: an untested starting value."""
+UNKNOWN_JAR_ML = 370.0
+"""How large a jar is taken to be where nobody said: the common jam jar."""
 MOST_TINT = 0.5
 """A jar that would be more than this share of the paint of another colour is not the start of it."""
 
@@ -72,6 +77,18 @@ class JarUse(Value):
     """How much of the paint in it would be the jar's: 1 where the colour is the same."""
 
 
+def wanted_for(job: str, name: str, brew: Brew) -> Wanted:
+    """What a batch that is still to be mixed takes."""
+    coat = brew.run.first
+    paint = next((p for p in brew.mix.parts if p.role in {"paint", "pigment"}), brew.mix.parts[0])
+    where = ", ".join(dict.fromkeys(c.need.zone_name.lower() for c in brew.run.coats))
+    return Wanted(
+        job, name, coat.need.zone, coat.need.layer, f"{coat.named} on {where}", coat.laid.recipe.slug,
+        coat.colour or paint.colour, paint.hex, brew.amounts.mixed_ml, coat.laid.water,
+        tuple(p.material for p in brew.mix.parts),
+    )  # fmt: skip
+
+
 def mouth_m2(capacity_ml: float) -> float:
     """The mouth of a vessel as wide as it is high."""
     wide_cm = (4 * capacity_ml / pi) ** (1 / 3)
@@ -91,10 +108,10 @@ def lost_since(pot: PotState, now_min: float, factor: float, vessels: Sequence[V
     if pot.left_min is None:
         return 0.0
     name = pot.begun.vessel if pot.begun else ""
-    capacity = next((v.capacity_ml for v in vessels if v.name == name), 370.0)
+    capacity = next((v.capacity_ml for v in vessels if v.name == name), UNKNOWN_JAR_ML)
     days = max(now_min - max(pot.left_min, pot.water_min or 0.0), 0.0) / DAY_MIN
     water = sum(h.g for h in pot.held if h.stuff.role == "water")
-    return min(EVAPORATES[pot.closed] * mouth_m2(capacity) * days / factor, water * 0.95)
+    return min(EVAPORATES[pot.closed] * mouth_m2(capacity) * days / factor, water * MOST_LOST)
 
 
 def jar_now(pot: PotState, now_min: float, factor: float, keeps_days: float | None, vessels: Sequence[Vessel],
@@ -113,7 +130,7 @@ def jar_now(pot: PotState, now_min: float, factor: float, keeps_days: float | No
 
 def _discard(pot: PotState, materials: Mapping[str, Material]) -> str:
     known = [materials[h.stuff.material] for h in pot.held if h.stuff.material in materials]
-    traits = {t for m in known for t in m.traits}
+    traits = traits_of(pot.held, materials)
     if "sets hard" in traits:
         return "It sets hard in a drain: let it set in the pot, then with the rubbish, as local rules say."
     if any(m.role == "wax" or m.solvent_by_weight > 0 for m in known):
@@ -156,3 +173,8 @@ def uses_of(pot: PotState, wanted: Sequence[Wanted]) -> tuple[JarUse, ...]:
 def _use(w: Wanted, how: Literal["as it is", "with water", "as the start of it"], covers: float, water: float,
          tint: float) -> JarUse:  # fmt: skip
     return JarUse(w.job, w.job_name, w.zone, w.layer, w.says, how, covers, water, tint)
+
+
+def taken_g(pot: PotState, use: JarUse, wanted_ml: float) -> float:
+    """How much of a jar goes into a pot of `wanted_ml`, with the water the use adds; in g, at the most all of it."""
+    return pot.g * min(1.0, wanted_ml / (pot.ml + use.add_water_ml))

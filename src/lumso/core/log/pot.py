@@ -4,10 +4,11 @@ Acts are replayed in the order they were noted, over all pots together, so that 
 stored that could be replayed; a correction is the same replay with another act in place.
 """
 
-from collections.abc import Iterable, Sequence
+from collections.abc import Iterable, Mapping, Sequence
 from dataclasses import dataclass, field, replace
 from typing import Literal
 
+from ..book.materials import Material
 from ..value import Value
 from .acts import (
     SPREAD,
@@ -58,6 +59,12 @@ class Held(Value):
     def poured_ml(self) -> float:
         """What it measures as it is poured, air and all."""
         return self.g / self.stuff.bulk_density
+
+
+def traits_of(held: Sequence[Held], materials: Mapping[str, Material]) -> set[str]:
+    """The traits of all that is held, as far as the book has it."""
+    known = (materials.get(h.stuff.material) for h in held)
+    return {trait for m in known if m is not None for trait in m.traits}
 
 
 @dataclass(frozen=True)

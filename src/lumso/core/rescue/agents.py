@@ -1,0 +1,56 @@
+"""What may be added to a mix to set it right, with the school it belongs to, and how far."""
+
+from collections.abc import Mapping, Sequence
+
+from ..book.materials import Material
+from ..book.recipes import Limit
+from ..log.acts import Stuff
+from ..log.pot import Held, traits_of
+from ..mixing.limits import applying
+from ..pour.pouring import Line
+from ..work.work import Work
+from .setting_right import Agent
+
+SCHOOLS = {
+    "water": "Water: thins most, and thins the binder with it.",
+    "paint": "Paint: keeps the binder as strong as it was; colour and cost go with it.",
+    "medium": "Medium: stays clear and open longer.",
+    "powder": "Powder: only as much as is left of it.",
+}
+"""Why one adds it, by the role of what is added."""
+THINNED_BY_WATER = {"paint", "medium"}
+
+
+def agents_for(held: Sequence[Held], planned: Sequence[Line], on_shelf: Mapping[str, float],
+               materials: Mapping[str, Material]) -> tuple[Agent, ...]:  # fmt: skip
+    """What the mix is made of; and water, where it has none and water thins it. `on_shelf` is g by material; what is
+    not counted there is taken to be enough."""
+    found = {}
+    for stuff in (line.stuff for line in planned):
+        found[stuff.key] = Agent(stuff, SCHOOLS.get(stuff.role, ""), on_shelf.get(stuff.material, float("inf")))
+    water = materials.get("water")
+    thinned = any(h.stuff.role in THINNED_BY_WATER for h in held)
+    if water is not None and thinned and not any(a.stuff.material == water.slug for a in found.values()):
+        made = Stuff("water", water.slug, water.name, water.role, False, water.bulk_density, water.true_density)
+        found[made.key] = Agent(made, SCHOOLS["water"])
+    return tuple(found.values())
+
+
+def sets_hard(held: Sequence[Held], materials: Mapping[str, Material]) -> bool:
+    """Whether a mix is past saving at the end of its life, and not only past its best."""
+    return "sets hard" in traits_of(held, materials)
+
+
+def holds(batch: str, made: Work | None) -> tuple[tuple[Limit, ...], float | None]:
+    """How much the mix of a batch may hold of its parts where it goes, and how many minutes it lives from being wetted;
+    None where it does not go by that, or nobody knows where it goes."""
+    if made is None:
+        return (), None
+    for brew in made.made.brews:
+        if brew.id == batch:
+            coat = brew.run.first
+            over = coat.under.meets[0].film.kind if coat.under.meets else ""
+            recipe = coat.laid.recipe
+            life = recipe.working_life_min if recipe.life_starts == "when wetted" else None
+            return applying(recipe, coat.under.surface, coat.laid.layer.technique, over), life
+    return (), None
