@@ -189,3 +189,16 @@ def test_a_scale_that_may_have_another_zero_is_not_believed(reading: ScaleReadin
     assert believed(SHOWN, None).why == "not tared"
     if reading is not None and reading.g is not None:
         assert believed(reading, zero_at(reading, "a", 54.0)).g == 54  # once the painter says what stands on it
+
+
+def test_the_kits_measures_hold_for_what_is_untouched_and_not_for_a_larger_pot_or_a_mixed_colour() -> None:
+    assert [x.as_measured for x in plan().lines] == [True, True]
+    assert [x.as_measured for x in plan(poured(PAINT, 20)).lines] == [False, True]
+    grown = plan(poured(PAINT, 108))
+    assert (grown.too_far, grown.grown) == (True, True)
+    assert [x.as_measured for x in grown.lines] == [False, False]
+    kept = plan(poured(PAINT, 108), Settled("settled", "a", 1.0))
+    assert (kept.too_far, kept.grown) == (True, False)
+    assert (plan().too_far, plan().grown) == (False, False)
+    two = (Line(PAINT, 27.0), Line(replace(PAINT, colour="moss"), 27.0), Line(WATER, 120.0))
+    assert [x.as_measured for x in plan(lines=two).lines] == [False, False, True]

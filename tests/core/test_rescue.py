@@ -281,8 +281,9 @@ def test_what_may_be_added_is_what_the_mix_is_of_as_far_as_there_is_of_it() -> N
 
 
 def test_water_is_added_only_where_it_thins_and_is_offered_once() -> None:
-    of_powder = agents_for(held(milk=50), (Line(MILK, 50.0),), {}, BOOK.materials)
-    assert [a.stuff.material for a in of_powder] == ["milk-paint-powder"]
+    wax = stuff("clear-wax", "wax")
+    assert [a.stuff.material for a in agents_for((Held(wax, 5.0),), (Line(wax, 5.0),), {}, BOOK.materials)] == [
+        "clear-wax"]  # fmt: skip
     washed = agents_for(held(paint=50, water=50), (Line(PAINT, 50.0), Line(WATER, 50.0)), {}, BOOK.materials)
     assert [a.stuff.material for a in washed] == ["matt-paint", "water"]
 

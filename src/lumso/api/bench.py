@@ -41,6 +41,10 @@ class PotNowOut(BaseModel):
     """A pot: what is in it, what is still to be poured, how it flows, and what to do about how it looks."""
 
     pot: PotState
+    held_g: float
+    held_ml: float
+    density: float
+    """g per ml of the mix; 1 for an empty pot."""
     batch: Batch | None
     plan: PourPlan | None
     by_records: Thickness | None
@@ -179,7 +183,8 @@ def pot_out(pot: PotState, job: Job | None, made: Work | None, here: Context, re
             asked, target, agents, catalogue.materials, limits, Ladder(catalogue.consistencies)))  # fmt: skip
     system = catalogue.system(here.workshop().measures)
     said = [spoken(line.left_ml, system) for line in plan.lines] if plan else []
-    return PotNowOut(pot=pot, batch=batch, plan=plan, by_records=flow, target=target, advice=advice, left_said=said,
+    return PotNowOut(pot=pot, held_g=pot.g, held_ml=pot.ml, density=pot.density, batch=batch, plan=plan,
+                     by_records=flow, target=target, advice=advice, left_said=said,
                      measured=file.measured if file else None, by_scale=believed(scale, pot.zero),
                      lives_until_min=lives)  # fmt: skip
 

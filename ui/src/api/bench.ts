@@ -117,6 +117,7 @@ export function withUnsent(pot: PotNow, unsent: { id: string; noted: Noted }[]):
       ? {
           ...line,
           poured_g: line.poured_g + g,
+          as_measured: false,
           left_g: done ? 0 : left,
           left_ml: done ? 0 : left / line.stuff.bulk_density,
           state: done ? ("at the mark" as const) : line.state,

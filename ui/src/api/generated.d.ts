@@ -2010,6 +2010,11 @@ export interface components {
              */
             ml: number;
             /**
+             * Near G
+             * @description This close to it, enough is added.
+             */
+            near_g: number;
+            /**
              * Right
              * @description How likely it is the word after.
              */
@@ -6753,6 +6758,11 @@ export interface components {
          *     `share` is of the whole as poured if all is poured to the marks; `planned_share` as the recipe says.
          */
         LineNow: {
+            /**
+             * As Measured
+             * @description Whether it is still to be poured just as the batch was measured with the kit.
+             */
+            as_measured: boolean;
             /** Left G */
             left_g: number;
             /** Left Ml */
@@ -8308,6 +8318,12 @@ export interface components {
             batch: components["schemas"]["Batch"] | null;
             by_records: components["schemas"]["lumso__core__mixing__consistency__Thickness"] | null;
             by_scale: components["schemas"]["Believed"];
+            /** Density */
+            density: number;
+            /** Held G */
+            held_g: number;
+            /** Held Ml */
+            held_ml: number;
             /** Left Said */
             left_said: components["schemas"]["Spoken"][];
             /** Lives Until Min */
@@ -8533,6 +8549,11 @@ export interface components {
             cannot: string[];
             /** Fits */
             fits: boolean;
+            /**
+             * Grown
+             * @description Whether it becomes larger.
+             */
+            grown: boolean;
             /** Lines */
             lines: components["schemas"]["LineNow"][];
             /**
@@ -8559,6 +8580,11 @@ export interface components {
              * @description How large the pot becomes, as a multiple of what was planned.
              */
             times: number;
+            /**
+             * Too Far
+             * @description Whether a pour went too far, so that it would have to become larger.
+             */
+            too_far: boolean;
             /** Total G */
             total_g: number;
             /** Total Ml */

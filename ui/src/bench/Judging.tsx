@@ -105,17 +105,11 @@ export function Judging({ pot, onAct, onAdd }: Props) {
             All the words
           </button>
         )}
-        <ShortTests density={pot.pot.held.length ? density(pot) : 1.3} onWord={look} />
+        <ShortTests density={pot.density} onWord={look} />
       </div>
     </div>
   );
 }
-
-const density = (pot: PotNow): number => {
-  const g = pot.pot.held.reduce((sum, h) => sum + h.g, 0);
-  const volume = pot.pot.held.reduce((sum, h) => sum + h.g / h.stuff.true_density, 0);
-  return volume ? g / volume : 1;
-};
 
 function AdviceNow({ pot, word, onAdd }: { pot: PotNow; word: string; onAdd: Props["onAdd"] }) {
   const { advice } = pot;

@@ -20,9 +20,7 @@ const CLOSED = [
 /** What is left in the pot when the tools are cleaned: nothing, so much by weight, about so much. */
 export function Left({ pot, scale, byScale, onAct }: Props) {
   const [closed, setClosed] = useState<"lid" | "wrapped" | "open">("lid");
-  const held = pot.pot.held.reduce((sum, h) => sum + h.g, 0);
-  const volume = pot.pot.held.reduce((sum, h) => sum + h.g / h.stuff.true_density, 0);
-  const density = volume ? held / volume : 1;
+  const { held_g: held, held_ml: volume, density } = pot;
   const [about, setAbout] = useState(Math.round(volume * 0.2));
   const weighed =
     scale?.state === "listening" && byScale?.g !== null && byScale?.g !== undefined ? byScale.g : null;

@@ -82,7 +82,7 @@ function ByWeight({
 }: Mode & { scale: ScaleNow; byScale: ByScale | null }) {
   const reading = scale.reading;
   const shown = byScale?.g ?? null;
-  const held = pot.pot.held.reduce((sum, h) => sum + h.g, 0);
+  const held = pot.held_g;
   const step = reading?.step_g ?? 0.1;
   const now = shown === null ? null : shown - held;
   const last = pot.pot.pours.at(-1);
@@ -355,12 +355,12 @@ export function Lines({
             </Alert>
           ))}
           {plan.out_g > 0 && <p className="mt-1">Or take {grams(plan.out_g)} of the last pour out again.</p>}
-          {plan.wanted_times > 1.001 && (
+          {plan.too_far && (
             <div className="mt-2 flex flex-wrap gap-2">
               <button
                 type="button"
                 className="press min-h-[56px]"
-                aria-pressed={plan.times > 1.001}
+                aria-pressed={plan.grown}
                 onClick={() => onSettle(null)}
               >
                 Make {ml(plan.planned_ml * plan.wanted_times)} of it
@@ -368,7 +368,7 @@ export function Lines({
               <button
                 type="button"
                 className="press min-h-[56px]"
-                aria-pressed={plan.times <= 1.001}
+                aria-pressed={!plan.grown}
                 onClick={() => onSettle(1)}
               >
                 Leave it as it is

@@ -16,7 +16,7 @@ export function toPour(pot: PotNow, adding: Addition | null): ToPour | null {
       poured,
       mark: poured + adding.g,
       left: adding.g,
-      near: Math.max(adding.g * 0.05, 0.05),
+      near: adding.near_g,
       rescue: true,
       fillings: [],
       said: "",
@@ -26,11 +26,9 @@ export function toPour(pot: PotNow, adding: Addition | null): ToPour | null {
   if (!plan || plan.next < 0 || pot.pot.state !== "pouring") return null;
   const line = plan.lines[plan.next];
   if (!line) return null;
-  const several = plan.lines.filter((l) => l.stuff.component === line.stuff.component).length > 1;
-  const filled =
-    plan.times < 1.001 && line.poured_g === 0 && !several
-      ? pot.measured?.options[0]?.parts.find((p) => p.component === line.stuff.component)
-      : undefined;
+  const filled = line.as_measured
+    ? pot.measured?.options[0]?.parts.find((p) => p.component === line.stuff.component)
+    : undefined;
   const spoken = pot.left_said[plan.next];
   return {
     stuff: line.stuff,

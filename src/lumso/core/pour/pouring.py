@@ -76,6 +76,8 @@ class LineNow(Value):
     """This close to its mark it is at the mark."""
     readable: bool
     """Whether the scale's step can tell the mark within the tolerance."""
+    as_measured: bool
+    """Whether it is still to be poured just as the batch was measured with the kit."""
 
 
 @dataclass(frozen=True)
@@ -87,6 +89,10 @@ class PourPlan(Value):
     """How large the pot becomes, as a multiple of what was planned."""
     wanted_times: float
     """How large it would have to become for all shares to hold."""
+    too_far: bool
+    """Whether a pour went too far, so that it would have to become larger."""
+    grown: bool
+    """Whether it becomes larger."""
     poured_g: float
     total_g: float
     total_ml: float
@@ -156,18 +162,20 @@ def pour_plan(lines: Sequence[Line], pot: PotState, bounds: Bounds) -> PourPlan:
         elif g >= target - near:
             state = "at the mark"
         left = max(mark - g, 0.0) if state == "to pour" else 0.0
+        lots = sum(x.stuff.component == line.stuff.component for x in lines)
+        as_measured = times <= 1 + 1e-9 and g <= CRUMB_G and lots == 1
         readable = bounds.step_g == 0 or bounds.step_g / 2 <= bounds.tolerance * target
         shown.append(
             LineNow(line.stuff, line.planned_g, g, target, left, left / line.stuff.bulk_density, state, share,
-                    planned_share, share / planned_share - 1, near, readable)
+                    planned_share, share / planned_share - 1, near, readable, as_measured)
         )  # fmt: skip
     total_ml = sum(m / x.stuff.true_density for m, x in zip(marks, lines, strict=True)) + other_ml
     vessel, fits = vessel_for(total_ml, bounds.vessels)
     first = next((i for i, x in enumerate(shown) if x.state == "to pour"), -1)
     return PourPlan(
-        tuple(shown), times, wanted, pot.g, sum(marks) + sum(h.g for h in pot.held if h.stuff.key not in
-        {x.stuff.key for x in lines}), total_ml, sum(x.planned_g / x.stuff.true_density for x in lines), vessel.name,
-        fits, first, _to_take_out(pot, lines, shown), tuple(_cannot(shown, bounds, times, wanted, most)),
+        tuple(shown), times, wanted, wanted > 1, times > 1 + 1e-9, pot.g,
+        sum(marks) + sum(h.g for h in pot.held if h.stuff.key not in {x.stuff.key for x in lines}), total_ml,
+        sum(x.planned_g / x.stuff.true_density for x in lines), vessel.name, fits, first, _to_take_out(pot, lines, shown), tuple(_cannot(shown, bounds, times, wanted, most)),
         tuple(_changed(shown, pot, times, vessel.name, carried)),
     )  # fmt: skip
 

@@ -30,6 +30,9 @@ LEFT = 2.0
 EARLY = 1.5
 """Before so many of its time constants a mix that is too thin is left to thicken first."""
 TRIED = 28
+NEAR, LEAST_NEAR_G = 0.05, 0.05
+"""This close, as a share of it, an addition is poured as far as anybody needs; and no scale or hand does better than
+the other, in g: untested starting values."""
 Way = Literal["right", "look again", "wait", "add", "discard", "cannot"]
 
 
@@ -66,6 +69,8 @@ class Addition(Value):
     g: float
     ml: float
     """As it is measured out."""
+    near_g: float
+    """This close to it, enough is added."""
     whole_g: float
     """What it is believed to want altogether."""
     why: str
@@ -246,7 +251,8 @@ def _addition(asked: _Asked, agent: Agent, start: float, most_g: float) -> Addit
     after = _with(pot.held, agent.stuff, g)
     flow = flow_of(as_ingredients(after, materials))
     return Addition(
-        agent.stuff, g, g / agent.stuff.bulk_density, whole, agent.why, sum(h.adds_ml for h in after),
+        agent.stuff, g, g / agent.stuff.bulk_density, max(g * NEAR, LEAST_NEAR_G), whole, agent.why,
+        sum(h.adds_ml for h in after),
         _share(pot.held, agent.stuff.component), _share(after, agent.stuff.component),
         _paint(after) / (_paint(pot.held) or 1.0), outcome(guesses, flow, at, target, ladder).chance.right,
         _crosses(after, limits), ladder.words[min(end, len(ladder.words) - 1)].name if short else "",
