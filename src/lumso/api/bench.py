@@ -172,7 +172,7 @@ def pot_out(pot: PotState, job: Job | None, made: Work | None, here: Context, re
     target = batch.mix.target if batch else ""
     flow = thickness(as_ingredients(pot.held, catalogue.materials), catalogue.consistencies) if pot.held else None
     now = exact_now(request)
-    sets = None if life is None or pot.wetted_min is None else pot.wetted_min + life - now
+    sets = None if life is None or pot.sets_from_min is None else pot.sets_from_min + life - now
     lives = None if sets is None else now + sets
     advice = None
     if pot.looks and target and batch:

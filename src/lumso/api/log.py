@@ -1,6 +1,7 @@
 """The log: batches as they were poured, what is left of them, how to make one again, and what they teach."""
 
 from collections.abc import Iterable, Mapping
+from contextlib import suppress
 from typing import Annotated, Any, Literal
 
 from fastapi import APIRouter, Query, Request, Response
@@ -106,15 +107,11 @@ def _life(stored: StoredPot, here: Context, request: Request) -> PotLifeOut:
 
 
 def _summaries(names: Iterable[str], here: Context) -> list[PotSummary]:
-    return [summary_of(pots.get(here.db, name)) for name in names if _there(here, name)]
-
-
-def _there(here: Context, pot: str) -> bool:
-    try:
-        pots.get(here.db, pot)
-    except NotFound:
-        return False
-    return True
+    found = []
+    for name in names:
+        with suppress(NotFound):
+            found.append(summary_of(pots.get(here.db, name)))
+    return found
 
 
 def jar_of(state: PotState, summary: PotSummary, here: Context, now: float) -> JarNow:

@@ -173,3 +173,13 @@ def test_composition_is_exact_through_chains_of_a_hundred_acts() -> None:
         put_in = sum(a.g for a in acts if isinstance(a, Poured))
         accounted = sum(p.g + p.used_g + p.lost_water_g for p in pots_now.values())
         assert accounted == pytest.approx(put_in, rel=1e-9)
+
+
+def test_what_sets_goes_on_setting_in_another_pot() -> None:
+    acts = (begun("a"), poured("a", WATER, 50), poured("a", POWDER, 50), Stirred("stirred", "a"))
+    notes = noted(*acts, Left("left", "a", 80, "scale"), begun("b"), FromJar("from jar", "b", "a", 40))
+    pots, faults = replay(notes)
+    assert faults == ()
+    assert pots["b"].wetted_min == pots["b"].sets_from_min == pots["a"].wetted_min == 2.0
+    fresh, _ = replay([*notes, Noted("more", poured("b", POWDER, 5), 90.0)])
+    assert (fresh["b"].wetted_min, fresh["b"].sets_from_min) == (90.0, 2.0)

@@ -8403,6 +8403,11 @@ export interface components {
              * @default []
              */
             pours: components["schemas"]["Pour"][];
+            /**
+             * Sets From Min
+             * @description When they first met, in whatever pot: what sets goes by it, and is not younger for fresh powder.
+             */
+            sets_from_min: number | null;
             /** Settled */
             settled: number | null;
             /**
@@ -8426,7 +8431,7 @@ export interface components {
             water_min: number | null;
             /**
              * Wetted Min
-             * @description When powder and liquid last met: mixes that set or thicken go by it.
+             * @description When powder and liquid last met: how far a mix has thickened goes by it.
              */
             wetted_min: number | null;
             /** @description The zero of the scale it was last put on. */

@@ -82,6 +82,9 @@ function Others({ name, pots }: { name: string; pots: PotSummary[] }) {
   );
 }
 
+/** A word of the ladder as it is said. */
+const wordOf = (slug: string): string => slug.replaceAll("-", " ");
+
 /** What an entry says. */
 function told(event: LogEvent): string {
   const { act, planned } = event;
@@ -99,7 +102,7 @@ function told(event: LogEvent): string {
     case "stirred":
       return "Stirred";
     case "looked":
-      return `Looked like ${act.word.replaceAll("-", " ")}`;
+      return `Looked like ${wordOf(act.word)}`;
     case "lost water":
       return `Water that left it: ${grams(act.g)}`;
     case "left":
@@ -264,7 +267,7 @@ function Again({ pot }: { pot: PotSummary }) {
           </ul>
           <p className="narrow mt-1 text-sm">
             {again.data.says}
-            {again.data.word && ` It looked like ${again.data.word.replaceAll("-", " ")} in the end.`}
+            {again.data.word && ` It looked like ${wordOf(again.data.word)} in the end.`}
           </p>
         </>
       )}

@@ -126,7 +126,9 @@ class PotState(Value):
     """The zero of the scale it was last put on."""
     stirred_min: float | None = None
     wetted_min: float | None = None
-    """When powder and liquid last met: mixes that set or thicken go by it."""
+    """When powder and liquid last met: how far a mix has thickened goes by it."""
+    sets_from_min: float | None = None
+    """When they first met, in whatever pot: what sets goes by it, and is not younger for fresh powder."""
     mixed_g: float = 0.0
     """What went into it altogether."""
     mixed_ml: float = 0.0
@@ -240,8 +242,10 @@ class _Replay:
             held = _added(held, h.stuff, h.g, h.off_g)
         carried = (*pot.carried, CarriedOver(note.event, note.at_min, act.jar, act.g, came))
         ml = pot.mixed_ml + sum(h.adds_ml for h in came)
+        wetted = [m for m in (pot.wetted_min, jar.wetted_min) if m is not None]
+        sets = [m for m in (pot.sets_from_min, jar.sets_from_min) if m is not None]
         return replace(pot, held=held, carried=carried, mixed_g=pot.mixed_g + act.g, mixed_ml=ml,
-                       wetted_min=note.at_min)  # fmt: skip
+                       wetted_min=max(wetted, default=None), sets_from_min=min(sets, default=None))  # fmt: skip
 
     def _lost_water(self, pot: PotState, note: Noted, act: LostWater) -> PotState:
         water = sum(h.g for h in pot.held if h.stuff.role == "water")
@@ -278,7 +282,8 @@ def _poured(pot: PotState, note: Noted, act: Poured) -> PotState:
     wetted = note.at_min if act.stuff.solid or (solids and pot.wetted_min is None) else pot.wetted_min
     state: State = "pouring" if pot.state == "pouring" else "stirred"
     return replace(pot, held=held, pours=(*pot.pours, pour), mixed_g=pot.mixed_g + act.g, mixed_ml=ml,
-                   wetted_min=wetted, state=state)  # fmt: skip
+                   wetted_min=wetted, sets_from_min=wetted if pot.sets_from_min is None else pot.sets_from_min,
+                   state=state)  # fmt: skip
 
 
 def _added(held: Sequence[Held], stuff: Stuff, g: float, off_g: float) -> tuple[Held, ...]:

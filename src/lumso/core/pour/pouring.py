@@ -175,7 +175,8 @@ def pour_plan(lines: Sequence[Line], pot: PotState, bounds: Bounds) -> PourPlan:
     return PourPlan(
         tuple(shown), times, wanted, wanted > 1, times > 1 + 1e-9, pot.g,
         sum(marks) + sum(h.g for h in pot.held if h.stuff.key not in {x.stuff.key for x in lines}), total_ml,
-        sum(x.planned_g / x.stuff.true_density for x in lines), vessel.name, fits, first, _to_take_out(pot, lines, shown), tuple(_cannot(shown, bounds, times, wanted, most)),
+        sum(x.planned_g / x.stuff.true_density for x in lines), vessel.name, fits, first,
+        _to_take_out(pot, lines, shown), tuple(_cannot(shown, bounds, times, wanted, most)),
         tuple(_changed(shown, pot, times, vessel.name, carried)),
     )  # fmt: skip
 
