@@ -77,7 +77,7 @@ def test_a_zone_or_layer_has_an_id(client: TestClient, place: str) -> None:
 
 def test_six_print_at_once(client: TestClient) -> None:
     made = begin(client, ml=500)
-    board = client.post("/api/jobs/start", json={}).json()
+    board = client.post("/api/jobs/start", json={"recipe": "paint-wash-raw-wood", "ground": "raw-pine"}).json()
     job = {
         **board["job"],
         "piece": {

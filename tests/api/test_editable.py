@@ -34,6 +34,7 @@ NOT_DOCUMENTS = {
     "POST /api/days/backwards",
     "POST /api/edits",
     "POST /api/finish/advice",
+    "POST /api/forms/{slug}",
     "POST /api/finish/library",
     "POST /api/finish/steps",
     "POST /api/look",

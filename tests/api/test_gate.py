@@ -176,7 +176,7 @@ def test_what_is_printed_carries_the_address_that_a_phone_reaches(
 
     monkeypatch.setattr(sheets, "run", printed)
     own = house.device("127.0.0.1", "http://127.0.0.1:8321")
-    made = own.post("/api/jobs/start", json={}).json()
+    made = own.post("/api/jobs/start", json={"recipe": "paint-wash-raw-wood", "ground": "raw-pine"}).json()
     job = made["job"]
     sizes = {n: {"mm": mm, "typed": f"{mm} mm"} for n, mm in (("length", 900), ("width", 400), ("thickness", 20))}
     own.put(f"/api/jobs/{made['id']}", json={**job, "piece": {**job["piece"], "sizes": sizes}},

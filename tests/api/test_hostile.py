@@ -120,7 +120,7 @@ DIGITS = "1" * 5000
 
 
 def _job(client: TestClient) -> dict[str, Any]:
-    begun = client.post("/api/jobs/start", json={}).json()
+    begun = client.post("/api/jobs/start", json={"recipe": "paint-wash-raw-wood"}).json()
     job: dict[str, Any] = client.get(f"/api/jobs/{begun['id']}/file").json()
     return {"id": begun["id"], "job": job}
 

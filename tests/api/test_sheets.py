@@ -155,7 +155,7 @@ def test_a_frozen_batch_stays_as_it_was_when_the_job_changes(client: TestClient)
     assert client.get(f"/api/batches/{code}").json() == before
     assert not scanned(printed(client, job_id, what="cards")) & first
     file = client.get(f"/api/batches/{code}/file").json()
-    assert (file["format"], file["version"], file["job"]) == ("lumso-batch", 3, "Costume wardrobe")
+    assert (file["format"], file["version"], file["job"]) == ("lumso-batch", 4, "Costume wardrobe")
 
 
 def without(document: Any, key: str) -> Any:

@@ -14,7 +14,7 @@ from lumso.core.errors import ImpossibleRecipe, InvalidValue, UnknownEntry
 from lumso.core.figure import Figure, Step, tidy
 from lumso.core.job.entries import embed
 from lumso.core.job.job import FromArea, FromPart, FromTotal, FromVessel, Job
-from lumso.core.job.start import on_piece, start_job, start_layer, start_pot
+from lumso.core.job.start import on_piece, start_layer, start_pot
 from lumso.core.mixing.jar import HEADROOM, graduate, vessel_for
 from lumso.core.mixing.limits import applying
 from lumso.core.mixing.mix import Mix
@@ -144,13 +144,6 @@ def test_every_recipe_makes_a_pot_and_goes_on_a_piece(slug: str) -> None:
     job = on_piece(pot, "stool", ids)
     assert [z.name for z in job.zones] == ["Top", "Legs"]
     assert all(isinstance(layer.want, FromArea) for z in job.zones for layer in z.layers)
-
-
-def test_a_new_job_is_a_board_to_be_measured() -> None:
-    job = start_job("New", "z", "l", "paint-wash-raw-wood", "raw-pine", C)
-    assert job.piece is not None
-    assert job.zones[0].surfaces == ("top", "edges")
-    assert len(planned(job).problems) == 3
 
 
 def test_a_job_keeps_the_entries_it_took_up_when_the_book_changes(rack: Job) -> None:

@@ -36,7 +36,7 @@ def files(name: str, kit: str = "metric-spoons") -> list[BatchFile]:
 
 def in_kit(name: str, batch: Batch, kit: str = "metric-spoons") -> BatchFile:
     needs = tuple(Need(p.name, p.poured.value, p.mass.value, p.solid) for p in batch.mix.parts)
-    return BatchFile("lumso-batch", 3, name, kit, batch, measure_out(needs, C.kits[kit]))
+    return BatchFile("lumso-batch", 4, name, kit, batch, measure_out(needs, C.kits[kit]))
 
 
 def coded(made: list[BatchFile]) -> list[tuple[str, str, BatchFile]]:

@@ -19,10 +19,12 @@ const DaysView = new LaterView(() => import("./days/DaysView").then((m) => m.Day
 const BenchView = new LaterView(() => import("./bench/BenchView").then((m) => m.BenchView));
 const LogView = new LaterView(() => import("./log/LogView").then((m) => m.LogView));
 const PotView = new LaterView(() => import("./log/PotView").then((m) => m.PotView));
+const NewJobView = new LaterView(() => import("./jobs/NewJobView").then((m) => m.NewJobView));
 const KitView = new LaterView(() => import("./kit/KitView").then((m) => m.KitView));
 
 const VIEWS = [
   JobView,
+  NewJobView,
   BenchView,
   DaysView,
   LogView,
@@ -101,6 +103,7 @@ export function App() {
           <Routes>
             <Route path="/" element={<TodayView />} />
             <Route path="/days" element={<Later view={DaysView} given={{}} />} />
+            <Route path="/new" element={<Later view={NewJobView} given={{}} />} />
             <Route path="/jobs/:id/:side?" element={<Later view={JobView} given={{}} />} />
             <Route path="/b/:code" element={<Later view={BatchView} given={{}} />} />
             <Route path="/book" element={<Later view={BookView} given={{}} />} />

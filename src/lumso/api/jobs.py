@@ -4,15 +4,18 @@ import logging
 import time
 from collections.abc import Sequence
 from contextlib import suppress
-from typing import Annotated
+from dataclasses import replace
+from typing import Annotated, Literal
 
 from fastapi import APIRouter, Query, Response
-from pydantic import BaseModel, Field, ValidationError
+from pydantic import BaseModel, ConfigDict, Field, ValidationError
 
+from lumso.core.edits.beginning import Beginning, begun, sizes_said
 from lumso.core.errors import InvalidValue, LumsoError
 from lumso.core.job.entries import embed
-from lumso.core.job.job import Job
-from lumso.core.job.start import start_job, start_pot
+from lumso.core.job.job import Answered, Job
+from lumso.core.job.start import start_pot
+from lumso.core.measure.lengths import bare_unit
 from lumso.core.mixing.mix import Mix
 from lumso.core.plan.plan import NextAction
 from lumso.formats import jobfile, svg
@@ -32,6 +35,8 @@ CANNOT = "Lumso made a mistake of its own in it. It is kept as it is; the log sa
 
 PATIENCE_S = 0.06
 MOST_HEXES = 8
+QUICK = "paint-wash-raw-wood"
+"""The mix of a quick pot that nobody chose one for."""
 
 router = APIRouter(prefix="/jobs", tags=["jobs"])
 
@@ -108,12 +113,22 @@ class AwayIn(BaseModel):
 
 
 class StartIn(BaseModel):
-    """What a new job starts from: with `ml` it is a quick pot, without it a board to be measured."""
+    """What a new job starts from: with `ml` it is a quick pot of a recipe, without it a piece.
 
-    name: str = "New job"
-    recipe: str = "paint-wash-raw-wood"
-    ground: str = "raw-pine"
+    Of a piece each answer may be left out: sizes are usual ones then, the ground is not known, nothing goes on it yet.
+    """
+
+    model_config = ConfigDict(extra="forbid")
     ml: Annotated[float, Field(gt=0, le=200_000, allow_inf_nan=False)] | None = None
+    recipe: Annotated[str, Field(max_length=80)] = ""
+    form: Annotated[str, Field(max_length=80)] = "board"
+    sizes: Annotated[str, Field(max_length=200)] = ""
+    """As they are said, in the order the piece asks for them: 1200 × 400 × 18."""
+    ground: Annotated[str, Field(max_length=80)] = ""
+    lead: Literal["not tested", "test planned", "none found", "found", "never coated"] = "not tested"
+    finish: Annotated[str, Field(max_length=80)] = ""
+    name: Annotated[str, Field(max_length=120)] = ""
+    """"" for the name it has of itself."""
 
 
 def _opened(stored: StoredJob) -> Job:
@@ -255,13 +270,16 @@ def take_job_file(file: FileIn, here: Here, response: Response, key: Key = "") -
 
 @router.post("/start", status_code=201)
 def begin_job(start: StartIn, here: Here, response: Response, key: Key = "") -> JobOut:
-    """A new job with a board to be measured, or a quick pot."""
-    zone, layer = new_id(), new_id()
-    if start.ml is None:
-        job = start_job(start.name, zone, layer, start.recipe, start.ground, here.known())
+    """A new job on a piece, or a quick pot."""
+    book = here.known()
+    if start.ml is not None:
+        job = start_pot(new_id(), new_id(), start.recipe or QUICK, start.ml, book)
     else:
-        job = start_pot(zone, layer, start.recipe, start.ml, here.known())
-    return _created(job, here, response, key)
+        bare = bare_unit(here.workshop().measures)
+        sizes = sizes_said(start.form, start.sizes, bare, book)
+        told = Beginning(new_id(), start.form, sizes, start.ground, Answered(start.lead), start.finish, start.recipe)
+        job = begun(told, book, here.room(), bare).job
+    return _created(replace(job, name=start.name or job.name), here, response, key)
 
 
 @router.get("/{job_id}")

@@ -109,7 +109,7 @@ async def _begun(act: Begun, noted: EventIn, request: Request, here: Context) ->
                            allowed=", ".join(b.id for b in made.batches), field="/act/batch")  # fmt: skip
     kit = in_use(here)
     answer = (await measured([batch.mix], kit, request, here))[0]
-    file = BatchFile("lumso-batch", 3, job.name, kit.name, batch, answer)
+    file = BatchFile("lumso-batch", 4, job.name, kit.name, batch, answer)
     return await run_in_threadpool(begun_as, act, stored, job, file, here)
 
 

@@ -8,7 +8,7 @@ from pydantic import BaseModel, ConfigDict, Field
 from lumso.core.advice import Taken
 from lumso.core.edits.edit import Edit, edited
 from lumso.core.job.entries import embed
-from lumso.core.measure.lengths import Length, parse_length
+from lumso.core.measure.lengths import Length, bare_unit, read_length
 from lumso.core.plan.slim import without_workings
 from lumso.formats.jobfile import lengths_disagree
 from lumso.formats.reading import UnfitDocument
@@ -35,8 +35,12 @@ class PlanOut(BaseModel):
 
 
 class LengthIn(BaseModel):
+    """A length as it was typed; with the least and the most it can be, an unusual one is asked about."""
+
     model_config = ConfigDict(extra="forbid")
     typed: str
+    least_mm: Annotated[float, Field(ge=0, allow_inf_nan=False)] = 0.0
+    most_mm: Annotated[float, Field(gt=0, allow_inf_nan=False)] | None = None
 
 
 class EditIn(BaseModel):
@@ -79,6 +83,7 @@ def plan_job(edit: PlanIn, here: Here) -> Response:
 
 
 @router.post("/lengths")
-def read_length(length: LengthIn) -> Length:
-    """A typed length in mm, or why it cannot be read."""
-    return parse_length(length.typed)
+def read_a_length(length: LengthIn, here: Here) -> Length:
+    """A typed length in mm, its unit in its words; or why it cannot be read."""
+    within = None if length.most_mm is None else (length.least_mm, length.most_mm)
+    return read_length(length.typed, bare_unit(here.workshop().measures), within)

@@ -149,7 +149,10 @@ async def print_job(job_id: str, asked: PrintIn, request: Request, here: Here) -
     sheet = await aside(_printed, job, asked, here)
     kit = in_use(here)
     answers = await measured([b.mix for b in sheet.batches], kit, request, here)
-    files = [BatchFile("lumso-batch", 3, job.name, kit.name, b, a) for b, a in zip(sheet.batches, answers, strict=True)]
+    files = [
+        BatchFile("lumso-batch", 4, job.name, kit.name, batch, answer, sheet.not_measured)
+        for batch, answer in zip(sheet.batches, answers, strict=True)
+    ]
     frozen = await aside(_frozen, stored, files, here)
     base = reached(request)
     coded = [(f.code, f"{base}/b/{f.code}", file) for f, file in zip(frozen, files, strict=True)]

@@ -9,6 +9,7 @@ from pydantic import BaseModel, ConfigDict, Field
 from lumso.core.book.catalogue import Catalogue, pick
 from lumso.core.book.films import Film
 from lumso.core.book.finishes import Finish
+from lumso.core.book.forms import Synonym
 from lumso.core.book.kit import Kit
 from lumso.core.book.materials import Consistency, Material, Vessel
 from lumso.core.book.preparation import GRIT_OF, SANDED_BACK, Abrasive, Preparation, SandedBack, Wool
@@ -112,6 +113,8 @@ class CatalogueOut(BaseModel):
     abrasives: list[Abrasive]
     wools: list[WoolOut]
     finishes: list[Finish]
+    synonyms: list[Synonym]
+    """Words that all this is looked for by, beside its names."""
     pieces: list[PieceKindOut]
     shapes: list[ShapeOut]
     sanded_back: list[SandedBack]
@@ -224,6 +227,7 @@ def _catalogue(here: Context) -> CatalogueOut:
         abrasives=list(c.abrasives.values()),
         wools=[WoolOut(grade=grade, grit=grit) for grade, grit in sorted(GRIT_OF.items(), key=lambda g: g[1])],
         finishes=list(c.finishes.values()),
+        synonyms=list(c.synonyms.values()),
         pieces=_kinds(),
         shapes=[ShapeOut(slug=slug, sizes=list(shape.sizes)) for slug, shape in free.SHAPES.items()],
         sanded_back=list(SANDED_BACK),

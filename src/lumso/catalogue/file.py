@@ -5,6 +5,7 @@ from typing import Literal
 
 from lumso.core.book.catalogue import Entries
 from lumso.core.book.finishes import Finish
+from lumso.core.book.forms import Form, Synonym
 from lumso.core.book.habits import Habits
 from lumso.core.book.kit import Kit
 from lumso.core.book.marks import Mark
@@ -31,6 +32,8 @@ class CatalogueFile(Entries):
     kits: tuple[Kit, ...] = ()
     abrasives: tuple[Abrasive, ...] = ()
     finishes: tuple[Finish, ...] = ()
+    forms: tuple[Form, ...] = ()
+    synonyms: tuple[Synonym, ...] = ()
     habits: tuple[Habits, ...] = ()
     offers: tuple[Offer, ...] = ()
     thicknesses: tuple[Thickness, ...] = ()

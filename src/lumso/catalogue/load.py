@@ -9,11 +9,13 @@ from typing import Any
 from lumso.core.book.catalogue import ORDERED, Catalogue
 from lumso.core.book.films import UNKNOWN, Film
 from lumso.core.book.finishes import Finish
+from lumso.core.book.forms import Form
 from lumso.core.book.offers import Need, Offer
 from lumso.core.book.recipes import Recipe
 from lumso.core.checks import RULES
 from lumso.core.errors import LumsoError
 from lumso.core.mixing.compose import compose, with_school
+from lumso.core.piece.kinds import KINDS
 from lumso.formats.reading import Fault, UnfitDocument, read_json
 from lumso.formats.validators import adapter
 
@@ -109,6 +111,32 @@ def faults_in_finish(finish: Finish, catalogue: Catalogue) -> list[tuple[str, st
     for at, rule in rules:
         if rule not in RULES:
             found.append((at, f"There is no rule {rule!r}.", ", ".join(RULES)))
+    return found
+
+
+def faults_in_form(form: Form) -> list[tuple[str, str, str]]:
+    """What a form says that its kind of piece cannot be: (field, says, allowed)."""
+    kind = KINDS.get(form.kind)
+    if kind is None:
+        return [("kind", f"There is no piece called {form.kind!r}.", ", ".join(KINDS))]
+    sizes, counts = {s.slug: s for s in kind.sizes}, {c.slug: c for c in kind.counts}
+    found = []
+    for slug in form.sizes.keys() - sizes.keys():
+        found.append((f"sizes/{slug}", f"A {kind.name.lower()} has no such size.", ", ".join(sizes)))
+    for slug in form.counts.keys() - counts.keys():
+        found.append((f"counts/{slug}", f"A {kind.name.lower()} has no such count.", ", ".join(counts)))
+    for slug, mm in form.sizes.items():
+        if slug in sizes and not sizes[slug].least_mm <= mm <= sizes[slug].most_mm:
+            allowed = f"{sizes[slug].least_mm:g} to {sizes[slug].most_mm:g} mm"
+            found.append((f"sizes/{slug}", f"{sizes[slug].name} is {mm:g} mm.", allowed))
+    for slug, n in form.counts.items():
+        if slug in counts and not counts[slug].least <= n <= counts[slug].most:
+            allowed = f"{counts[slug].least} to {counts[slug].most}"
+            found.append((f"counts/{slug}", f"{counts[slug].name} is {n}.", allowed))
+    if not found:
+        found = [
+            (f"sizes/{m.slug}", m.says, m.allowed) for m in kind.check({**kind.usual(), **form.sizes, **form.counts})
+        ]
     return found
 
 
@@ -222,7 +250,17 @@ def load(folder: Path) -> Loaded:
             refused.append(UnfitDocument(source, [Fault(f"/offers/{offer.need}/recipe", *amiss)]))
         else:
             offers[offer.need] = offer
-    return Loaded(replace(catalogue, finishes=finishes, offers=offers), tuple(refused))
+    forms: dict[str, Form] = {}
+    for source, form in ((source, f) for source, file in files.items() for f in file.forms):
+        if wrong := faults_in_form(form):
+            refused.append(
+                UnfitDocument(
+                    source, [Fault(f"/forms/{form.slug}/{at}", says, "", allowed) for at, says, allowed in wrong]
+                )
+            )
+        else:
+            forms[form.slug] = form
+    return Loaded(replace(catalogue, finishes=finishes, offers=offers, forms=forms), tuple(refused))
 
 
 @cache

@@ -46,7 +46,7 @@ class _Painter:
         made = self.here.work(self.job)
         batch = made.batches[number]
         pot, mix = f"{self.stored.id}-pot-{number}", f"{batch.id}:mix"
-        file = BatchFile("lumso-batch", 3, self.job.name, "the loft’s drawer", batch, KitAnswer((), ()))
+        file = BatchFile("lumso-batch", 4, self.job.name, "the loft’s drawer", batch, KitAnswer((), ()))
         begun = begun_as(Begun("begun", pot, batch.id), self.stored, self.job, file, self.here)
         self.note(act=begun, operation=mix)
         self.note("begun", mix, after_min=0.1)

@@ -158,7 +158,12 @@ def _to_7(job: dict[str, Any]) -> dict[str, Any]:
     return made
 
 
-UPGRADES: Upgrades = {1: _to_2, 2: _to_3, 3: _to_4, 4: _to_5, 5: _to_6, 6: _to_7}
+def _to_8(job: dict[str, Any]) -> dict[str, Any]:
+    """Version 8 adds what people call the piece, and sizes that are usual and not measured; what was there stays."""
+    return {**job, "version": 8}
+
+
+UPGRADES: Upgrades = {1: _to_2, 2: _to_3, 3: _to_4, 4: _to_5, 5: _to_6, 6: _to_7, 7: _to_8}
 """From version n to n + 1: one chain for files and for the database."""
 
 

@@ -95,7 +95,7 @@ def jobs(draw: st.DrawFn) -> Job:
         )
         zones.append(Zone(f"z{n}", f"Zone {n}", ground, (surfaces[n],), named, prep=tuple(prep)))
     lengths = {slug: Length(mm * scale, f"{mm * scale:g} mm") for slug, mm in sizes.items()}
-    return Job("lumso-job", 7, "Any job", tuple(zones), Piece("chest-of-drawers", lengths, rough="medium"))
+    return Job("lumso-job", 8, "Any job", tuple(zones), Piece("chest-of-drawers", lengths, rough="medium"))
 
 
 @settings(max_examples=120)

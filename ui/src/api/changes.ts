@@ -4,6 +4,7 @@ import { newId } from "../parts/say";
 import {
   answer,
   api,
+  type Begin,
   type FileReply,
   type JobReply,
   NoAnswer,
@@ -57,7 +58,7 @@ function useMake<In>(ask: (given: In, params: Keyed) => Reply<JobReply>) {
 }
 
 export const useBeginJob = () =>
-  useMake((body: { recipe?: string; ml?: number }, params) => api.POST("/api/jobs/start", { params, body }));
+  useMake((body: Partial<Begin>, params) => api.POST("/api/jobs/start", { params, body }));
 
 export const useTakeJob = () =>
   useMake((body: { name: string; text: string }, params) => api.POST("/api/jobs/file", { params, body }));

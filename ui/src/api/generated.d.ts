@@ -844,6 +844,46 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/forms": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Get Forms
+         * @description Every piece there is a word for, drawn with its usual sizes.
+         */
+        get: operations["get_forms_api_forms_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/forms/{slug}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Look At Form
+         * @description A piece with these sizes. 422 with what is allowed for what it cannot have.
+         */
+        post: operations["look_at_form_api_forms__slug__post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/import": {
         parameters: {
             query?: never;
@@ -919,7 +959,7 @@ export interface paths {
         put?: never;
         /**
          * Begin Job
-         * @description A new job with a board to be measured, or a quick pot.
+         * @description A new job on a piece, or a quick pot.
          */
         post: operations["begin_job_api_jobs_start_post"];
         delete?: never;
@@ -1152,10 +1192,10 @@ export interface paths {
         get?: never;
         put?: never;
         /**
-         * Read Length
-         * @description A typed length in mm, or why it cannot be read.
+         * Read A Length
+         * @description A typed length in mm, its unit in its words; or why it cannot be read.
          */
-        post: operations["read_length_api_lengths_post"];
+        post: operations["read_a_length_api_lengths_post"];
         delete?: never;
         options?: never;
         head?: never;
@@ -2345,12 +2385,12 @@ export interface components {
              * @default 1
              */
             count?: number;
-            length: components["schemas"]["Length"];
+            length: components["schemas"]["Length-Input"];
             /** Name */
             name: string;
             /** Surface */
             surface: string;
-            width: components["schemas"]["Length"];
+            width: components["schemas"]["Length-Input"];
         };
         /**
          * Band
@@ -2362,12 +2402,12 @@ export interface components {
              * @default 1
              */
             count: number;
-            length: components["schemas"]["Length"];
+            length: components["schemas"]["Length-Output"];
             /** Name */
             name: string;
             /** Surface */
             surface: string;
-            width: components["schemas"]["Length"];
+            width: components["schemas"]["Length-Output"];
         };
         /**
          * Bar
@@ -2502,10 +2542,16 @@ export interface components {
             kit: string;
             measured: components["schemas"]["KitAnswer"];
             /**
+             * Not Measured
+             * @description Which sizes were usual ones when it was printed, in words.
+             * @default
+             */
+            not_measured: string;
+            /**
              * Version
              * @constant
              */
-            version: 3;
+            version: 4;
         };
         /**
          * BatchFileBody
@@ -3139,6 +3185,8 @@ export interface components {
             strips: {
                 [key: string]: components["schemas"]["Slice"][];
             };
+            /** Synonyms */
+            synonyms: components["schemas"]["Synonym"][];
             /** Systems */
             systems: components["schemas"]["MeasureSystem"][];
             /** Techniques */
@@ -4021,7 +4069,7 @@ export interface components {
          */
         EditIn: {
             /** Edit */
-            edit: components["schemas"]["EditStack"] | components["schemas"]["PutFinish"] | components["schemas"]["RemedyZone"] | components["schemas"]["ChooseGround"] | components["schemas"]["ChoosePiece"] | components["schemas"]["SplitZone"] | components["schemas"]["MergeZone"] | components["schemas"]["CopyStack"] | components["schemas"]["KeepWhatIf"] | components["schemas"]["TakeEntry"] | components["schemas"]["KeepVariant"] | components["schemas"]["ChooseVariant"] | components["schemas"]["DropVariant"] | components["schemas"]["TakeStrip"];
+            edit: components["schemas"]["EditStack"] | components["schemas"]["PutFinish"] | components["schemas"]["RemedyZone"] | components["schemas"]["ChooseGround"] | components["schemas"]["ChoosePiece"] | components["schemas"]["TakeUsual"] | components["schemas"]["SplitZone"] | components["schemas"]["MergeZone"] | components["schemas"]["CopyStack"] | components["schemas"]["KeepWhatIf"] | components["schemas"]["TakeEntry"] | components["schemas"]["KeepVariant"] | components["schemas"]["ChooseVariant"] | components["schemas"]["DropVariant"] | components["schemas"]["TakeStrip"];
             job: components["schemas"]["JobBody-Input"];
         };
         /**
@@ -4929,6 +4977,66 @@ export interface components {
             zone_name: string;
         };
         /**
+         * Form
+         * @description What people call a piece: a bedside table, a candlestick, a settle.
+         *
+         *     Sizes and counts that are not said are as usual for the kind. They stand for what was not measured yet, and are
+         *     marked so wherever they are counted with.
+         */
+        Form: {
+            /** Counts */
+            counts: {
+                [key: string]: number;
+            };
+            /** Kind */
+            kind: string;
+            /** Name */
+            name: string;
+            /**
+             * Provenance
+             * @default untested starting point: usual sizes of such pieces; measure yours
+             */
+            provenance: string;
+            /**
+             * Sizes
+             * @description Usual sizes, mm.
+             */
+            sizes: {
+                [key: string]: number;
+            };
+            /** Slug */
+            slug: string;
+            /**
+             * Words
+             * @description Other words people look for it by.
+             * @default []
+             */
+            words: string[];
+        };
+        /**
+         * FormOut
+         * @description A piece by its everyday word, drawn with the sizes it usually has or was given.
+         */
+        FormOut: {
+            /** Area M2 */
+            area_m2: number;
+            drawing: components["schemas"]["Drawing"] | null;
+            form: components["schemas"]["Form"];
+            /** Sizes */
+            sizes: components["schemas"]["FormSize"][];
+        };
+        /**
+         * FormSize
+         * @description A size a piece asks for, as it is now: typed, or usual.
+         */
+        FormSize: {
+            length: components["schemas"]["Length-Output"];
+            /** Name */
+            name: string;
+            /** Slug */
+            slug: string;
+        };
+        /**
          * FreePart
          * @description A part that the kind of piece does not know: `count` like faces of a plain shape, with the sizes it asks for.
          */
@@ -4949,7 +5057,7 @@ export interface components {
             shape: "rectangle" | "round" | "oval" | "round wall" | "tapering wall" | "ball";
             /** Sizes */
             sizes: {
-                [key: string]: components["schemas"]["Length"];
+                [key: string]: components["schemas"]["Length-Input"];
             };
             /**
              * Vertical
@@ -4978,7 +5086,7 @@ export interface components {
             shape: "rectangle" | "round" | "oval" | "round wall" | "tapering wall" | "ball";
             /** Sizes */
             sizes: {
-                [key: string]: components["schemas"]["Length"];
+                [key: string]: components["schemas"]["Length-Output"];
             };
             /**
              * Vertical
@@ -5572,7 +5680,7 @@ export interface components {
              * Version
              * @constant
              */
-            version: 7;
+            version: 8;
             /** Zones */
             zones: components["schemas"]["Zone-Input"][];
         };
@@ -5597,7 +5705,7 @@ export interface components {
              * Version
              * @constant
              */
-            version: 7;
+            version: 8;
             /** Zones */
             zones: components["schemas"]["Zone-Output"][];
         };
@@ -6623,14 +6731,48 @@ export interface components {
          * Length
          * @description A length in mm, with the words it was typed in, so that people see their own unit again.
          */
-        Length: {
+        "Length-Input": {
             /** Mm */
             mm: number;
+            /**
+             * Source
+             * @description "usual" where nobody measured it: what such pieces usually have.
+             * @default typed
+             * @enum {string}
+             */
+            source?: "typed" | "usual";
             /** Typed */
             typed: string;
         };
-        /** LengthIn */
+        /**
+         * Length
+         * @description A length in mm, with the words it was typed in, so that people see their own unit again.
+         */
+        "Length-Output": {
+            /** Mm */
+            mm: number;
+            /**
+             * Source
+             * @description "usual" where nobody measured it: what such pieces usually have.
+             * @default typed
+             * @enum {string}
+             */
+            source: "typed" | "usual";
+            /** Typed */
+            typed: string;
+        };
+        /**
+         * LengthIn
+         * @description A length as it was typed; with the least and the most it can be, an unusual one is asked about.
+         */
         LengthIn: {
+            /**
+             * Least Mm
+             * @default 0
+             */
+            least_mm?: number;
+            /** Most Mm */
+            most_mm?: number | null;
             /** Typed */
             typed: string;
         };
@@ -7484,6 +7626,11 @@ export interface components {
             elapsed_h: number;
             /** Mixed Ml */
             mixed_ml: number;
+            /**
+             * Not Measured
+             * @description Which sizes are usual ones, in words; "" where all are measured.
+             */
+            not_measured: string;
             /** Pooled */
             pooled: components["schemas"]["Pooled"][];
             /** Problems */
@@ -8000,6 +8147,12 @@ export interface components {
             counts?: {
                 [key: string]: number;
             };
+            /**
+             * Form
+             * @description The everyday word it was begun by, a slug; "" for none.
+             * @default
+             */
+            form?: string;
             /** Kind */
             kind: string;
             /**
@@ -8026,9 +8179,12 @@ export interface components {
              * @enum {string}
              */
             rough?: "measured" | "small" | "medium" | "large";
-            /** Sizes */
+            /**
+             * Sizes
+             * @description Those with the source "usual" were not measured: they are what such a piece usually has.
+             */
             sizes: {
-                [key: string]: components["schemas"]["Length"];
+                [key: string]: components["schemas"]["Length-Input"];
             };
         };
         /**
@@ -8048,6 +8204,12 @@ export interface components {
             counts: {
                 [key: string]: number;
             };
+            /**
+             * Form
+             * @description The everyday word it was begun by, a slug; "" for none.
+             * @default
+             */
+            form: string;
             /** Kind */
             kind: string;
             /**
@@ -8074,9 +8236,12 @@ export interface components {
              * @enum {string}
              */
             rough: "measured" | "small" | "medium" | "large";
-            /** Sizes */
+            /**
+             * Sizes
+             * @description Those with the source "usual" were not measured: they are what such a piece usually has.
+             */
             sizes: {
-                [key: string]: components["schemas"]["Length"];
+                [key: string]: components["schemas"]["Length-Output"];
             };
         };
         /**
@@ -8133,6 +8298,11 @@ export interface components {
             /** Name */
             name: string;
             next: components["schemas"]["NextAction"];
+            /**
+             * Presumed
+             * @description Names of the sizes that nobody measured: usual ones are counted with.
+             */
+            presumed: string[];
             /** Problems */
             problems: components["schemas"]["Problem"][];
             /**
@@ -8858,6 +9028,11 @@ export interface components {
              * @description Windows and lives that one painter cannot keep in this order, in words.
              */
             missed: string[];
+            /**
+             * Not Measured
+             * @description Which sizes are usual ones, in words; "" where all are measured.
+             */
+            not_measured: string;
             /** Sessions */
             sessions: number;
             /** Steps */
@@ -10194,6 +10369,17 @@ export interface components {
             usual_mm: number;
         };
         /**
+         * SizesIn
+         * @description Sizes as they are said, in the order the piece asks for them.
+         */
+        SizesIn: {
+            /**
+             * Typed
+             * @default
+             */
+            typed?: string;
+        };
+        /**
          * Slice
          * @description A component's share of a recipe, as poured.
          */
@@ -10291,26 +10477,49 @@ export interface components {
         };
         /**
          * StartIn
-         * @description What a new job starts from: with `ml` it is a quick pot, without it a board to be measured.
+         * @description What a new job starts from: with `ml` it is a quick pot of a recipe, without it a piece.
+         *
+         *     Of a piece each answer may be left out: sizes are usual ones then, the ground is not known, nothing goes on it yet.
          */
         StartIn: {
             /**
+             * Finish
+             * @default
+             */
+            finish?: string;
+            /**
+             * Form
+             * @default board
+             */
+            form?: string;
+            /**
              * Ground
-             * @default raw-pine
+             * @default
              */
             ground?: string;
+            /**
+             * Lead
+             * @default not tested
+             * @enum {string}
+             */
+            lead?: "not tested" | "test planned" | "none found" | "found" | "never coated";
             /** Ml */
             ml?: number | null;
             /**
              * Name
-             * @default New job
+             * @default
              */
             name?: string;
             /**
              * Recipe
-             * @default paint-wash-raw-wood
+             * @default
              */
             recipe?: string;
+            /**
+             * Sizes
+             * @default
+             */
+            sizes?: string;
         };
         /**
          * StepDown
@@ -10613,6 +10822,18 @@ export interface components {
             technique: string;
         };
         /**
+         * Synonym
+         * @description A word people look for things by, and the words of the book it stands for.
+         */
+        Synonym: {
+            /** Means */
+            means: string[];
+            /** Slug */
+            slug: string;
+            /** Word */
+            word: string;
+        };
+        /**
          * TakeEntry
          * @description An entry the job has kept as it had it becomes as the book has it.
          */
@@ -10650,6 +10871,26 @@ export interface components {
             strip: components["schemas"]["Zone-Input"];
             /** Zone */
             zone: string;
+        };
+        /**
+         * TakeUsual
+         * @description Every size that nobody gave becomes as such pieces usually have it, and stays marked so. `bare` is the unit the
+         *     workshop says lengths in.
+         */
+        TakeUsual: {
+            /**
+             * Bare
+             * @default mm
+             * @enum {string}
+             */
+            bare?: "mm" | "in";
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            edit: "usual sizes";
+            /** Seed */
+            seed: string;
         };
         /**
          * Taken
@@ -13403,6 +13644,70 @@ export interface operations {
             };
         };
     };
+    get_forms_api_forms_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FormOut"][];
+                };
+            };
+            /** @description Problem details */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    look_at_form_api_forms__slug__post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                slug: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SizesIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FormOut"];
+                };
+            };
+            /** @description Problem details */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
     import_file_api_import_post: {
         parameters: {
             query?: never;
@@ -14018,7 +14323,7 @@ export interface operations {
             };
         };
     };
-    read_length_api_lengths_post: {
+    read_a_length_api_lengths_post: {
         parameters: {
             query?: never;
             header?: never;
@@ -14037,7 +14342,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Length"];
+                    "application/json": components["schemas"]["Length-Output"];
                 };
             };
             /** @description Problem details */

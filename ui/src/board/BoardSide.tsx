@@ -28,7 +28,7 @@ export function BoardSide({ open, catalogue, board, zone, onZone }: BoardSidePro
     <>
       <section
         aria-label="Strips"
-        className="flex flex-col gap-3 border-ink p-4 max-lg:order-first max-lg:border-b-2 lg:border-r-2"
+        className="flex flex-col gap-3 border-ink p-4 max-md:border-b-2 md:border-r-2"
       >
         <h2 className="wide text-base font-bold">
           Strips for {board.zone_name.toLowerCase()},{" "}

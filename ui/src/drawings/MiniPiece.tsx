@@ -4,30 +4,32 @@ import type { PieceGeometry } from "../api/client";
 interface MiniPieceProps {
   drawing: PieceGeometry;
   /** The zone that is filled with the tile; others in their colour. */
-  zone: string;
-  tile: string;
+  zone?: string;
+  tile?: string;
   /** How much of a surface the tile shows, in mm. */
-  tileMm: number;
-  fills: Record<string, string>;
+  tileMm?: number;
+  fills?: Record<string, string>;
+  className?: string;
 }
 
 /** The piece, small, one zone in a look. */
-export function MiniPiece({ drawing, zone, tile, tileMm, fills }: MiniPieceProps) {
+export function MiniPiece({
+  drawing,
+  zone = "",
+  tile = "",
+  tileMm = 1,
+  fills = {},
+  className = "max-h-32 w-full bg-steel",
+}: MiniPieceProps) {
   const id = useId();
   return (
-    <svg
-      viewBox={`-8 -8 ${drawing.width + 16} ${drawing.height + 16}`}
-      className="max-h-32 w-full bg-steel"
-      aria-hidden
-    >
+    <svg viewBox={`-8 -8 ${drawing.width + 16} ${drawing.height + 16}`} className={className} aria-hidden>
       {tile && <Tile id={id} address={tile} side={tileMm} />}
       {drawing.faces.map((face) => (
         <polygon
           key={face.name + String(face.outline[0]?.x) + String(face.outline[0]?.y)}
           points={face.outline.map((p) => `${p.x},${p.y}`).join(" ")}
-          fill={
-            face.zone === zone && tile ? `url(#${id})` : face.zone ? fills[face.zone] : "var(--color-enamel)"
-          }
+          fill={face.zone === zone && tile ? `url(#${id})` : (fills[face.zone] ?? "var(--color-enamel)")}
           stroke="var(--color-ink)"
           strokeWidth={Math.max(drawing.width, drawing.height) / 160}
         />

@@ -1,4 +1,4 @@
-import { type ReactNode, useEffect, useRef, useState } from "react";
+import { type ReactNode, useEffect, useId, useRef, useState } from "react";
 import type { PieceGeometry } from "../api/client";
 import { Tile } from "./MiniPiece";
 
@@ -15,6 +15,8 @@ interface PieceDrawingProps {
   onPickZone: (zone: string) => void;
   /** The field a size is edited in, right at its callout. */
   editor: (size: string) => ReactNode;
+  /** Beside other things: no sizes, no areas. */
+  small?: boolean;
 }
 
 const SPAN = 1000;
@@ -34,9 +36,11 @@ export function PieceDrawing({
   picked,
   onPickZone,
   editor,
+  small = false,
 }: PieceDrawingProps) {
   const scale = SPAN / Math.max(drawing.width, drawing.height * 1.25, 1);
-  const pad = 96;
+  const own = useId();
+  const pad = small ? 10 : 96;
   const width = drawing.width * scale;
   const height = drawing.height * scale;
   const said = new Set<string>();
@@ -63,15 +67,19 @@ export function PieceDrawing({
     <div ref={sheet} className="relative">
       <svg
         viewBox={`${-pad * 1.6} ${-pad} ${width + pad * 2.6} ${height + pad * 2.2}`}
-        className="max-h-[300px] w-full"
-        aria-label={`The piece to scale: ${Object.entries(sizes)
-          .map(([size, typed]) => `${size.replaceAll("_", " ")} ${typed}`)
-          .join(", ")}`}
+        className={small ? "max-h-40 w-full lg:max-h-56" : "max-h-[62dvh] w-full"}
+        aria-label={
+          small
+            ? "The piece, drawn to scale"
+            : `The piece to scale: ${Object.entries(sizes)
+                .map(([size, typed]) => `${size.replaceAll("_", " ")} ${typed}`)
+                .join(", ")}`
+        }
       >
         <title>The piece, drawn to scale</title>
         <defs>
           <pattern
-            id="bare"
+            id={`${own}bare`}
             width="16"
             height="16"
             patternUnits="userSpaceOnUse"
@@ -81,7 +89,7 @@ export function PieceDrawing({
           </pattern>
         </defs>
         {Object.entries(tiles).map(([zone, address]) => (
-          <Tile key={zone} id={`look-${zone}`} address={address} side={tileMm * scale} />
+          <Tile key={zone} id={`${own}${zone}`} address={address} side={tileMm * scale} />
         ))}
         {drawing.faces.map((face) => {
           const points = face.outline.map((p) => ({ x: p.x * scale, y: p.y * scale }));
@@ -107,9 +115,9 @@ export function PieceDrawing({
                 points={points.map((p) => `${p.x},${p.y}`).join(" ")}
                 fill={
                   !face.zone
-                    ? "url(#bare)"
+                    ? `url(#${own}bare)`
                     : tiles[face.zone]
-                      ? `url(#look-${face.zone})`
+                      ? `url(#${own}${face.zone})`
                       : (fills[face.zone] ?? "var(--color-enamel)")
                 }
                 stroke="var(--color-ink)"
@@ -139,7 +147,7 @@ export function PieceDrawing({
             </g>
           );
         })}
-        {drawing.labels.map((label) => (
+        {(small ? [] : drawing.labels).map((label) => (
           <text
             key={label.text}
             x={label.at.x * scale}
@@ -152,7 +160,7 @@ export function PieceDrawing({
             {label.text}
           </text>
         ))}
-        {drawing.callouts.map((c) => {
+        {(small ? [] : drawing.callouts).map((c) => {
           const [x1, y1, x2, y2] = [c.start.x * scale, c.start.y * scale, c.end.x * scale, c.end.y * scale];
           const upright = c.side === "right" || c.side === "left";
           const off = c.side === "above" || c.side === "left" ? -22 : 22;

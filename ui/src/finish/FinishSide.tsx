@@ -9,6 +9,7 @@ import { stackEdit } from "../job/edits";
 import type { OpenJob } from "../job/useJob";
 import { Choice } from "../parts/fields";
 import { Fault, LABEL } from "../parts/notices";
+import { useAddress } from "../parts/useAddress";
 import { AdvicePanel } from "./AdvicePanel";
 import { countOpen, Findings } from "./Findings";
 import { LayerPanel } from "./LayerPanel";
@@ -25,7 +26,7 @@ interface FinishSideProps {
 
 /** The finish of a zone: the stack as a core sample, the layer that is picked, what goes wrong, what to ask. */
 export function FinishSide({ open, catalogue, zone: index, layer, onLayer }: FinishSideProps) {
-  const [tab, setTab] = useState("layer");
+  const [tab, setTab] = useAddress("tab", "layer");
   const [boundary, setBoundary] = useState<string | null>(null);
   const [says, setSays] = useState("");
   const zone = open.job.zones[index];
@@ -38,10 +39,7 @@ export function FinishSide({ open, catalogue, zone: index, layer, onLayer }: Fin
 
   return (
     <>
-      <section
-        aria-label="The stack"
-        className="flex flex-col gap-3 border-ink p-4 max-lg:border-t-2 lg:border-r-2"
-      >
+      <section aria-label="The stack" className="flex flex-col gap-3 border-ink p-4 md:border-r-2">
         <div className="flex flex-wrap items-baseline justify-between gap-x-3">
           <h2 className="wide text-base font-bold">{zone.name}</h2>
           <Library open={open} catalogue={catalogue} zone={index} onDone={setSays} />
@@ -91,7 +89,7 @@ export function FinishSide({ open, catalogue, zone: index, layer, onLayer }: Fin
         <AddLayer open={open} catalogue={catalogue} zone={index} onAdded={onLayer} />
         <Prep open={open} catalogue={catalogue} zone={index} />
       </section>
-      <section aria-label="The layer" className="bg-enamel p-4 max-lg:border-t-2 max-lg:border-ink">
+      <section aria-label="The layer" className="bg-enamel p-4 max-md:border-t-2 max-md:border-ink">
         <Tabs.Root value={tab} onValueChange={setTab}>
           <Tabs.List aria-label="About the stack" className="mb-4 flex flex-wrap">
             <Tabs.Trigger value="layer" className="press">

@@ -1,6 +1,7 @@
 import { Dialog } from "radix-ui";
-import { useEffect, useState } from "react";
-import { Link, NavLink, useParams } from "react-router";
+import { useEffect } from "react";
+import { Link, NavLink, useLocation, useParams, useSearchParams } from "react-router";
+import type { Job, Layer, Zone } from "../api/client";
 import { useCatalogue } from "../api/workshop";
 import { IntoDays } from "../days/IntoDays";
 import { Failure } from "../parts/Failure";
@@ -8,9 +9,12 @@ import { Later, LaterView } from "../parts/later";
 import { Loading } from "../parts/notices";
 import { ml, say } from "../parts/say";
 import { TextField } from "../parts/TextField";
+import { sameSpot } from "../parts/useAddress";
+import { usePlace } from "../parts/usePlace";
 import { CannotOpen } from "./CannotOpen";
 import { Pending } from "./Pending";
-import { PieceColumn } from "./PieceColumn";
+import { PieceAside } from "./PieceAside";
+import { PieceSide } from "./PieceSide";
 import { type OpenJob, useJob } from "./useJob";
 
 const FinishSide = new LaterView(() => import("../finish/FinishSide").then((m) => m.FinishSide));
@@ -20,7 +24,11 @@ const MixSide = new LaterView(() => import("./MixSide").then((m) => m.MixSide));
 const SheetSide = new LaterView(() => import("../sheet/SheetSide").then((m) => m.SheetSide));
 const StepsSide = new LaterView(() => import("../steps/StepsSide").then((m) => m.StepsSide));
 
+const NONE: Zone[] = [];
+const NO_LAYERS: Layer[] = [];
+
 const SIDES = [
+  { slug: "piece", name: "Piece" },
   { slug: "finish", name: "Finish" },
   { slug: "look", name: "Look" },
   { slug: "mix", name: "Mix" },
@@ -34,9 +42,23 @@ const BOARD = [{ slug: "board", name: "Board" }] as const;
 export function JobView() {
   const { id, side } = useParams();
   const { open, failed, again } = useJob(id ?? "");
+  const place = open && sideOf(open.job, side);
+  usePlace(
+    open ? `${open.job.name} · ${[...BOARD, ...SIDES].find((s) => s.slug === place)?.name ?? ""}` : "",
+  );
   const catalogue = useCatalogue();
-  const [picked, setPicked] = useState({ zone: 0, layer: 0 });
-  const looked = open?.job.zones[Math.min(picked.zone, open.job.zones.length - 1)]?.id;
+  const [params, setParams] = useSearchParams();
+  const zones = open?.job.zones ?? NONE;
+  const zone = Math.max(
+    0,
+    zones.findIndex((z) => z.id === params.get("zone")),
+  );
+  const layers = zones[zone]?.layers ?? NO_LAYERS;
+  const layer = Math.max(
+    0,
+    layers.findIndex((x) => x.id === params.get("layer")),
+  );
+  const looked = zones[zone]?.id;
   const lookAt = open?.session.lookAt;
   useEffect(() => {
     if (looked) lookAt?.(looked);
@@ -47,38 +69,56 @@ export function JobView() {
   if (failed) return <CannotOpen id={id ?? ""} error={failed} onRetry={again} />;
   if (catalogue.error) return <Failure error={catalogue.error} onRetry={() => void catalogue.refetch()} />;
   if (!open || !catalogue.data) return <Loading>Opening the job…</Loading>;
-  const zone = Math.min(picked.zone, open.job.zones.length - 1);
-  const layer = Math.max(0, Math.min(picked.layer, (open.job.zones[zone]?.layers.length ?? 1) - 1));
   // A pot with no piece has nothing to lay layers on: it is a mix and nothing else.
   const board = open.job.board;
-  const now = open.job.piece ? (side ?? (board ? "board" : "finish")) : "mix";
+  const now = sideOf(open.job, side);
   const at = { open, catalogue: catalogue.data, zone, layer };
   const old = open.stale && (open.saveState === "waiting" || open.waiting.length > 0);
-  const setLayer = (index: number) => setPicked({ zone, layer: index });
+  const pick = (key: "zone" | "layer", id: string | undefined) =>
+    setParams(
+      (was) => {
+        const next = new URLSearchParams(was);
+        if (key === "zone") next.delete("layer");
+        next.set(key, id ?? "");
+        return next;
+      },
+      { replace: true },
+    );
+  const setZone = (index: number) => pick("zone", open.job.zones[index]?.id);
+  // What was just added is not in this drawing of the job yet: it is found by its place in the newest one.
+  const setLayer = (index: number) => pick("layer", open.session.shown()?.job.zones[zone]?.layers[index]?.id);
+  const narrow = now === "steps" || now === "piece";
   return (
     <>
       <JobBar open={open} sides={open.job.piece ? now : ""} />
       <div
         data-stale={old || undefined}
-        className="grid min-h-[calc(100dvh-7rem)] grid-cols-[minmax(0,1fr)] lg:grid-cols-[minmax(18rem,21rem)_minmax(20rem,27rem)_minmax(0,1fr)]"
+        className={`min-h-[calc(100dvh-7rem)] ${now === "piece" ? "" : "lg:grid lg:grid-cols-[13.5rem_minmax(0,1fr)] xl:grid-cols-[16rem_minmax(0,1fr)]"}`}
       >
-        <PieceColumn {...at} onZone={(index) => setPicked({ zone: index, layer: 0 })} />
-        {now === "finish" && <Later view={FinishSide} given={{ ...at, onLayer: setLayer }} />}
-        {now === "board" && board && (
-          <Later
-            view={BoardSide}
-            given={{ ...at, board, onZone: (index) => setPicked({ zone: index, layer: 0 }) }}
-          />
-        )}
-        {now === "look" && <Later view={LookSide} given={{ ...at, onLayer: setLayer }} />}
-        {now === "mix" && <Later view={MixSide} given={{ ...at, onLayer: setLayer }} />}
-        {now === "sheet" && <Later view={SheetSide} given={at} />}
-        {now === "steps" && <Later view={StepsSide} given={{ open, zone }} />}
+        {now !== "piece" && <PieceAside {...at} onZone={setZone} />}
+        <div
+          id="side"
+          className={`grid min-w-0 grid-cols-[minmax(0,1fr)] ${now === "piece" ? "" : "border-ink max-lg:border-t-2 lg:border-l-2"} ${narrow ? "" : "md:grid-cols-[minmax(19rem,2fr)_minmax(0,3fr)]"}`}
+        >
+          {now === "piece" && <PieceSide {...at} onZone={setZone} />}
+          {now === "finish" && <Later view={FinishSide} given={{ ...at, onLayer: setLayer }} />}
+          {now === "board" && board && <Later view={BoardSide} given={{ ...at, board, onZone: setZone }} />}
+          {now === "look" && <Later view={LookSide} given={{ ...at, onLayer: setLayer }} />}
+          {now === "mix" && <Later view={MixSide} given={{ ...at, onLayer: setLayer }} />}
+          {now === "sheet" && <Later view={SheetSide} given={at} />}
+          {now === "steps" && <Later view={StepsSide} given={{ open, zone }} />}
+        </div>
       </div>
       {now === "mix" && <PotInReach open={open} zone={zone} layer={layer} old={old} />}
       <Elsewhere open={open} />
     </>
   );
+}
+
+/** The side that is shown: of a pot with no piece, which has nothing to lay layers on, its mix and nothing else. */
+function sideOf(job: Job, asked: string | undefined): string {
+  if (!job.piece) return "mix";
+  return asked ?? (job.board ? "board" : "finish");
 }
 
 /** On a narrow screen the pot is below the fold: its amounts stay in reach at the foot. */
@@ -114,6 +154,7 @@ function saveWords({ saveState, kept }: OpenJob): string {
 
 /** The job’s name, its sides, and undo. `sides` is the one shown, "" for a pot that has only one. */
 function JobBar({ open, sides }: { open: OpenJob; sides: string }) {
+  const { search } = useLocation();
   return (
     <div className="flex min-h-14 flex-wrap items-center gap-x-3 gap-y-1 border-b-2 border-ink bg-enamel px-4 py-1.5">
       <h1>
@@ -134,7 +175,7 @@ function JobBar({ open, sides }: { open: OpenJob; sides: string }) {
           {[...(open.job.board ? BOARD : []), ...SIDES].map((side) => (
             <NavLink
               key={side.slug}
-              to={`/jobs/${open.id}/${side.slug}`}
+              to={`/jobs/${open.id}/${side.slug}${sameSpot(search)}`}
               aria-current={sides === side.slug ? "page" : undefined}
               className={`press ${sides === side.slug ? "press-strong" : ""}`}
             >

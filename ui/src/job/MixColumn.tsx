@@ -36,10 +36,7 @@ export function MixColumn({
   const problems = open.plan.problems.filter((p) => p.at.startsWith(`/zones/${index}/layers/${at}`));
 
   return (
-    <section
-      aria-label="The mix"
-      className="flex flex-col gap-4 border-ink p-4 max-lg:border-t-2 lg:border-r-2"
-    >
+    <section aria-label="The mix" className="flex flex-col gap-4 border-ink p-4 md:border-r-2">
       {zone.layers.length > 1 && (
         <Choice
           label="Layer"

@@ -24,7 +24,7 @@ export function PotColumn({ open, catalogue, zone, layer }: PotColumnProps) {
     <section
       id="pot"
       aria-label="The pot"
-      className="flex flex-col gap-3 bg-enamel p-4 max-lg:border-t-2 max-lg:border-ink"
+      className="flex flex-col gap-3 bg-enamel p-4 max-md:border-t-2 max-md:border-ink"
     >
       <MeasureChoice catalogue={catalogue} onChosen={open.session.replan} />
       {pots.length > 1 ? (

@@ -33,7 +33,7 @@ const PLACES: Use["place"] = [
   "turned on a lathe",
   "kitchen tools in use",
 ];
-const ANSWERS = [
+export const ANSWERS: { slug: Answered["answer"]; name: string }[] = [
   { slug: "not tested", name: "not tested" },
   { slug: "test planned", name: "a test is planned" },
   { slug: "none found", name: "tested, none found" },

@@ -1,6 +1,6 @@
 import { useRef, useState } from "react";
 import { Link, useNavigate } from "react-router";
-import { useBeginJob, usePutAway, useTakeJob } from "../api/changes";
+import { usePutAway, useTakeJob } from "../api/changes";
 import type { JobLine } from "../api/client";
 import { useJobs } from "../api/workshop";
 import { Jar } from "../drawings/Jar";
@@ -14,12 +14,9 @@ import { Unread } from "./Unread";
 export function JobsView({ bare = false }: { bare?: boolean }) {
   const [search, setSearch] = useState("");
   const jobs = useJobs({ search });
-  const begin = useBeginJob();
   const away = usePutAway();
   const navigate = useNavigate();
   const [gone, setGone] = useState<JobLine | null>(null);
-
-  const newJob = () => begin.mutate({}, { onSuccess: (made) => navigate(`/jobs/${made.id}`) });
 
   if (jobs.error) return <Failure error={jobs.error} onRetry={() => void jobs.refetch()} />;
   if (!jobs.data) return <Loading>Opening the jobs…</Loading>;
@@ -29,9 +26,9 @@ export function JobsView({ bare = false }: { bare?: boolean }) {
   const count = first?.count ?? 0;
   const some = count > 0 || search !== "";
   const start = (
-    <button type="button" className="press press-strong px-5" onClick={newJob} disabled={begin.isPending}>
+    <Link to="/new" className="press press-strong inline-flex items-center px-5">
       New job
-    </button>
+    </Link>
   );
   return (
     <div className="mx-auto max-w-6xl px-4 py-6 sm:px-8">
@@ -105,7 +102,6 @@ export function JobsView({ bare = false }: { bare?: boolean }) {
           </div>
         </section>
       )}
-      {begin.error && <Failure error={begin.error} />}
       {gone && (
         <p role="status" className="mt-4 flex flex-wrap items-center gap-3">
           {gone.name} is put away.

@@ -5,6 +5,7 @@ import { useChip, useSeen } from "../api/look";
 import { Chip } from "../drawings/Chip";
 import { DryingStrip, Range } from "../drawings/DryingStrip";
 import type { OpenJob } from "../job/useJob";
+import { useAddress } from "../parts/useAddress";
 import { BoardPlanner } from "./BoardPlanner";
 import { Compare } from "./Compare";
 import { Knobs } from "./Knobs";
@@ -22,7 +23,7 @@ interface LookSideProps {
 export function LookSide({ open, catalogue, zone: index, layer, onLayer }: LookSideProps) {
   const zone = open.job.zones[index];
   const [upto, setUpto] = useState("");
-  const [tab, setTab] = useState("move");
+  const [tab, setTab] = useAddress("tab", "move");
   const there = zone?.layers.some((l) => l.id === upto) ? upto : "";
   const chip = useChip({ job: open.job, zone: zone?.id ?? "", upto: there }, 640);
   const seen = useSeen(open.job, zone?.id ?? "");
@@ -37,7 +38,7 @@ export function LookSide({ open, catalogue, zone: index, layer, onLayer }: LookS
     <>
       <section
         aria-label="What it will look like"
-        className="flex flex-col gap-3 border-ink p-4 max-lg:border-t-2 lg:border-r-2"
+        className="flex flex-col gap-3 border-ink p-4 md:border-r-2"
       >
         <h2 className="wide text-base font-bold">{zone.name}</h2>
         <figure className="max-w-[19rem]">
@@ -70,7 +71,7 @@ export function LookSide({ open, catalogue, zone: index, layer, onLayer }: LookS
       </section>
       <section
         aria-label="Looks to choose from"
-        className="bg-enamel p-4 max-lg:border-t-2 max-lg:border-ink"
+        className="bg-enamel p-4 max-md:border-t-2 max-md:border-ink"
       >
         <Tabs.Root value={tab} onValueChange={setTab}>
           <Tabs.List aria-label="About the look" className="mb-4 flex flex-wrap">

@@ -20,11 +20,13 @@ interface LengthFieldProps {
   label: string;
   value: Length | undefined;
   fault?: FieldFault | undefined;
+  /** The least and the most it can be, mm: an unusual size without a unit is asked about. */
+  within?: readonly [number, number];
   onChange: (length: Length) => void;
 }
 
 /** A length, typed the way people say it. Text that cannot be read stays in the field, with what is wrong. */
-export function LengthField({ label, value, fault, onChange }: LengthFieldProps) {
+export function LengthField({ label, value, fault, within, onChange }: LengthFieldProps) {
   const id = useId();
   const [text, setText] = useState(value?.typed ?? "");
   const [unread, setUnread] = useState<(FieldFault & { readings: string[] }) | null>(null);
@@ -47,7 +49,11 @@ export function LengthField({ label, value, fault, onChange }: LengthFieldProps)
     sequence.current += 1;
     const mine = sequence.current;
     try {
-      const length = await answer(api.POST("/api/lengths", { body: { typed } }));
+      const length = await answer(
+        api.POST("/api/lengths", {
+          body: { typed, least_mm: within?.[0] ?? 0, most_mm: within?.[1] ?? null },
+        }),
+      );
       if (mine !== sequence.current) return;
       setUnread(null);
       given.current = length.typed;
@@ -67,13 +73,16 @@ export function LengthField({ label, value, fault, onChange }: LengthFieldProps)
     <div className="min-w-0">
       <label htmlFor={id} className={LABEL}>
         {label}
+        {value?.source === "usual" && !unread && <span className="font-normal"> (usual)</span>}
       </label>
       <input
         id={id}
-        className="tape numeral w-full text-lg"
+        className={`tape numeral w-full text-lg ${value?.source === "usual" ? "text-soft" : ""}`}
         value={text}
         autoComplete="off"
         enterKeyHint="next"
+        // Its unit becomes part of what was typed: shown once the field is left.
+        onBlur={() => !unread && setText(given.current)}
         aria-invalid={shown ? true : undefined}
         aria-describedby={shown ? `${id}-error` : undefined}
         onChange={(e) => void read(e.target.value)}

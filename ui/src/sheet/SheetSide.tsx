@@ -24,7 +24,7 @@ export function SheetSide(props: { open: OpenJob; catalogue: Catalogue; zone: nu
   const asked = useMixSheet(open.job, withJobs, ask);
   if (asked.error)
     return (
-      <div className="lg:col-span-2">
+      <div className="md:col-span-2">
         <Failure error={asked.error} onRetry={() => void asked.refetch()} />
       </div>
     );
@@ -35,10 +35,7 @@ export function SheetSide(props: { open: OpenJob; catalogue: Catalogue; zone: nu
 
   return (
     <>
-      <section
-        aria-label="The sheet"
-        className="flex flex-col gap-3 border-ink p-4 max-lg:border-t-2 lg:border-r-2"
-      >
+      <section aria-label="The sheet" className="flex flex-col gap-3 border-ink p-4 md:border-r-2">
         <p className="flex flex-wrap items-baseline gap-x-4">
           <span>
             <span className="numeral text-2xl">{amount(shown.mixed_ml, "ml").value}</span>{" "}
@@ -97,7 +94,7 @@ export function SheetSide(props: { open: OpenJob; catalogue: Catalogue; zone: nu
           onKit={setKit}
         />
       </section>
-      <section aria-label="The batch" className="bg-enamel p-4 max-lg:border-t-2 max-lg:border-ink">
+      <section aria-label="The batch" className="bg-enamel p-4 max-md:border-t-2 max-md:border-ink">
         {batch && (
           <OneBatch
             key={batch.id}

@@ -18,10 +18,7 @@ export function StepsSide({ open, zone }: { open: OpenJob; zone: number }) {
   const times = steps.zones.find((z) => z.zone === now?.id);
   const shown = steps.steps.filter((s) => !only || !s.zones.length || (now && s.zones.includes(now.id)));
   return (
-    <section
-      aria-label="The steps"
-      className="bg-enamel p-4 max-lg:border-t-2 max-lg:border-ink lg:col-span-2 lg:px-8"
-    >
+    <section aria-label="The steps" className="bg-enamel p-4 max-md:border-t-2 max-md:border-ink lg:px-8">
       <div className="flex flex-wrap items-end justify-between gap-4">
         <div className="flex flex-wrap gap-x-8 gap-y-2">
           <Sum name="Hands on" value={lasts(steps.hands_on_min)} />

@@ -10,6 +10,7 @@ from ..measure.measures import MeasureSystem
 from ..value import Slug, Value
 from .films import UNKNOWN, Film, film_slug
 from .finishes import Finish
+from .forms import Form, Synonym
 from .habits import Habits
 from .kit import Kit
 from .marks import Mark
@@ -78,6 +79,10 @@ class Catalogue:
     """The recipe that is offered for each need of a stack."""
     profiles: Mapping[str, Profile]
     """How the air of places goes over a day."""
+    forms: Mapping[str, Form]
+    """Pieces by their everyday words."""
+    synonyms: Mapping[str, Synonym]
+    """Words that things are looked for by, beside their names."""
     optics: Optics
     """Constants of how films look."""
     marks: Mapping[str, Mark]

@@ -249,6 +249,7 @@ def days_of(settled: Settled, proofs: Sequence[Proof] = (), searched: bool = Fal
         if t.then in names
     ]  # fmt: skip
     assumed += _frost(settled.timed)
+    assumed += [f"{job.name}: {words}" for job in puzzle.jobs for one in job.work.jobs if (words := one.not_measured)]
     end = max([puzzle.now_min + 24 * 60, *(o.ends_min for o in operations)])
     return Days(
         "lumso-days", 1, puzzle.now_min, zone, how, tuple(proofs), _said(how, proofs, stopped, rejected),

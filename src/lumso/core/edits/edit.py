@@ -21,8 +21,11 @@ from ..errors import InvalidValue
 from ..job.areas import measure
 from ..job.entries import without_entry
 from ..job.job import MOST_ZONES, Job, Layer, Zone
-from ..job.start import on_piece, technique_for
+from ..job.naming import UNNAMED, name_of
+from ..job.start import on_piece, technique_for, usual_sizes
 from ..layers.conditions import Room
+from ..measure.lengths import Bare
+from ..piece.kinds import kind_of
 from ..value import Slug, Value
 from .variants import ChooseVariant, DropVariant, KeepVariant, TakeStrip, with_strip, with_variant
 
@@ -73,6 +76,16 @@ class ChoosePiece(Value):
     edit: Literal["piece"]
     seed: Slug
     kind: Slug
+
+
+@dataclass(frozen=True)
+class TakeUsual(Value):
+    """Every size that nobody gave becomes as such pieces usually have it, and stays marked so. `bare` is the unit the
+    workshop says lengths in."""
+
+    edit: Literal["usual sizes"]
+    seed: Slug
+    bare: Bare = "mm"
 
 
 @dataclass(frozen=True)
@@ -130,6 +143,7 @@ Edit = (
     | RemedyZone
     | ChooseGround
     | ChoosePiece
+    | TakeUsual
     | SplitZone
     | MergeZone
     | CopyStack
@@ -205,6 +219,13 @@ def _split(job: Job, edit: SplitZone, ids: Iterator[str]) -> Job:
     return replace(_with_zone(job, at, rest), zones=(*_with_zone(job, at, rest).zones, own))
 
 
+def _with_usual(job: Job, bare: Bare, catalogue: Catalogue) -> Job:
+    if job.piece is None:
+        raise InvalidValue("There is no piece.", value="", allowed="a job with a piece", field="piece")
+    usual = usual_sizes(kind_of(job.piece.kind), catalogue.forms.get(job.piece.form), bare)
+    return replace(job, piece=replace(job.piece, sizes={**usual, **job.piece.sizes}))
+
+
 def _merge(job: Job, edit: MergeZone) -> Job:
     at = _at(job, edit.zone)
     gone = job.zones[at]
@@ -230,8 +251,17 @@ def _copied(job: Job, edit: CopyStack, ids: Iterator[str]) -> Job:
 def edited(job: Job, edit: Edit, catalogue: Catalogue, room: Room) -> Edited:
     """The job after an edit. `catalogue` already holds the job's and the workshop's entries.
 
+    A job that nobody has named is named by what it is now.
+
     Raises InvalidValue or UnknownEntry for what is not there, with what is.
     """
+    done = _edited(job, edit, catalogue, room)
+    if job.name in {name_of(job, catalogue), UNNAMED}:
+        return replace(done, job=replace(done.job, name=name_of(done.job, catalogue)))
+    return done
+
+
+def _edited(job: Job, edit: Edit, catalogue: Catalogue, room: Room) -> Edited:
     ids = ids_of(edit.seed)
     match edit:
         case EditStack():
@@ -251,6 +281,8 @@ def edited(job: Job, edit: Edit, catalogue: Catalogue, room: Room) -> Edited:
             return Edited(_with_zone(job, at, _on_ground(job.zones[at], edit.ground, catalogue)))
         case ChoosePiece():
             return Edited(on_piece(job, edit.kind, ids))
+        case TakeUsual():
+            return Edited(_with_usual(job, edit.bare, catalogue))
         case SplitZone():
             return Edited(_split(job, edit, ids))
         case MergeZone():

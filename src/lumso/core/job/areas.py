@@ -1,7 +1,8 @@
 """The piece as areas: sizes checked, surfaces measured, zones summed, and what was left out and why."""
 
-from collections.abc import Mapping
+from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, field, replace
+from math import hypot
 
 from ..book.catalogue import Catalogue, pick
 from ..errors import Problem, UnknownEntry
@@ -17,6 +18,8 @@ from .job import Job, Zone
 CLASSES = {"measured": 1.0, "small": 0.75, "medium": 1.0, "large": 1.3}
 ROUGH_WITHOUT, ROUGH_WITH = 0.4, 0.25
 """How far an area may be off when no size was given, and when some were: untested starting points."""
+USUAL_OFF = 0.25
+"""How far a size may be off that is as such pieces usually have it: an untested starting point."""
 
 
 @dataclass(frozen=True)
@@ -45,6 +48,8 @@ class MeasuredPiece:
     problems: tuple[Problem, ...] = ()
     bands: tuple[float, ...] = ()
     """m² of each band that stays bare."""
+    presumed: tuple[str, ...] = ()
+    """Names of the sizes that are usual and were not measured."""
 
 
 def sizes_of(piece: Piece, kind: PieceKind) -> tuple[dict[str, float], float]:
@@ -61,6 +66,32 @@ def sizes_of(piece: Piece, kind: PieceKind) -> tuple[dict[str, float], float]:
     missing = {slug: mm * scale for slug, mm in usual.items() if slug not in given}
     rough = 0.0 if not missing else ROUGH_WITH if known else ROUGH_WITHOUT
     return {**missing, **given, **counts}, rough
+
+
+def presumed(piece: Piece, kind: PieceKind) -> tuple[SizeSpec, ...]:
+    """The sizes nobody measured: usual ones, and in a rough piece those not given."""
+    given = {slug for slug, length in piece.sizes.items() if length.source != "usual"}
+    left = [spec for spec in kind.sizes if spec.slug not in given and not _absent(spec, piece, kind)]
+    return tuple(s for s in left if s.slug in piece.sizes or piece.rough != "measured")
+
+
+def usual_off(kind: PieceKind, sizes: Mapping[str, float], usual: Sequence[SizeSpec]) -> float:
+    """How far the whole area may be off, as a share of it, where these sizes are usual ones: what it moves by when
+    each of them is a quarter more, independent of each other."""
+    area = sum(s.area_m2 for s in kind.surfaces(sizes))
+    if not area:
+        return 0.0
+    moved = (sum(s.area_m2 for s in kind.surfaces({**sizes, u.slug: sizes[u.slug] * (1 + USUAL_OFF)})) for u in usual)
+    return hypot(*(m / area - 1 for m in moved))
+
+
+def not_measured(names: Sequence[str]) -> str:
+    """What stands at the head of all that follows from sizes nobody measured; "" for none.
+
+    >>> not_measured(("Width", "Height"))
+    'Sizes not measured: width, height. Usual ones are taken.'
+    """
+    return f"Sizes not measured: {', '.join(n.lower() for n in names)}. Usual ones are taken." if names else ""
 
 
 def _absent(spec: SizeSpec, piece: Piece, kind: PieceKind) -> bool:
@@ -119,6 +150,8 @@ def measure(job: Job) -> MeasuredPiece:
     if found := check_sizes(job.piece, kind):
         return MeasuredPiece(problems=tuple(found))
     sizes, rough = sizes_of(job.piece, kind)
+    unmeasured = presumed(job.piece, kind)
+    rough = max(rough, usual_off(kind, sizes, [u for u in unmeasured if u.slug in job.piece.sizes]))
     surfaces = {s.slug: s for s in kind.surfaces(sizes) if s.area_m2 > 1e-9}
     views = [kind.draw(sizes)] if surfaces else []
     problems: list[Problem] = []
@@ -149,7 +182,8 @@ def measure(job: Job) -> MeasuredPiece:
     drawing = views[0] if len(views) == 1 else lay_out(*views)
     faces = tuple(replace(f, zone=owner.get(f.surface, "")) for f in drawing.faces)
     bands = tuple(band_area(band) for band in job.piece.bands)
-    return MeasuredPiece(surfaces, replace(drawing, faces=faces), rough, tuple(problems), bands)
+    names = tuple(u.name for u in unmeasured)
+    return MeasuredPiece(surfaces, replace(drawing, faces=faces), rough, tuple(problems), bands, names)
 
 
 def zone_area(zone: Zone, piece: Piece, surfaces: Mapping[str, Surface], catalogue: Catalogue, at: str,

@@ -205,7 +205,7 @@ class Job(Value):
     """A job file. `piece` is None for a quick pot: a mix with nothing to put it on yet."""
 
     format: Literal["lumso-job"]
-    version: Literal[7]
+    version: Literal[8]
     name: Name
     zones: Annotated[tuple[Zone, ...], Len(1, MOST_ZONES)]
     piece: Piece | None = None

@@ -4,10 +4,12 @@ from collections.abc import Iterator
 from dataclasses import replace
 
 from ..book.catalogue import Catalogue, pick
+from ..book.forms import Form
 from ..book.recipes import Recipe
 from ..book.surfaces import Ground
 from ..book.techniques import Technique
-from ..piece.kinds import kind_of, suggested_zones
+from ..measure.lengths import Bare, Length, usual_length
+from ..piece.kinds import PieceKind, kind_of, suggested_zones
 from ..piece.piece import Piece
 from .job import FromArea, FromTotal, Job, Layer, Zone
 
@@ -38,21 +40,19 @@ def ground_for(recipe: Recipe, catalogue: Catalogue) -> Ground:
     return next((g for surface in wanted for g in grounds if g.surface == surface), grounds[0])
 
 
-def start_job(name: str, zone_id: str, layer_id: str, recipe: str, ground: str, catalogue: Catalogue) -> Job:
-    """A board with no sizes yet and one layer on what is usually coated of it. Raises UnknownEntry."""
-    kind = kind_of("board")
-    coated = suggested_zones(kind)[0][1]
-    layer = start_layer(layer_id, recipe, ground, catalogue)
-    return Job("lumso-job", 7, name, (Zone(zone_id, kind.name, ground, coated, (layer,)),), Piece(kind.slug, {}))
-
-
 def start_pot(zone_id: str, layer_id: str, recipe: str, ml: float, catalogue: Catalogue) -> Job:
     """A quick pot: `ml` of a recipe with no piece, on the first ground the recipe is for. Raises UnknownEntry."""
     mixed = pick("recipe", catalogue.recipes, recipe)
     ground = ground_for(mixed, catalogue)
     layer = start_layer(layer_id, recipe, ground.slug, catalogue)
     pot = replace(layer, want=FromTotal("total", ml))
-    return Job("lumso-job", 7, f"Pot of {mixed.name.lower()}", (Zone(zone_id, "Pot", ground.slug, (), (pot,)),))
+    return Job("lumso-job", 8, f"Pot of {mixed.name.lower()}", (Zone(zone_id, "Pot", ground.slug, (), (pot,)),))
+
+
+def usual_sizes(kind: PieceKind, form: Form | None, bare: Bare = "mm") -> dict[str, Length]:
+    """The sizes a piece of this kind usually has, as a form of it or of itself, in the words of a workshop."""
+    said = form.sizes if form else {}
+    return {s.slug: usual_length(said.get(s.slug, s.usual_mm), bare) for s in kind.sizes}
 
 
 def on_piece(job: Job, kind: str, ids: Iterator[str]) -> Job:

@@ -1,7 +1,10 @@
 """Lengths as people say them: 750, 75 cm, 0,75 m, 29 1/2", 2' 5 1/2", 2ft 5.5in."""
 
 import re
+from collections.abc import Sequence
 from dataclasses import dataclass
+from math import floor
+from typing import Literal
 
 from ..errors import AmbiguousLength, InvalidValue, UnreadableLength
 from ..value import NotNegative, Value
@@ -42,6 +45,8 @@ class Length(Value):
 
     mm: NotNegative
     typed: str
+    source: Literal["typed", "usual"] = "typed"
+    """"usual" where nobody measured it: what such pieces usually have."""
 
 
 def _number(text: str) -> float:
@@ -70,8 +75,116 @@ def _ask_about_thousands(text: str, typed: str) -> None:
     )
 
 
-def parse_length(typed: str) -> Length:
-    """Read a length from text; a bare number is millimetres. Zero is a part that is not there.
+Bare = Literal["mm", "in"]
+"""The unit of a number that stands alone, by the measures of a workshop."""
+
+
+def bare_unit(measures: str) -> Bare:
+    """What a bare number is in a workshop of these measures: inches in a US one, millimetres in all others."""
+    return "in" if measures == "us" else "mm"
+
+
+def with_unit(length: Length, bare: Bare) -> Length:
+    """The length with its unit in its words, so that it is never read again as something else.
+
+    >>> with_unit(Length(750, "750"), "mm").typed, with_unit(Length(762, "30"), "in").typed
+    ('750 mm', '30 in')
+    """
+    alone = re.fullmatch(rf"\s*{NUMBER}\s*", re.sub(r"(\d),(\d)", r"\1.\2", _plain(length.typed)))
+    return Length(length.mm, f"{length.typed} {bare}") if alone else length
+
+
+UNITS = ("mm", "cm", "m", "in", "ft")
+"""Units a bare number may have been meant in."""
+
+
+def _ask_which(value: str, says: str, readings: tuple[str, ...]) -> AmbiguousLength:
+    return AmbiguousLength(says, value=value, allowed=f"say which: {' or '.join(readings)}", readings=readings)
+
+
+def read_length(typed: str, bare: Bare = "mm", within: tuple[float, float] | None = None) -> Length:
+    """Read a length as it was typed into a field, once and for all: its unit becomes part of its words.
+
+    `within` is the least and the most it can be, mm: a bare number that only another unit brings within them is asked
+    about. Raises what `parse_length` raises, and AmbiguousLength with the readings that are possible.
+
+    >>> read_length("30", "in"), read_length("29,5", "in").mm
+    (Length(mm=762.0, typed='30 in', source='typed'), 749.3)
+    """
+    length = parse_length(typed, bare)
+    whole = with_unit(length, bare)
+    if within and whole.typed != length.typed and not within[0] <= whole.mm <= within[1]:
+        others = (f"{length.typed} {u}" for u in UNITS if u != bare)
+        readings = tuple(o for o in others if within[0] <= parse_length(o).mm <= within[1])
+        if readings:
+            says = f"{whole.typed} is {say_length(round(whole.mm, 1))}: that would be an unusual size."
+            raise _ask_which(whole.typed, says, readings)
+    return whole
+
+
+SEPARATORS = re.compile(r"\s*(?:×|\*|(?<![a-z])x(?![a-z])|\bby\b|;|,\s)\s*", re.IGNORECASE)
+
+
+def read_sizes(typed: str, bare: Bare = "mm", within: Sequence[tuple[float, float]] = ()) -> tuple[Length, ...]:
+    """Several lengths typed in one go: 1200 × 400 × 18, 48 by 16 in, 120 x 40 x 2 cm.
+
+    Where only the last one has its unit, it is that of all before it. Raises what `read_length` raises.
+
+    >>> [one.mm for one in read_sizes("120 x 40 x 2 cm")], [one.mm for one in read_sizes("48 by 16", "in")]
+    ([1200.0, 400.0, 20.0], [1219.2, 406.4])
+    """
+    texts = [t for t in SEPARATORS.split(typed.strip()) if t]
+    if not texts:
+        raise UnreadableLength("No length was given.", value=typed, allowed="sizes, for example 1200 × 400 × 18")
+    if len(texts) > 1 and (unit := re.search(r"[\d.]\s*([a-z]+|[\"'″′”’])\.?\s*$", texts[-1], re.IGNORECASE)):
+        bareless = [re.fullmatch(rf"\s*{NUMBER}\s*", _plain(t).replace(",", ".")) is not None for t in texts[:-1]]
+        if all(bareless):
+            texts = [*(f"{t} {unit.group(1)}" for t in texts[:-1]), texts[-1]]
+    sizes = tuple(read_length(t, bare) for t in texts)
+    alone = all(parse_length(t, "in").mm != parse_length(t, "mm").mm for t in texts)
+    if alone and not _all_within(sizes, within):
+        others = (f"{typed.strip()} {u}" for u in UNITS if u != bare)
+        readings = tuple(o for o in others if _all_within(read_sizes(o, bare), within))
+        if readings:
+            raise _ask_which(typed.strip(), f"{typed.strip()} {bare} would be an unusual size.", readings)
+    return sizes
+
+
+def _all_within(sizes: Sequence[Length], within: Sequence[tuple[float, float]]) -> bool:
+    """Whether lengths lie within bounds, mm, as far as there are both."""
+    return all(least <= one.mm <= most for one, (least, most) in zip(sizes, within, strict=False))
+
+
+def usual_length(mm: float, bare: Bare = "mm") -> Length:
+    """What a piece usually has, in the words of the workshop: whole mm, or the nearest quarter of an inch.
+
+    >>> usual_length(450), usual_length(450, "in")
+    (Length(mm=450.0, typed='450 mm', source='usual'), Length(mm=450.85, typed='17 3/4 in', source='usual'))
+    """
+    if bare == "mm":
+        return Length(float(mm), f"{mm:g} mm", "usual")
+    quarters = floor(mm / 25.4 * 4 + 0.5)
+    if not quarters and mm:
+        quarters, part = max(floor(mm / 25.4 * 16 + 0.5), 1), 16
+    else:
+        part = 4
+    whole, rest = divmod(quarters, part)
+    while rest and rest % 2 == 0:
+        rest, part = rest // 2, part // 2
+    words = f"{whole} {rest}/{part} in" if whole and rest else f"{rest}/{part} in" if rest else f"{whole} in"
+    return Length(parse_length(words).mm, words, "usual")
+
+
+def _plain(text: str) -> str:
+    """The text with lookalikes and printed fractions in plain characters."""
+    plain = text.translate(LOOKALIKES).lower()
+    for mark, written in VULGAR.items():
+        plain = plain.replace(mark, f" {written}")
+    return plain.strip()
+
+
+def parse_length(typed: str, bare: Bare = "mm") -> Length:
+    """Read a length from text; a bare number is in `bare`. Zero is a part that is not there.
 
     Raises UnreadableLength, AmbiguousLength, or InvalidValue for what is below zero.
 
@@ -84,10 +197,7 @@ def parse_length(typed: str) -> Length:
             f"{shown[:MOST_TYPED]!r}… is too long for a length.", value=shown[:MOST_TYPED],
             allowed=f"at most {MOST_TYPED} characters, {EXAMPLES}",
         )  # fmt: skip
-    text = shown.translate(LOOKALIKES).lower()
-    for mark, plain in VULGAR.items():
-        text = text.replace(mark, f" {plain}")
-    text = text.strip()
+    text = _plain(shown)
     if re.match(r"^-\s*[\d.]", text):
         raise InvalidValue(f"{shown!r} is below zero.", value=shown, allowed=f"a length of zero or more, {EXAMPLES}")
     _ask_about_thousands(text, shown)
@@ -99,7 +209,7 @@ def parse_length(typed: str) -> Length:
         if piece is None or (piece.group(2) and unit is None):
             raise UnreadableLength(f"{shown!r} is not a length.", value=shown, allowed=f"a length, {EXAMPLES}")
         if unit is None:  # a bare number: millimetres, or what usually follows the unit before it
-            unit = {"": "mm", "m": "cm", "ft": "in", "yd": "ft"}.get(last)
+            unit = {"": bare, "m": "cm", "ft": "in", "yd": "ft"}.get(last)
         if unit is None or (last and MM[unit] >= MM[last]):
             raise UnreadableLength(
                 f"{shown!r} has its parts in an order that cannot be read.",

@@ -45,6 +45,7 @@ class Piece(Value):
 
     kind: Slug
     sizes: dict[str, Length]
+    """Those with the source "usual" were not measured: they are what such a piece usually has."""
     counts: dict[str, Annotated[int, Interval(ge=0, le=1000)]] = field(default_factory=dict)
     rough: Literal["measured", "small", "medium", "large"] = "measured"
     like: Annotated[int, Interval(ge=1, le=500)] = 1
@@ -53,3 +54,5 @@ class Piece(Value):
     bands: Annotated[tuple[Band, ...], MaxLen(40)] = ()
     reasons: dict[str, Annotated[str, MaxLen(120)]] = field(default_factory=dict)
     """Why a surface is left out, where the user has said so."""
+    form: Annotated[str, MaxLen(60)] = ""
+    """The everyday word it was begun by, a slug; "" for none."""

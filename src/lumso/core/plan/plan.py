@@ -109,6 +109,8 @@ class Plan(Value):
     """m² of each of the piece's bands that stay bare, in their order."""
     rough: float
     """How far areas and amounts may be off because sizes were not measured: 0.25 is a quarter either way."""
+    presumed: tuple[str, ...]
+    """Names of the sizes that nobody measured: usual ones are counted with."""
     cautions: tuple[Finding, ...]
     """What can hurt a person, each once."""
     kept: tuple[Kept, ...]
@@ -336,6 +338,7 @@ def plan_of(made: Work, workshop: Workshop, room: Room, memo: Memo) -> Plan:
         partition(job.job, job.piece.surfaces),
         job.piece.bands,
         job.piece.rough,
+        job.piece.presumed,
         can_hurt(zones),
         job.kept,
         tuple(zones),

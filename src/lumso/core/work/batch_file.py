@@ -13,8 +13,10 @@ class BatchFile(Value):
     """A frozen batch: the format of the file and of what the database keeps."""
 
     format: Literal["lumso-batch"]
-    version: Literal[3]
+    version: Literal[4]
     job: Name
     kit: str
     batch: Batch
     measured: KitAnswer
+    not_measured: str = ""
+    """Which sizes were usual ones when it was printed, in words."""

@@ -53,6 +53,8 @@ class MixSheet(Value):
     problems: tuple[Problem, ...]
     mixed_ml: float
     elapsed_h: float
+    not_measured: str
+    """Which sizes are usual ones, in words; "" where all are measured."""
 
 
 def tried_room(room: Room, what_if: WhatIf) -> Room:
@@ -145,6 +147,7 @@ def sheet_of(made: Work, room: Room, vessel_ml: float) -> MixSheet:
         made.problems,
         sum(b.mix.volume.value for b in made.batches),
         made.elapsed_min / 60,
+        made.not_measured,
     )
 
 

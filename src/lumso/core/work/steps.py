@@ -59,6 +59,8 @@ class Procedure(Value):
     sessions: int
     missed: tuple[str, ...]
     """Windows and lives that one painter cannot keep in this order, in words."""
+    not_measured: str
+    """Which sizes are usual ones, in words; "" where all are measured."""
 
 
 def _wait(operation: Operation, ties: Sequence[Constraint], room: Room) -> tuple[float | None, str]:
@@ -104,6 +106,7 @@ def steps_of(made: Work, room: Room) -> Procedure:
         made.elapsed_min / 60,
         sum(o.kind == "lay out" for o in made.operations),
         tuple(_missed(made)),
+        made.not_measured,
     )
 
 

@@ -12,7 +12,7 @@ from ..book.catalogue import Catalogue, pick
 from ..book.materials import Vessel
 from ..errors import Problem
 from ..figure import Figure
-from ..job.areas import MeasuredPiece, in_two_zones, measure, zone_area
+from ..job.areas import MeasuredPiece, in_two_zones, measure, not_measured, zone_area
 from ..job.entries import Kept, kept_apart
 from ..job.job import FromArea, Job
 from ..layers import cautions
@@ -45,6 +45,11 @@ class JobWork:
     kept: tuple[Kept, ...]
     """Entries the job has otherwise than the book."""
     zones: tuple[ZoneWork, ...]
+
+    @property
+    def not_measured(self) -> str:
+        """Which sizes are usual ones that nobody measured, in words; "" where all are measured."""
+        return not_measured(self.piece.presumed)
 
     @property
     def asks_lead(self) -> bool:
@@ -81,6 +86,12 @@ class Work:
     def constraints(self) -> tuple[Constraint, ...]:
         """All that holds between operations."""
         return (*self.made.constraints, *dust(self.made))
+
+    @property
+    def not_measured(self) -> str:
+        """Which sizes are usual ones that nobody measured, in words, each job's once; "" for none."""
+        several = len(self.jobs) > 1
+        return " ".join((f"{j.job.name}: " if several else "") + j.not_measured for j in self.jobs if j.not_measured)
 
     @property
     def served(self) -> Mapping[str, tuple[str, ...]]:

@@ -116,6 +116,8 @@ def bench_sheet(name: str, steps: Procedure, paper: Paper) -> bytes:
     story: list[Flowable] = [text(name, TITLE)]
     about = f"{lasts(steps.hands_on_min)} hands on, {lasts(steps.elapsed_h * 60)} from first to last step (estimates)."
     story.append(text(about, BODY))
+    if steps.not_measured:
+        story.append(text(steps.not_measured, CARE))
     story += [bold("Before anything else.", care, CARE) for care in steps.first]
     story.append(text("Lay out first", HEAD))
     half = (len(steps.kit) + 1) // 2

@@ -58,6 +58,8 @@ def _head(page: Canvas, coded: Coded, x: float, top: float, width: float) -> flo
         for u in batch.uses
     )
     y = write(page, x, y, f"{file.job}: {uses}", 11.5, width=width - side - 8, most=3)
+    if file.not_measured:
+        y = write(page, x, y, file.not_measured, 11.5, bold=True, width=width - side - 8, most=3)
     write(page, x + width - side + 4, top - side - 13, code, 15, bold=True)
     return min(y, top - side - 20)
 

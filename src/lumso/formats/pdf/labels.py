@@ -34,6 +34,8 @@ def _label(page: Canvas, coded: Coded, x: float, top: float, width: float, heigh
         shares = f"{batch.step_down.water:.0%} water, begun from the last wash"
     of = f" ({batch.number} of {batch.of})" if batch.of > 1 else ""
     y = write(page, x + 7, y, f"{millilitres(volume)}{of}: {shares}", 11, width=room, most=4)
+    if file.not_measured:
+        write(page, x + 7, y, file.not_measured, 9, width=room, most=2)
     lives = "life: read the label"
     if batch.use_by_h is not None:
         lives = f"use within {lasts((batch.use_by_h - batch.ready_h) * 60)}"

@@ -44,10 +44,11 @@ def kind_of(slug: str) -> PieceKind:
     return KINDS[slug]
 
 
-def suggested_zones(kind: PieceKind) -> list[tuple[str, tuple[str, ...]]]:
-    """The zones a kind of piece usually has: name, and the surfaces that are usually coated."""
+def suggested_zones(kind: PieceKind, sizes: Mapping[str, float] | None = None) -> list[tuple[str, tuple[str, ...]]]:
+    """The zones a piece of a kind usually has: name, and the surfaces that are usually coated. `sizes` are its sizes
+    and counts where they are not the usual ones."""
     groups: dict[str, list[str]] = {}
-    for surface in kind.surfaces(kind.usual()):
+    for surface in kind.surfaces({**kind.usual(), **(sizes or {})}):
         if not surface.usually_bare:
             groups.setdefault(surface.group, []).append(surface.slug)
     return [(name, tuple(slugs)) for name, slugs in groups.items()]

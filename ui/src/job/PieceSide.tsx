@@ -1,19 +1,21 @@
 import { Tabs } from "radix-ui";
-import { useState } from "react";
 import type { Catalogue, PieceKind } from "../api/client";
 import { useTiles } from "../api/look";
+import { useSettings } from "../api/workshop";
 import { PieceDrawing } from "../drawings/PieceDrawing";
-import { Choice, LengthField, NumberField, Stepper } from "../parts/fields";
+import { ChooserField } from "../parts/Chooser";
+import { Choice, LengthField, Stepper } from "../parts/fields";
 import { LABEL } from "../parts/notices";
 import { newId, say } from "../parts/say";
+import { useAddress } from "../parts/useAddress";
 import { Why } from "../parts/Why";
-import { changeLayer, changePiece } from "./change";
+import { changePiece } from "./change";
 import { PartsPanel } from "./PartsPanel";
-import { Question, UsePanel } from "./UsePanel";
+import { UsePanel } from "./UsePanel";
 import type { OpenJob } from "./useJob";
 import { ZonesPanel } from "./ZonesPanel";
 
-interface PieceColumnProps {
+interface PieceSideProps {
   open: OpenJob;
   catalogue: Catalogue;
   zone: number;
@@ -28,9 +30,10 @@ const ROUGH = [
 ];
 
 /** The piece: drawn from its sizes, its zones, and what it must stand. */
-export function PieceColumn({ open, catalogue, zone: index, onZone }: PieceColumnProps) {
+export function PieceSide({ open, catalogue, zone: index, onZone }: PieceSideProps) {
   const { job, plan } = open;
-  const [tab, setTab] = useState("sizes");
+  const [tab, setTab] = useAddress("tab", "sizes");
+  const settings = useSettings();
   const tiles = useTiles(job);
   const zone = job.zones[index];
   const planned = plan.zones.find((z) => z.zone === zone?.id);
@@ -39,15 +42,11 @@ export function PieceColumn({ open, catalogue, zone: index, onZone }: PieceColum
   const fills = Object.fromEntries(plan.zones.map((z) => [z.zone, z.hex]));
   const areas = Object.fromEntries(plan.surfaces.map((s) => [s.slug, `${say(s.area_m2)} m²`]));
 
-  if (!job.piece || !kind)
-    return (
-      <section aria-label="The piece" className="flex flex-col gap-4 border-ink p-4 lg:border-r-2">
-        <PotWithoutPiece open={open} />
-        <ZonesPanel open={open} catalogue={catalogue} zone={index} onZone={onZone} />
-      </section>
-    );
+  if (!job.piece || !kind) return null;
   const piece = job.piece;
-  const typed = Object.fromEntries(Object.entries(piece.sizes).map(([size, l]) => [size, l.typed]));
+  const typed = Object.fromEntries(
+    Object.entries(piece.sizes).map(([size, l]) => [size, l.source === "usual" ? `~ ${l.typed}` : l.typed]),
+  );
   const missing = kind.sizes.filter((s) => !piece.sizes[s.slug]);
 
   const sizeField = (size: PieceKind["sizes"][number]) => (
@@ -55,6 +54,7 @@ export function PieceColumn({ open, catalogue, zone: index, onZone }: PieceColum
       key={size.slug}
       label={size.name}
       value={piece.sizes[size.slug]}
+      within={[size.least_mm, size.most_mm]}
       fault={plan.problems.find((p) => p.at === `/piece/sizes/${size.slug}`)}
       onChange={(length) =>
         open.edit((j) => changePiece(j, (p) => ({ ...p, sizes: { ...p.sizes, [size.slug]: length } })))
@@ -63,68 +63,71 @@ export function PieceColumn({ open, catalogue, zone: index, onZone }: PieceColum
   );
 
   return (
-    <section aria-label="The piece" className="flex flex-col gap-3 border-ink p-4 lg:border-r-2">
-      <Choice
-        label="Piece"
-        value={piece.kind}
-        options={catalogue.pieces}
-        onChange={(slug) => setKind(open, slug)}
-      />
-      {plan.drawing ? (
-        <PieceDrawing
-          drawing={plan.drawing}
-          fills={fills}
-          tiles={tiles}
-          tileMm={catalogue.tile_mm}
-          sizes={typed}
-          areas={areas}
-          picked={zone.id}
-          onPickZone={(id) => onZone(job.zones.findIndex((z) => z.id === id))}
-          editor={(size) => {
-            const spec = kind.sizes.find((s) => s.slug === size);
-            return spec ? sizeField(spec) : null;
-          }}
-        />
-      ) : (
-        <p className="border-2 border-dashed border-line px-3 py-8 text-soft">
-          {missing.length > 0 && piece.rough === "measured"
-            ? `Type the ${missing.map((s) => s.name.toLowerCase()).join(", ")}, as you say them: 750, 75 cm, 29 1/2".`
-            : `${plan.problems.find((p) => p.at.startsWith("/piece"))?.says ?? ""} With this it cannot be drawn.`}
-        </p>
-      )}
-      {plan.cautions.map((caution) => (
-        <details key={caution.rule} className="narrow border-2 border-ink bg-enamel px-2 text-sm">
-          <summary className="min-h-11 py-2.5 font-bold">Take care. {caution.says}</summary>
-          <p className="pb-2">{caution.reason}</p>
-          {(caution.rule === "lead-untested" || caution.rule === "lead-found") && (
-            <div className="pb-3 text-base">
-              <Question open={open} of="lead" label="Lead in what was there before" />
-            </div>
-          )}
-        </details>
-      ))}
-      <AsItHadThem open={open} />
-      <div className="flex flex-wrap items-baseline gap-x-6">
-        <span>
-          <span className={LABEL}>Area to coat, {zone.name.toLowerCase()}</span>
-          {planned?.area ? (
-            <Why figure={planned.area} name="Area to coat">
-              <span className="numeral text-2xl">{say(planned.area.value)}</span>
-              <span className="text-lg">m²</span>
-            </Why>
-          ) : (
-            <span className="numeral text-2xl text-soft">–</span>
-          )}
-        </span>
-        {plan.rough > 0 && planned?.area && (
-          <span className="narrow text-sm">
-            rough: {say(planned.area.value * (1 - plan.rough))} to{" "}
-            {say(planned.area.value * (1 + plan.rough))} m²
-          </span>
+    <section
+      aria-label="The piece"
+      className="grid content-start gap-x-8 gap-y-4 p-4 sm:px-6 lg:grid-cols-[minmax(0,1fr)_minmax(20rem,27rem)]"
+    >
+      <div className="flex min-w-0 flex-col gap-3">
+        {plan.drawing ? (
+          <PieceDrawing
+            drawing={plan.drawing}
+            fills={fills}
+            tiles={tiles}
+            tileMm={catalogue.tile_mm}
+            sizes={typed}
+            areas={areas}
+            picked={zone.id}
+            onPickZone={(id) => onZone(job.zones.findIndex((z) => z.id === id))}
+            editor={(size) => {
+              const spec = kind.sizes.find((s) => s.slug === size);
+              return spec ? sizeField(spec) : null;
+            }}
+          />
+        ) : (
+          <p className="border-2 border-dashed border-line px-3 py-8 text-soft">
+            {missing.length > 0 && piece.rough === "measured"
+              ? `Still to measure: the ${missing.map((s) => s.name.toLowerCase()).join(", ")}. Type them as you say them: 750, 75 cm, 29 1/2".`
+              : `${plan.problems.find((p) => p.at.startsWith("/piece"))?.says ?? ""} With this it cannot be drawn.`}
+          </p>
         )}
+        <div className="flex flex-wrap items-baseline gap-x-6">
+          <span>
+            <span className={LABEL}>Area to coat, {zone.name.toLowerCase()}</span>
+            {planned?.area ? (
+              <Why figure={planned.area} name="Area to coat">
+                <span className="numeral text-2xl">{say(planned.area.value)}</span>
+                <span className="text-lg">m²</span>
+              </Why>
+            ) : (
+              <span className="numeral text-2xl text-soft">–</span>
+            )}
+          </span>
+          {plan.rough > 0 && planned?.area && (
+            <span className="narrow text-sm">
+              between {say(planned.area.value * (1 - plan.rough))} and{" "}
+              {say(planned.area.value * (1 + plan.rough))} m², until all sizes are measured
+            </span>
+          )}
+        </div>
+        {plan.presumed.length > 0 && (
+          <p>
+            <strong>Still to measure:</strong> {plan.presumed.map((n) => n.toLowerCase()).join(", ")}. Until
+            then the usual sizes are taken.
+          </p>
+        )}
+        <AsItHadThem open={open} />
       </div>
       <Tabs.Root value={tab} onValueChange={setTab}>
-        <Tabs.List aria-label="The piece" className="flex">
+        <div className="mb-3">
+          <ChooserField
+            label="Piece"
+            of="piece"
+            value={piece.kind}
+            options={catalogue.pieces}
+            onChoose={(slug) => setKind(open, slug)}
+          />
+        </div>
+        <Tabs.List aria-label="About the piece" className="flex">
           {[
             ["sizes", "Sizes"],
             ["zones", `Zones (${job.zones.length})`],
@@ -136,6 +139,21 @@ export function PieceColumn({ open, catalogue, zone: index, onZone }: PieceColum
           ))}
         </Tabs.List>
         <Tabs.Content value="sizes" className="flex flex-col gap-3 pt-3">
+          {missing.length > 0 && (
+            <button
+              type="button"
+              className="press"
+              onClick={() =>
+                void open.decide("the usual sizes", {
+                  edit: "usual sizes",
+                  seed: newId(),
+                  bare: settings.data?.measures === "us" ? "in" : "mm",
+                })
+              }
+            >
+              Take the usual sizes until they are measured
+            </button>
+          )}
           <div className="grid grid-cols-2 items-end gap-2">
             {kind.sizes.map(sizeField)}
             {kind.counts.map((count) => (
@@ -162,7 +180,7 @@ export function PieceColumn({ open, catalogue, zone: index, onZone }: PieceColum
               }
             />
             <Stepper
-              label="Like pieces"
+              label="How many the same"
               value={piece.like}
               min={1}
               max={500}
@@ -190,32 +208,8 @@ export function PieceColumn({ open, catalogue, zone: index, onZone }: PieceColum
   );
 }
 
-function setKind(open: OpenJob, kind: string) {
+export function setKind(open: OpenJob, kind: string) {
   void open.decide("another piece", { edit: "piece", seed: newId(), kind });
-}
-
-function PotWithoutPiece({ open }: { open: OpenJob }) {
-  const want = open.job.zones[0]?.layers[0]?.want;
-  return (
-    <>
-      <h2 className="wide text-base font-bold">A pot, with no piece</h2>
-      {want?.by === "total" && (
-        <NumberField
-          label="How much of the finished mix"
-          value={want.ml}
-          unit="ml"
-          min={0.1}
-          max={200000}
-          onChange={(ml) =>
-            open.edit((job) => changeLayer(job, 0, 0, (layer) => ({ ...layer, want: { by: "total", ml } })))
-          }
-        />
-      )}
-      <button type="button" className="press" onClick={() => setKind(open, "board")}>
-        Put it on a piece
-      </button>
-    </>
-  );
 }
 
 /** What the job has otherwise than the book, each with the book’s to take. */

@@ -1,0 +1,149 @@
+import { Link, useLocation } from "react-router";
+import type { Catalogue } from "../api/client";
+import { useTiles } from "../api/look";
+import { PieceDrawing } from "../drawings/PieceDrawing";
+import { NumberField } from "../parts/fields";
+import { say } from "../parts/say";
+import { sameSpot } from "../parts/useAddress";
+import { changeLayer } from "./change";
+import { setKind } from "./PieceSide";
+import { Question } from "./UsePanel";
+import type { OpenJob } from "./useJob";
+import { ZonesPanel } from "./ZonesPanel";
+
+interface PieceAsideProps {
+  open: OpenJob;
+  catalogue: Catalogue;
+  zone: number;
+  onZone: (index: number) => void;
+}
+
+/** The piece beside the work: small, lit where the work is; on a narrow screen a press away. */
+export function PieceAside(props: PieceAsideProps) {
+  const { open, catalogue, zone: index, onZone } = props;
+  const { search } = useLocation();
+  const zone = open.job.zones[index];
+  if (!zone) return null;
+  if (!open.job.piece)
+    return (
+      <aside aria-label="The piece" className="flex flex-col gap-4 p-4">
+        <PotWithoutPiece open={open} />
+        <details>
+          <summary className="min-h-11 py-2.5 font-semibold">What it goes on</summary>
+          <ZonesPanel open={open} catalogue={catalogue} zone={index} onZone={onZone} />
+        </details>
+      </aside>
+    );
+  const area = open.plan.zones.find((z) => z.zone === zone.id)?.area;
+  return (
+    <aside
+      aria-label="The piece"
+      className="flex min-w-0 flex-col gap-2 px-4 pt-3 lg:sticky lg:top-0 lg:max-h-dvh lg:self-start lg:overflow-auto lg:py-4"
+    >
+      <Cautions open={open} />
+      <details className="lg:hidden">
+        <summary className="flex min-h-11 items-center gap-3">
+          <span aria-hidden>▸</span>
+          <span className="font-semibold">{zone.name}</span>
+          {area && <span>{say(area.value)} m²</span>}
+          {open.job.zones.length > 1 && (
+            <span className="narrow text-sm text-soft">and {open.job.zones.length - 1} more</span>
+          )}
+        </summary>
+        <Small {...props} />
+      </details>
+      <div className="max-lg:hidden">
+        <Small {...props} />
+      </div>
+      <Link
+        to={`/jobs/${open.id}/piece${sameSpot(search)}`}
+        className="inline-flex min-h-11 items-center text-sm underline max-lg:hidden"
+      >
+        {open.plan.presumed.length > 0 ? "Measure it" : "Sizes, zones and use"}
+      </Link>
+    </aside>
+  );
+}
+
+function Small({ open, catalogue, zone: index, onZone }: PieceAsideProps) {
+  const { job, plan } = open;
+  const tiles = useTiles(job);
+  const picked = job.zones[index]?.id ?? "";
+  const pick = (id: string) => onZone(job.zones.findIndex((z) => z.id === id));
+  return (
+    <>
+      {plan.drawing && (
+        <PieceDrawing
+          small
+          drawing={plan.drawing}
+          fills={Object.fromEntries(plan.zones.map((z) => [z.zone, z.hex]))}
+          tiles={tiles}
+          tileMm={catalogue.tile_mm}
+          sizes={{}}
+          areas={{}}
+          picked={picked}
+          onPickZone={pick}
+          editor={() => null}
+        />
+      )}
+      <ul aria-label="Zones" className="mt-2">
+        {job.zones.map((z, i) => {
+          const area = plan.zones.find((p) => p.zone === z.id)?.area;
+          return (
+            <li key={z.id}>
+              <button
+                type="button"
+                aria-pressed={i === index}
+                className="flex min-h-11 w-full items-baseline justify-between gap-2 border-l-4 border-transparent py-2 pl-2 text-left hover:underline aria-pressed:border-ink aria-pressed:font-bold"
+                onClick={() => onZone(i)}
+              >
+                {z.name}
+                <span className="numeral">{area ? `${say(area.value)} m²` : "–"}</span>
+              </button>
+            </li>
+          );
+        })}
+      </ul>
+      {plan.presumed.length > 0 && <p className="narrow text-sm">Sizes are usual ones, not measured.</p>}
+    </>
+  );
+}
+
+/** What can hurt somebody, and the question that is still open, with its answers. */
+function Cautions({ open }: { open: OpenJob }) {
+  return open.plan.cautions.map((caution) => (
+    <details key={caution.rule} className="narrow border-l-4 border-ink pl-2 text-sm">
+      <summary className="min-h-11 py-2.5 font-bold">Take care. {caution.says}</summary>
+      <p className="pb-2">{caution.reason}</p>
+      {(caution.rule === "lead-untested" || caution.rule === "lead-found") && (
+        <div className="pb-3 text-base">
+          <Question open={open} of="lead" label="Lead in what was there before" />
+        </div>
+      )}
+    </details>
+  ));
+}
+
+function PotWithoutPiece({ open }: { open: OpenJob }) {
+  const want = open.job.zones[0]?.layers[0]?.want;
+  return (
+    <>
+      <h2 className="wide text-base font-bold">A pot, with no piece</h2>
+      {want?.by === "total" && (
+        <NumberField
+          label="How much of the finished mix"
+          value={want.ml}
+          unit="ml"
+          min={0.1}
+          max={200000}
+          onChange={(ml) =>
+            open.edit((job) => changeLayer(job, 0, 0, (layer) => ({ ...layer, want: { by: "total", ml } })))
+          }
+        />
+      )}
+      <button type="button" className="press" onClick={() => setKind(open, "board")}>
+        Put it on a piece
+      </button>
+    </>
+  );
+}
