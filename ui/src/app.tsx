@@ -43,7 +43,7 @@ const AHEAD_AFTER_MS = 1000;
 const PLACES = [
   ["/", "Today"],
   ["/days", "Days"],
-  ["/book", "Recipe book"],
+  ["/book", "Recipes"],
   ["/shelf", "Shelf"],
   ["/kit", "Kit"],
   ["/log", "Log"],
@@ -71,7 +71,7 @@ export function App() {
       <a href="#main" className="press sr-only focus:not-sr-only focus:absolute focus:z-30">
         Skip to the work
       </a>
-      <header className="flex min-h-14 items-stretch gap-1 bg-dark text-enamel">
+      <header className="flex min-h-14 items-stretch gap-1 bg-bar text-on-bar">
         <Link to="/" className="flex min-w-11 items-center px-4 text-lg font-bold wide max-sm:hidden">
           Lumso
         </Link>
@@ -82,7 +82,7 @@ export function App() {
               to={to}
               end={to === "/"}
               className={({ isActive }) =>
-                `narrow flex min-w-11 items-center px-2 font-semibold sm:px-3 ${isActive ? "border-b-4 border-enamel pt-1" : ""}`
+                `narrow flex min-w-11 items-center px-1.5 font-semibold sm:px-3 ${isActive ? "border-b-4 border-on-bar pt-1" : ""}`
               }
             >
               {name}
@@ -95,7 +95,7 @@ export function App() {
         <QuickPot />
       </header>
       {/* On a phone the places and the quick pot take all of the bar. */}
-      <div className="bg-dark text-enamel sm:hidden">
+      <div className="bg-bar text-on-bar sm:hidden">
         <NotSaved />
       </div>
       <main id="main">

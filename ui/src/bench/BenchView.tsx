@@ -237,7 +237,7 @@ export function BenchView() {
                 {says}
               </h1>
               {b.first.length > 0 && at === 0 && op.state === "planned" && (
-                <p className="mb-3 border-2 border-ink p-2">
+                <p className="said mb-3">
                   <strong>Before anything else.</strong> {b.first.join(" ")}
                 </p>
               )}

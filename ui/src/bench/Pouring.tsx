@@ -343,7 +343,7 @@ export function Lines({
         </button>
       )}
       {(plan.says.length > 0 || plan.cannot.length > 0) && (
-        <div role="status" className="mt-2 border-2 border-ink p-2">
+        <div role="status" className="said mt-2">
           {plan.says.map((text) => (
             <p key={text} className="font-semibold">
               {text}

@@ -24,7 +24,7 @@ export function Said({ days, moved, seeTo }: { days: Days; moved: string[]; seeT
         </p>
       ))}
       {days.first.map((text) => (
-        <p key={text} className="border-2 border-ink p-2">
+        <p key={text} className="said">
           <strong>Before anything else.</strong> {text}
         </p>
       ))}

@@ -20,7 +20,7 @@ export function Chip({ address, says, old = false, className = "" }: ChipProps) 
     <img
       src={address}
       alt={says}
-      className={`aspect-square border-2 border-ink object-cover ${old ? "opacity-60" : ""} ${className}`}
+      className={`aspect-square border-[6px] border-grey object-cover ${old ? "opacity-60" : ""} ${className}`}
     />
   );
 }

@@ -3,11 +3,12 @@ import { type ReactNode, useState } from "react";
 import { Link } from "react-router";
 import type { Catalogue, Change, Zone } from "../api/client";
 import { useChip, useSeen } from "../api/look";
-import { Chip } from "../drawings/Chip";
+import { recipeOptions } from "../book/options";
+import { Chip, RecipeChip } from "../drawings/Chip";
 import { Range } from "../drawings/DryingStrip";
 import { stackEdit } from "../job/edits";
 import type { OpenJob } from "../job/useJob";
-import { Choice } from "../parts/fields";
+import { ChooserField } from "../parts/Chooser";
 import { Fault, LABEL } from "../parts/notices";
 import { useAddress } from "../parts/useAddress";
 import { AdvicePanel } from "./AdvicePanel";
@@ -92,13 +93,13 @@ export function FinishSide({ open, catalogue, zone: index, layer, onLayer }: Fin
       <section aria-label="The layer" className="bg-enamel p-4 max-md:border-t-2 max-md:border-ink">
         <Tabs.Root value={tab} onValueChange={setTab}>
           <Tabs.List aria-label="About the stack" className="mb-4 flex flex-wrap">
-            <Tabs.Trigger value="layer" className="press">
+            <Tabs.Trigger value="layer" className="side">
               Layer
             </Tabs.Trigger>
-            <Tabs.Trigger value="findings" className="press -ml-0.5">
+            <Tabs.Trigger value="findings" className="side">
               What goes wrong ({open_ones + counts["know this"]})
             </Tabs.Trigger>
-            <Tabs.Trigger value="advice" className="press -ml-0.5">
+            <Tabs.Trigger value="advice" className="side">
               Ask
             </Tabs.Trigger>
           </Tabs.List>
@@ -146,25 +147,26 @@ function AddLayer(props: {
   onAdded: (index: number) => void;
 }) {
   const { open, catalogue, zone: index, onAdded } = props;
-  const [recipe, setRecipe] = useState("paint-plain");
   const zone = open.job.zones[index];
   const count = zone?.layers.length ?? 0;
+  if (count >= catalogue.caps.layers) return null;
+  const add = (recipe: string) => {
+    if (!zone) return;
+    const put = { do: "insert", above: "", recipe, technique: "", wait_h: null } as const;
+    void open.decide("a layer added", stackEdit(zone.id, [put]));
+    onAdded(count);
+  };
   return (
-    <div className="grid grid-cols-[1fr_auto] items-end gap-2">
-      <Choice label="Another layer, on top" value={recipe} options={catalogue.recipes} onChange={setRecipe} />
-      <button
-        type="button"
-        className="press"
-        disabled={count >= catalogue.caps.layers}
-        onClick={() => {
-          if (!zone) return;
-          const put = { do: "insert", above: "", recipe, technique: "", wait_h: null } as const;
-          void open.decide("a layer added", stackEdit(zone.id, [put]));
-          onAdded(count);
-        }}
-      >
-        Add
-      </button>
+    <div>
+      <ChooserField
+        label="Another layer, on top"
+        of="recipe"
+        value=""
+        empty="choose a mix"
+        options={recipeOptions(catalogue)}
+        picture={(o) => <RecipeChip recipe={o.slug} />}
+        onChoose={add}
+      />
     </div>
   );
 }
@@ -199,11 +201,13 @@ function Prep({ open, catalogue, zone: index }: { open: OpenJob; catalogue: Cata
         })}
       </ol>
       <div className="mt-2">
-        <Choice
+        <ChooserField
           label="Add to it"
+          of="prep"
           value=""
-          options={[{ slug: "", name: "choose…" }, ...missing]}
-          onChange={(prep) => prep && change("a preparation added", { do: "prep", prep })}
+          empty="choose…"
+          options={missing}
+          onChoose={(prep) => change("a preparation added", { do: "prep", prep })}
         />
       </div>
     </div>

@@ -171,13 +171,13 @@ function JobBar({ open, sides }: { open: OpenJob; sides: string }) {
         />
       </div>
       {sides && (
-        <nav aria-label="Sides of the job" className="flex flex-wrap pl-0.5 [&>*]:-ml-0.5">
+        <nav aria-label="Sides of the job" className="flex flex-wrap max-sm:order-last max-sm:w-full">
           {[...(open.job.board ? BOARD : []), ...SIDES].map((side) => (
             <NavLink
               key={side.slug}
               to={`/jobs/${open.id}/${side.slug}${sameSpot(search)}`}
               aria-current={sides === side.slug ? "page" : undefined}
-              className={`press ${sides === side.slug ? "press-strong" : ""}`}
+              className="side inline-flex items-center max-sm:grow max-sm:justify-center max-sm:px-1"
             >
               {side.name}
             </NavLink>

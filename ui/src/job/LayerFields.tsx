@@ -1,4 +1,7 @@
 import type { Catalogue, Change, Layer } from "../api/client";
+import { recipeOptions, techniqueOptions } from "../book/options";
+import { RecipeChip } from "../drawings/Chip";
+import { ChooserField } from "../parts/Chooser";
 import { Choice, Stepper } from "../parts/fields";
 import { LABEL } from "../parts/notices";
 import { percent } from "../parts/say";
@@ -48,7 +51,14 @@ export function MixChoice(props: LayerFieldsProps) {
 
   return (
     <div>
-      <Choice label="Mix" value={layer.recipe} options={catalogue.recipes} onChange={setRecipe} />
+      <ChooserField
+        label="Mix"
+        of="recipe"
+        value={layer.recipe}
+        options={recipeOptions(catalogue)}
+        picture={(o) => <RecipeChip recipe={o.slug} />}
+        onChoose={setRecipe}
+      />
       <p className="narrow mt-1 text-sm text-soft">{recipe?.looks}</p>
       {paint && paints.length > 1 && (
         <div className="mt-2">
@@ -147,7 +157,7 @@ export function HowMuch(props: LayerFieldsProps) {
         onChange={(coats) => change({ coats })}
       />
       <Stepper
-        label="Touches"
+        label="Share of the surface covered"
         value={layer.touched}
         min={0.05}
         max={1}
@@ -190,12 +200,19 @@ export function OnSurface(props: LayerFieldsProps) {
     <div className="flex flex-col gap-3">
       <div>
         <div className="grid grid-cols-2 gap-3">
-          <Choice label="Put on" value={layer.technique} options={options} onChange={setTechnique} />
-          <Choice
+          <ChooserField
+            label="Put on"
+            of="technique"
+            value={layer.technique}
+            options={techniqueOptions(options)}
+            onChoose={setTechnique}
+          />
+          <ChooserField
             label="Tool"
+            of="tool"
             value={layer.tool}
             options={catalogue.tools}
-            onChange={(tool) => change({ tool })}
+            onChoose={(tool) => change({ tool })}
           />
         </div>
         {technique && <p className="narrow mt-1 text-sm text-soft">{technique.how}</p>}

@@ -18,10 +18,7 @@ export function Pending({ open }: { open: OpenJob }) {
         </p>
       )}
       {refused.map((refusal) => (
-        <div
-          key={refusal.label + refusal.says}
-          className="flex w-full flex-wrap items-center gap-3 border-2 border-ink p-2"
-        >
+        <div key={refusal.label + refusal.says} className="flex w-full flex-wrap items-center gap-3">
           <div className="grow">
             <Alert quiet>
               <strong>Not done: {refusal.label}.</strong> {refusal.says}

@@ -132,8 +132,8 @@ export function PieceSide({ open, catalogue, zone: index, onZone }: PieceSidePro
             ["sizes", "Sizes"],
             ["zones", `Zones (${job.zones.length})`],
             ["use", "Use"],
-          ].map(([slug, name], i) => (
-            <Tabs.Trigger key={slug} value={slug ?? ""} className={`press grow ${i ? "-ml-0.5" : ""}`}>
+          ].map(([slug, name]) => (
+            <Tabs.Trigger key={slug} value={slug ?? ""} className="side grow">
               {name}
             </Tabs.Trigger>
           ))}

@@ -1,4 +1,6 @@
 import type { Catalogue, Zone } from "../api/client";
+import { groundOptions } from "../book/options";
+import { ChooserField } from "../parts/Chooser";
 import { Choice } from "../parts/fields";
 import { Alert } from "../parts/notices";
 import { newId, say } from "../parts/say";
@@ -86,11 +88,15 @@ export function ZonesPanel({ open, catalogue, zone: index, onZone }: ZonesPanelP
           />
         </div>
         <div className="col-span-2">
-          <Choice
+          <ChooserField
             label="Ground"
+            of="ground"
             value={zone.ground}
-            options={catalogue.grounds}
-            onChange={(ground) =>
+            options={groundOptions(catalogue)}
+            picture={(o) => (
+              <span className="block size-8 border border-line" style={{ background: o.hex }} />
+            )}
+            onChoose={(ground) =>
               void open.decide("another ground", { edit: "ground", seed: newId(), zone: zone.id, ground })
             }
           />
@@ -189,7 +195,7 @@ export function ZonesPanel({ open, catalogue, zone: index, onZone }: ZonesPanelP
                 <button
                   type="button"
                   className="press text-sm"
-                  aria-label={`A zone of its own for ${surface.name}`}
+                  aria-label={`Make ${surface.name} a separate zone`}
                   disabled={
                     job.zones.length >= catalogue.caps.zones ||
                     !surface.zone ||
@@ -197,7 +203,7 @@ export function ZonesPanel({ open, catalogue, zone: index, onZone }: ZonesPanelP
                   }
                   onClick={() => split(surface.slug)}
                 >
-                  Own zone
+                  Make a separate zone
                 </button>
               </div>
               {!surface.zone && (

@@ -5,6 +5,7 @@ import type { Begin, Catalogue, FormLine } from "../api/client";
 import { Refused } from "../api/client";
 import { useForms, useFormWith } from "../api/forms";
 import { useCatalogue } from "../api/workshop";
+import { groundOptions, recipeOptions } from "../book/options";
 import { MiniPiece } from "../drawings/MiniPiece";
 import { ANSWERS } from "../job/UsePanel";
 import { Chooser } from "../parts/Chooser";
@@ -58,7 +59,6 @@ function NewJob({ catalogue, forms }: { catalogue: Catalogue; forms: FormLine[] 
   const finish = (part: Partial<Told>) =>
     begin.mutate({ ...told, ...part }, { onSuccess: (made) => navigate(`/jobs/${made.id}`) });
 
-  const grounds = catalogue.grounds.map((g) => ({ slug: g.slug, name: g.name, says: g.looks, hex: g.hex }));
   const becomes = [
     ...catalogue.finishes
       .map((f) => ({
@@ -69,13 +69,7 @@ function NewJob({ catalogue, forms }: { catalogue: Catalogue; forms: FormLine[] 
         suits: f.grounds.includes(told.ground),
       }))
       .sort((a, b) => Number(b.suits) - Number(a.suits)),
-    ...catalogue.recipes.map((r) => ({
-      slug: `recipe/${r.slug}`,
-      name: r.name,
-      says: r.looks,
-      group: "one mix",
-      suits: true,
-    })),
+    ...recipeOptions(catalogue).map((r) => ({ ...r, slug: `recipe/${r.slug}`, suits: true })),
   ];
   const reached = (of: Step) => ORDER.indexOf(step) > ORDER.indexOf(of);
 
@@ -141,7 +135,7 @@ function NewJob({ catalogue, forms }: { catalogue: Catalogue; forms: FormLine[] 
               of="ground"
               focused
               placeholder="raw pine, varnished, painted…"
-              options={grounds}
+              options={groundOptions(catalogue)}
               picture={(o) => (
                 <span className="block size-9 border border-line" style={{ background: o.hex }} />
               )}

@@ -75,16 +75,16 @@ export function LookSide({ open, catalogue, zone: index, layer, onLayer }: LookS
       >
         <Tabs.Root value={tab} onValueChange={setTab}>
           <Tabs.List aria-label="About the look" className="mb-4 flex flex-wrap">
-            <Tabs.Trigger value="move" className="press">
+            <Tabs.Trigger value="move" className="side">
               Move
             </Tabs.Trigger>
-            <Tabs.Trigger value="compare" className="press -ml-0.5">
+            <Tabs.Trigger value="compare" className="side">
               Compare
             </Tabs.Trigger>
-            <Tabs.Trigger value="match" className="press -ml-0.5">
+            <Tabs.Trigger value="match" className="side">
               Match a colour
             </Tabs.Trigger>
-            <Tabs.Trigger value="board" className="press -ml-0.5">
+            <Tabs.Trigger value="board" className="side">
               Test board
             </Tabs.Trigger>
           </Tabs.List>

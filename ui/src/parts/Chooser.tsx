@@ -131,14 +131,17 @@ export function Chooser<O extends Option>(props: ChooserProps<O>) {
 
 interface ChooserFieldProps<O extends Option> extends ChooserProps<O> {
   value: string;
+  /** What stands there while nothing is chosen. */
+  empty?: string;
 }
 
 /** The one that is chosen, as a strip of tape; pressed, the list to choose another from. */
 export function ChooserField<O extends Option>(props: ChooserFieldProps<O>) {
-  const { label, options, value, picture, onChoose } = props;
+  const { label, options, value, picture, empty = "", onChoose } = props;
   const [open, setOpen] = useState(false);
   const id = useId();
   const now = options.find((o) => o.slug === value);
+  const shown = now?.name ?? (value || empty);
   return (
     <div className="min-w-0">
       <span id={id} className={LABEL}>
@@ -146,11 +149,11 @@ export function ChooserField<O extends Option>(props: ChooserFieldProps<O>) {
       </span>
       <Popover.Root open={open} onOpenChange={setOpen}>
         <Popover.Trigger
-          aria-label={`${label}: ${now?.name ?? value}`}
+          aria-label={`${label}: ${shown}`}
           className="tape flex w-full items-center gap-2 text-left font-semibold"
         >
           {now && picture && <span className="w-8 shrink-0">{picture(now)}</span>}
-          <span className="min-w-0 grow first-letter:uppercase">{now?.name ?? value}</span>
+          <span className="min-w-0 grow first-letter:uppercase">{shown}</span>
           <span aria-hidden>▾</span>
         </Popover.Trigger>
         <Popover.Portal>

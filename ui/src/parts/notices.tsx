@@ -37,7 +37,7 @@ export function TakeCare({ texts, again = [] }: { texts: string[]; again?: strin
   return (
     <ul aria-label="Take care" className="my-1.5 text-sm">
       {texts.map((text) => (
-        <li key={text} className="-mt-0.5 border-2 border-ink bg-enamel px-2 py-1">
+        <li key={text} className="said mb-1 py-0.5">
           <strong>Take care.</strong> {text}
         </li>
       ))}

@@ -3,7 +3,9 @@ import { useState } from "react";
 import { useNavigate } from "react-router";
 import { useBeginJob } from "../api/changes";
 import { useCatalogue } from "../api/workshop";
+import { recipeOptions } from "../book/options";
 import { RecipeChip } from "../drawings/Chip";
+import { Chooser } from "../parts/Chooser";
 import { NumberField } from "../parts/fields";
 import { Alert } from "../parts/notices";
 
@@ -39,12 +41,12 @@ export function QuickPot() {
         begin.reset();
       }}
     >
-      <Dialog.Trigger className="min-w-11 bg-tape px-5 font-bold text-ink">Quick pot</Dialog.Trigger>
+      <Dialog.Trigger className="min-w-11 bg-tape px-2 font-bold text-ink sm:px-5">Quick pot</Dialog.Trigger>
       <Dialog.Portal>
         <Dialog.Overlay className="fixed inset-0 z-10 bg-ink/60" />
         <Dialog.Content
           aria-describedby={undefined}
-          className="fixed inset-x-0 top-0 z-20 mx-auto max-h-dvh max-w-3xl overflow-auto border-2 border-t-0 border-ink bg-steel p-5"
+          className="fixed inset-x-0 top-0 z-20 mx-auto flex max-h-dvh max-w-3xl flex-col overflow-auto border-2 border-t-0 border-ink bg-steel p-5"
         >
           <div className="flex items-start justify-between gap-3">
             <Dialog.Title className="text-xl font-bold">Quick pot</Dialog.Title>
@@ -52,26 +54,22 @@ export function QuickPot() {
           </div>
           {recipe === "" ? (
             <>
-              <h3 className="mt-3 mb-2 text-sm font-semibold text-soft">
-                Which mix? Pictures are estimates.
-              </h3>
-              <ul className="grid gap-2 sm:grid-cols-2">
-                {catalogue.data?.recipes.map((r) => (
-                  <li key={r.slug}>
-                    <button
-                      type="button"
-                      className="press !grid min-h-[72px] w-full grid-cols-[4rem_1fr] items-center gap-3 !p-1 !text-left"
-                      onClick={() => setRecipe(r.slug)}
-                    >
-                      <RecipeChip recipe={r.slug} />
-                      <span>
-                        <span className="block">{r.name}</span>
-                        <span className="narrow block text-sm font-normal text-soft">{r.looks}</span>
-                      </span>
-                    </button>
-                  </li>
-                ))}
-              </ul>
+              <p className="mt-3 mb-2 text-sm font-semibold text-soft">Which mix? Pictures are estimates.</p>
+              {catalogue.data && (
+                <Chooser
+                  label="Which mix?"
+                  of="recipe"
+                  focused
+                  placeholder="glaze, salt wash, milk paint…"
+                  options={recipeOptions(catalogue.data)}
+                  picture={(o) => (
+                    <span className="w-16">
+                      <RecipeChip recipe={o.slug} />
+                    </span>
+                  )}
+                  onChoose={setRecipe}
+                />
+              )}
             </>
           ) : (
             <>

@@ -40,7 +40,7 @@ export function StepsSide({ open, zone }: { open: OpenJob; zone: number }) {
         dries another is worked.
       </p>
       {steps.first.map((text) => (
-        <p key={text} className="mt-3 border-2 border-ink p-2">
+        <p key={text} className="said mt-3">
           <strong>Before anything else.</strong> {text}
         </p>
       ))}
@@ -115,8 +115,8 @@ function Sum({ name, value }: { name: string; value: string }) {
 
 function LayOut({ kit }: { kit: string[] }) {
   return (
-    <details className="mt-4 border-2 border-ink">
-      <summary className="min-h-11 px-3 py-2 font-semibold">All it takes ({kit.length} things)</summary>
+    <details className="mt-3">
+      <summary className="min-h-11 py-2 font-semibold">All it takes ({kit.length} things)</summary>
       <ul className="grid grid-cols-2 gap-x-6 px-3 pb-3 xl:grid-cols-3">
         {kit.map((thing) => (
           <li key={thing} className="flex items-baseline gap-2">

@@ -1,6 +1,7 @@
 """How a mix is measured out: fillings, options, what a scale shows."""
 
 from dataclasses import dataclass
+from typing import Literal
 
 from ..value import Value
 
@@ -48,6 +49,11 @@ class Weighed(Value):
     error: float
 
 
+Outcome = Literal["found", "none", "too small", "stopped"]
+"""What came of looking for fillings: found; none within the surplus, and all were tried; below the smallest measure;
+stopped at the budget, with the best so far where there is one."""
+
+
 @dataclass(frozen=True)
 class KitAnswer(Value):
     """The trade-offs, best first: the first is the default. Without any, `says` why, and what would work."""
@@ -63,3 +69,6 @@ class KitAnswer(Value):
     """Why it cannot be weighed with this scale; "" where it can, or there is none."""
     smallest_weighed: float | None = None
     """How many times the need the smallest batch is that can be weighed; None when the need can be."""
+    outcome: Outcome = "found"
+    larger: KitOption | None = None
+    """Where the need cannot be measured: the smallest batch above the surplus that can, in the same shares."""

@@ -20,7 +20,7 @@ from ..book.kit import Kit
 from .fillings import Filling
 
 EXTRA_FILLINGS = 8
-"""How many fillings beyond the fewest possible a component may take."""
+"""How many fillings beyond the fewest possible a component may take, before it is clear that none do otherwise."""
 EXACT = 1e-6
 MOST_NODES = 20_000
 Ints = NDArray[np.int64]
@@ -74,8 +74,9 @@ def grid(kit: Kit, most_ml: float) -> tuple[float, list[FillingValue], list[Fill
     return unit, on_grid(fillings_of(kit)), on_grid(fillings_of(kit, dry=True))
 
 
-def reachable(values: Sequence[FillingValue], windows: Sequence[tuple[int, int]]) -> list[int]:
-    """Bit sets of the amounts first reached with 0, 1, 2 … fillings, until every window has had its fill."""
+def reachable(values: Sequence[FillingValue], windows: Sequence[tuple[int, int]], extra: float) -> list[int]:
+    """Bit sets of the amounts first reached with 0, 1, 2 … fillings, until every window has had its fill: `extra`
+    fillings more than its fewest."""
     top = max(high for _, high in windows)
     mask = (1 << (top + 1)) - 1
     shifts = sorted({v.units for v in values if v.units <= top})
@@ -92,14 +93,15 @@ def reachable(values: Sequence[FillingValue], windows: Sequence[tuple[int, int]]
         for i, (low, high) in enumerate(windows):
             if first[i] is None and (frontier >> low) & ((1 << (high - low + 1)) - 1):
                 first[i] = len(layers) - 1
-        if all(f is not None and len(layers) > f + EXTRA_FILLINGS for f in first):
+        if all(f is not None and len(layers) > f + extra for f in first):
             break
         if len(layers) > top + 1:
             break
     return layers
 
 
-def choices_in(layers: Sequence[int], low: int, high: int) -> Choices:
+def choices_in(layers: Sequence[int], low: int, high: int, extra: float) -> Choices:
+    """The amounts within a window, with no more fillings than `extra` beyond its fewest."""
     width = high - low + 1
     window_mask = (1 << width) - 1
     units: list[Ints] = []
@@ -110,7 +112,7 @@ def choices_in(layers: Sequence[int], low: int, high: int) -> Choices:
         if not bits:
             continue
         least = k if least is None else least
-        if k > least + EXTRA_FILLINGS:
+        if k > least + extra:
             break
         packed = np.frombuffer(bits.to_bytes((width + 7) // 8, "little"), dtype=np.uint8)
         at = np.flatnonzero(np.unpackbits(packed, bitorder="little")).astype(np.int64) + low

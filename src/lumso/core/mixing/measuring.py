@@ -1,12 +1,14 @@
 """Measuring a mix out with the kit one owns: the trade-offs between waste and work, or why it cannot be done."""
 
 from collections.abc import Sequence
+from dataclasses import replace
 from functools import lru_cache
 from math import ceil, inf
 
 from ..book.kit import Kit
-from .fillings import Filled, KitAnswer, KitOption, Weighed
-from .kit_search import EXACT, FillingValue, Search, choices_in, fill, fillings_of, grid, reachable
+from ..figure import millilitres
+from .fillings import Filled, KitAnswer, KitOption, Outcome, Weighed
+from .kit_search import EXACT, EXTRA_FILLINGS, FillingValue, Search, choices_in, fill, fillings_of, grid, reachable
 from .needs import Need
 
 LITTLE = 0.1
@@ -47,10 +49,13 @@ def too_much(needs: Sequence[Need], kit: Kit, high: float) -> Need | None:
     return None
 
 
-def offers(needs: Sequence[Need], kit: Kit, surplus: float) -> tuple[list[KitOption], bool]:
+def offers(
+    needs: Sequence[Need], kit: Kit, surplus: float, extra: float = EXTRA_FILLINGS
+) -> tuple[list[KitOption], bool]:
     """The best option for each thing that can be asked for, without repeats; and whether all was looked at.
 
-    `surplus` is the share more than needed that may be mixed.
+    `surplus` is the share more than needed that may be mixed, `extra` how many fillings more than the fewest possible a
+    component may take.
     """
     high = (1 + surplus) * (1 + kit.tolerance)
     if too_much(needs, kit, high):
@@ -61,9 +66,9 @@ def offers(needs: Sequence[Need], kit: Kit, surplus: float) -> tuple[list[KitOpt
     layers = {}
     for is_dry, values in ((False, wet), (True, dry)):
         own = [w for w, n in zip(windows, needs, strict=True) if n.dry == is_dry]
-        layers[is_dry] = (reachable(values, own) if own and values else [1], values)
+        layers[is_dry] = (reachable(values, own, extra) if own and values else [1], values)
     ways = [layers[n.dry] for n in needs]
-    choices = [choices_in(way[0], *window) for way, window in zip(ways, windows, strict=True)]
+    choices = [choices_in(way[0], *window, extra) for way, window in zip(ways, windows, strict=True)]
     if any(len(c.units) == 0 for c in choices):
         return [], True
     options: list[KitOption] = []
@@ -139,33 +144,58 @@ def _default_first(options: tuple[KitOption, ...]) -> tuple[KitOption, ...]:
     return options if best is None else (best, *(o for o in options if o is not best))
 
 
-def _cannot(needs: Sequence[Need], kit: Kit) -> tuple[str, float | None]:
-    """Why nothing can be offered, and how many times the need the smallest batch is that can be measured."""
+DOUBLED = 8
+"""How often the batch is doubled until something can be measured."""
+EXACTLY = 3
+"""For so many doublings every amount is looked at, however many fillings it takes."""
+
+
+def _larger(needs: Sequence[Need], kit: Kit) -> KitOption | None:
+    """The smallest batch above the surplus that can be measured in the same shares; None where none is in reach."""
+    least = {dry: fillings[0][1] for dry in (False, True) if (fillings := fillings_of(kit, dry))}
+    if any(n.dry not in least for n in needs):
+        return None
+    # Nothing smaller can be: each part takes a filling at least, within the tolerance of its share.
+    scale = max(1.0, *(least[n.dry] / n.ml / (1 + kit.tolerance) ** 2 for n in needs))
+    for doubled in range(DOUBLED):
+        times = scale * 2**doubled
+        larger = [Need(n.component, n.ml * times, n.g * times, n.dry, n.name) for n in needs]
+        found, _ = offers(larger, kit, max(1.0, kit.surplus), inf if doubled < EXACTLY else EXTRA_FILLINGS)
+        if found:
+            best = min(found, key=lambda o: (o.total_ml, o.count))
+            parts = tuple(replace(p, need_ml=n.ml) for p, n in zip(best.parts, needs, strict=True))
+            return replace(best, surplus=best.total_ml / sum(n.ml for n in needs) - 1, parts=parts)
+    return None
+
+
+def _cannot(needs: Sequence[Need], kit: Kit, proved: bool) -> tuple[Outcome, str]:
+    """Which of the answers that is, and why."""
     for need in needs:
         if not fillings_of(kit, need.dry):
             kind = "is measured level, and this kit has no spoon, scoop or cup" if need.dry else "cannot be poured"
-            return f"{need.called} {kind}: weigh it, or use another kit.", None
-    if much := too_much(needs, kit, (1 + kit.surplus) * (1 + kit.tolerance)):
-        return (
-            f"{much.called} needs {much.ml:.0f} ml: too much for measures this small. Add a larger jug to the kit.",
-            None,
-        )
+            return "none", f"{need.called} {kind}: weigh it, or use another kit."
+    high = (1 + kit.surplus) * (1 + kit.tolerance)
+    if much := too_much(needs, kit, high):
+        says = f"{much.called} needs {millilitres(much.ml)}: too much for measures this small."
+        return "stopped", f"{says} Add a larger jug to the kit."
     least = {dry: fillings[0][1] for dry in (False, True) if (fillings := fillings_of(kit, dry))}
     short = min(needs, key=lambda n: n.ml / least[n.dry])
-    scale = max(1.0, least[short.dry] / short.ml)
-    why = f"No fillings keep the shares within {kit.tolerance:.0%} at {kit.surplus:.0%} surplus or less."
-    if scale > 1:
-        why = (
-            f"{short.called} needs {short.ml:.3g} ml, less than the smallest filling of this kit, "
-            f"{least[short.dry]:.3g} ml."
+    if least[short.dry] > short.ml * high * (1 + EXACT):
+        return "too small", (
+            f"{short.called} needs {millilitres(short.ml)}, less than the smallest filling of this kit, "
+            f"{millilitres(least[short.dry])}. The batch is too small to measure."
         )
-    for doubled in range(8):
-        times = scale * 2**doubled
-        larger = [Need(n.component, n.ml * times, n.g * times, n.dry, n.name) for n in needs]
-        options, _ = offers(larger, kit, max(1.0, kit.surplus))
-        if options:
-            return f"{why} The batch is too small to measure.", options[0].total_ml / sum(n.ml for n in needs)
-    return f"{why} No larger batch measures well either: use another kit.", None
+    whole = sum(n.ml for n in needs)
+    if not proved:
+        return (
+            "stopped",
+            f"There are too many ways to measure {millilitres(whole)} to try them all: none was found so far.",
+        )
+    more = f"or up to {kit.surplus:.0%} more " if kit.surplus else ""
+    return "none", (
+        f"No fillings of this kit make {millilitres(whole)} {more}with every share within {kit.tolerance:.0%}: "
+        "all were tried."
+    )
 
 
 @lru_cache(maxsize=512)
@@ -180,10 +210,17 @@ def measure_out(needs: tuple[Need, ...], kit: Kit) -> KitAnswer:
     weighed, light, lightest = weigh(needs, kit)
     if not needs or not kit.measures:
         nothing = "" if weighed or not needs else "This kit holds nothing to measure with."
-        return KitAnswer((), weighed, nothing, weigh_says=light, smallest_weighed=lightest)
+        return KitAnswer(
+            (), weighed, nothing, weigh_says=light, smallest_weighed=lightest, outcome="none" if nothing else "found"
+        )
     options, proved = offers(needs, kit, kit.surplus)
+    if not options:  # before it is said that there are none, those that take many more fillings are tried too
+        options, proved = offers(needs, kit, kit.surplus, inf)
     if options:
         best = _default_first(worthwhile(options))
-        return KitAnswer(best, weighed, proved=proved, weigh_says=light, smallest_weighed=lightest)
-    says, times = _cannot(needs, kit)
-    return KitAnswer((), weighed, says, times, weigh_says=light, smallest_weighed=lightest)
+        outcome: Outcome = "found" if proved else "stopped"
+        return KitAnswer(best, weighed, "", None, proved, light, lightest, outcome)
+    outcome, says = _cannot(needs, kit, proved)
+    larger = _larger(needs, kit)
+    times = larger.total_ml / sum(n.ml for n in needs) if larger else None
+    return KitAnswer((), weighed, says, times, proved, light, lightest, outcome, larger)
