@@ -35,6 +35,7 @@ NOT_DOCUMENTS = {
     "POST /api/edits",
     "POST /api/finish/advice",
     "POST /api/forms/{slug}",
+    "POST /api/measures",
     "POST /api/finish/library",
     "POST /api/finish/steps",
     "POST /api/look",

@@ -1,14 +1,25 @@
 """Measuring has four answers, each held against trying everything: found, none, below the smallest, stopped."""
 
+from dataclasses import replace
 from itertools import product
 from random import Random
 
 import pytest
 
+from lumso.catalogue import shipped
 from lumso.core.book.kit import Kit, KitMeasure
+from lumso.core.job.job import FromTotal, Job, Zone
+from lumso.core.job.start import start_layer
+from lumso.core.layers.conditions import Room
 from lumso.core.mixing import kit_search, measuring
+from lumso.core.mixing.larger import with_what_speaks_against
 from lumso.core.mixing.measuring import measure_out
-from lumso.core.mixing.needs import Need
+from lumso.core.mixing.needs import Need, needs_of
+from lumso.core.plan.plan import plan
+from lumso.core.workshop.shelf import ShelfItem
+from lumso.core.workshop.workshop import Workshop
+
+C = shipped()
 
 SIZES = (1.25, 2.5, 5.0, 7.5, 10.0, 12.5, 15.0, 20.0, 30.0)
 
@@ -119,3 +130,23 @@ def test_a_search_that_had_to_stop_says_so_and_never_that_there_is_none(monkeypa
     assert not answer.proved
     assert answer.outcome == "stopped"
     assert "all were tried" not in answer.says
+
+
+def test_more_than_is_needed_is_held_against_vessel_and_shelf() -> None:
+    """A wash of 30 ml with one measure of 100 ml: 1 + 3 of it make 400 ml, which no jam jar holds."""
+    layer = start_layer("l", "paint-wash-raw-wood", "raw-pine", C)
+    zone = Zone("z", "Pot", "raw-pine", (), (replace(layer, want=FromTotal("total", 30)),))
+    job = Job("lumso-job", 8, "Pot", (zone,))
+    mix = plan(job, Workshop(), C, Room()).zones[0].layers[0].pots[0].mix
+    kit = Kit("k", "kit", (KitMeasure("cup", 100, 0, "cup"),))
+    answer = measure_out(needs_of(mix), kit)
+    assert answer.larger
+    assert answer.larger.total_ml == pytest.approx(400)
+    paint = next(p for p in mix.parts if p.role == "paint")
+    roomy, jam = Workshop(vessel="paint-kettle"), Workshop(vessel="jam-jar")
+    assert with_what_speaks_against(answer, mix, roomy, C).larger_says == ()
+    assert "more than a jam jar holds" in with_what_speaks_against(answer, mix, jam, C).larger_says[0]
+    for on_hand, said in ((99.0, True), (101.0, False), (0.0, False)):
+        shelf = (ShelfItem(paint.material, on_hand),)
+        says = with_what_speaks_against(answer, mix, Workshop(shelf=shelf), C).larger_says
+        assert bool(says) == said

@@ -13,6 +13,7 @@ from lumso.core.changes.what_if import WhatIf
 from lumso.core.errors import InvalidValue
 from lumso.core.job.job import Job
 from lumso.core.mixing.fillings import KitAnswer
+from lumso.core.mixing.larger import with_what_speaks_against
 from lumso.core.mixing.mix import Mix
 from lumso.core.mixing.needs import Needs, needs_of
 from lumso.core.work.batch_file import BatchFile
@@ -104,7 +105,12 @@ async def measured(mixes: Sequence[Mix], kit: Kit, request: Request, here: Conte
         here.measured.update(((needs, kit), answer) for needs, answer in zip(fresh, found, strict=True))
         while len(here.measured) > MOST_MEASURED:
             here.measured.pop(next(iter(here.measured)), None)
-    return [answer for needs in asked if (answer := known[needs])]
+    book, workshop = here.known(), here.workshop()
+    return [
+        with_what_speaks_against(answer, mix, workshop, book)
+        for mix, needs in zip(mixes, asked, strict=True)
+        if (answer := known[needs])
+    ]
 
 
 def measure_all(needs: Sequence[Needs], kit: Kit) -> list[KitAnswer]:

@@ -10,7 +10,7 @@ from lumso.core.book.catalogue import Catalogue, pick
 from lumso.core.book.films import Film
 from lumso.core.book.finishes import Finish
 from lumso.core.book.forms import Synonym
-from lumso.core.book.kit import Kit
+from lumso.core.book.kit import Kit, KitMeasure, measures_said
 from lumso.core.book.materials import Consistency, Material, Vessel
 from lumso.core.book.preparation import GRIT_OF, SANDED_BACK, Abrasive, Preparation, SandedBack, Wool
 from lumso.core.book.recipes import Recipe
@@ -146,6 +146,13 @@ class ShelfLine(BaseModel):
     item: ShelfItem
     on_shelf: bool
     values: list[FieldOut]
+
+
+class SaidIn(BaseModel):
+    """The measures of a drawer, as they are said."""
+
+    model_config = ConfigDict(extra="forbid")
+    typed: Annotated[str, Field(max_length=500)]
 
 
 class WeighingIn(BaseModel):
@@ -285,6 +292,13 @@ def put_kit(slug: str, kit: Kit, here: Here, response: Response, if_match: IfMat
     made = entries.save(here.db, "kit", slug, read_revision(if_match), document("kit", kit), key)
     response.headers["ETag"] = f'"{made}"'
     return kit
+
+
+@router.post("/measures")
+def read_measures(said: SaidIn, here: Here) -> list[KitMeasure]:
+    """What measures are meant, each with what it holds; or which of them cannot be read."""
+    system = here.known().system(here.workshop().measures)
+    return list(measures_said(said.typed, system))
 
 
 @router.delete("/kits/{slug:path}", status_code=204)

@@ -1490,6 +1490,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/measures": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Read Measures
+         * @description What measures are meant, each with what it holds; or which of them cannot be read.
+         */
+        post: operations["read_measures_api_measures_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/mix-sheet": {
         parameters: {
             query?: never;
@@ -6034,8 +6054,22 @@ export interface components {
          * @description The trade-offs, best first: the first is the default. Without any, `says` why, and what would work.
          */
         KitAnswer: {
+            /** @description Where the need cannot be measured: the smallest batch above the surplus that can, in the same shares. */
+            larger: components["schemas"]["KitOption"] | null;
+            /**
+             * Larger Says
+             * @description What speaks against so much.
+             * @default []
+             */
+            larger_says: string[];
             /** Options */
             options: components["schemas"]["KitOption"][];
+            /**
+             * Outcome
+             * @default found
+             * @enum {string}
+             */
+            outcome: "found" | "none" | "too small" | "stopped";
             /**
              * Proved
              * @description Whether the search looked at everything: false when it had to stop early.
@@ -9487,6 +9521,14 @@ export interface components {
             slides: boolean;
             /** Upright */
             upright: boolean;
+        };
+        /**
+         * SaidIn
+         * @description The measures of a drawer, as they are said.
+         */
+        SaidIn: {
+            /** Typed */
+            typed: string;
         };
         /**
          * SandedBack
@@ -14880,6 +14922,39 @@ export interface operations {
                 };
                 content: {
                     "image/png": string;
+                };
+            };
+            /** @description Problem details */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    read_measures_api_measures_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SaidIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["KitMeasure-Output"][];
                 };
             };
             /** @description Problem details */

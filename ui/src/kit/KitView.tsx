@@ -9,7 +9,10 @@ import { Choice, NumberField } from "../parts/fields";
 import { Loading } from "../parts/notices";
 import { newId, percent, say } from "../parts/say";
 import { TextField } from "../parts/TextField";
+import { useAddress } from "../parts/useAddress";
 import { useDraft } from "../parts/useDraft";
+import { usePlace } from "../parts/usePlace";
+import { TypedKit } from "./KitChoice";
 
 const SHAPES = ["spoon", "scoop", "cup", "jug", "syringe"] as const;
 
@@ -19,10 +22,12 @@ export function KitView() {
   const settings = useSettings();
   const choose = useChoose();
   const put = usePutKit();
+  const [looked, look] = useAddress("kit", "");
+  usePlace("Measuring kit");
   if (catalogue.error) return <Failure error={catalogue.error} onRetry={() => void catalogue.refetch()} />;
   if (!catalogue.data || !settings.data) return <Loading>Opening the drawer…</Loading>;
   const { kits, own_kits } = catalogue.data;
-  const kit = kits.find((k) => k.slug === settings.data.kit) ?? kits[0];
+  const kit = kits.find((k) => k.slug === (looked || settings.data.kit)) ?? kits[0];
   if (!kit) return null;
   const error = put.error ?? choose.error;
 
@@ -39,11 +44,11 @@ export function KitView() {
                   type="button"
                   className="press w-full text-left"
                   aria-pressed={k.slug === kit.slug}
-                  onClick={() => choose.mutate({ ...settings.data, kit: k.slug })}
+                  onClick={() => look(k.slug)}
                 >
                   {k.name}
                   <span className="narrow block text-sm font-normal">
-                    {k.slug === kit.slug ? "in use" : `${k.measures.length} measures`}
+                    {k.slug === settings.data.kit ? "in use" : `${k.measures.length} measures`}
                     {k.scale_g > 0 && `, scale to ${say(k.scale_g)} g`}
                   </span>
                 </button>
@@ -57,14 +62,33 @@ export function KitView() {
               const slug = `own-${newId()}`;
               put.mutate(
                 { entry: { ...kit, slug, name: `${kit.name}, mine` }, read: 0 },
-                { onSuccess: () => choose.mutate({ ...settings.data, kit: slug }) },
+                { onSuccess: () => look(slug) },
               );
             }}
           >
             Copy as another kit
           </button>
+          <div className="mt-4">
+            <TypedKit
+              onMade={(slug) => {
+                look(slug);
+                choose.mutate({ ...settings.data, kit: slug });
+              }}
+            />
+          </div>
         </section>
-        <Editor key={kit.slug} saved={kit} revision={own_kits[kit.slug] ?? 0} />
+        <div className="min-w-0">
+          {kit.slug !== settings.data.kit && (
+            <button
+              type="button"
+              className="press press-strong mb-4"
+              onClick={() => choose.mutate({ ...settings.data, kit: kit.slug })}
+            >
+              Measure with this kit
+            </button>
+          )}
+          <Editor key={kit.slug} saved={kit} revision={own_kits[kit.slug] ?? 0} />
+        </div>
       </div>
       <FilePanel what="kits" says="Your own kits, to keep or to pass on." />
     </div>
@@ -244,7 +268,7 @@ function AddMeasure({ onAdd }: { onAdd: (measure: KitMeasure) => void }) {
   const [name, setName] = useState("");
   const [ml, setMl] = useState(15);
   return (
-    <div className="mt-4 max-w-2xl border-2 border-dashed border-soft p-3">
+    <div className="mt-4 max-w-2xl border-t border-line pt-3">
       <h2 className="text-base font-bold">A measure of your own</h2>
       <p className="narrow text-sm text-soft">
         How much is your scoop? Fill it level with water and weigh that: a gram is a millilitre.

@@ -133,11 +133,13 @@ interface ChooserFieldProps<O extends Option> extends ChooserProps<O> {
   value: string;
   /** What stands there while nothing is chosen. */
   empty?: string;
+  /** What else can be done than to choose one of these; it is given a way to close the list. */
+  foot?: (close: () => void) => ReactNode;
 }
 
 /** The one that is chosen, as a strip of tape; pressed, the list to choose another from. */
 export function ChooserField<O extends Option>(props: ChooserFieldProps<O>) {
-  const { label, options, value, picture, empty = "", onChoose } = props;
+  const { label, options, value, picture, empty = "", foot, onChoose } = props;
   const [open, setOpen] = useState(false);
   const id = useId();
   const now = options.find((o) => o.slug === value);
@@ -171,6 +173,7 @@ export function ChooserField<O extends Option>(props: ChooserFieldProps<O>) {
                 if (slug !== value) onChoose(slug);
               }}
             />
+            {foot?.(() => setOpen(false))}
           </Popover.Content>
         </Popover.Portal>
       </Popover.Root>

@@ -22,7 +22,8 @@ export function Pot({ mix, source, kit, rough = 0, printed }: PotProps) {
   const measured = useMeasured(mix, source, kit);
   const [label, setLabel] = useState("");
   const answer = printed ?? measured.data;
-  const option = answer?.options.find((o) => o.label === label) ?? answer?.options[0];
+  const larger = label === LARGER ? answer?.larger : null;
+  const option = larger ?? answer?.options.find((o) => o.label === label) ?? answer?.options[0];
   const byWeight =
     mix.measured_by === "weight" || (answer?.options.length === 0 && answer.weighed.length > 0);
   const off = Math.min(0.9, mix.volume.spread);
@@ -32,9 +33,10 @@ export function Pot({ mix, source, kit, rough = 0, printed }: PotProps) {
     <Options
       answer={answer}
       byWeight={byWeight}
-      chosen={option?.label ?? ""}
+      chosen={larger ? LARGER : (option?.label ?? "")}
       onChoose={setLabel}
       needMl={mix.volume.value}
+      mix={mix}
     />
   );
 
@@ -75,8 +77,7 @@ export function Pot({ mix, source, kit, rough = 0, printed }: PotProps) {
         )}
         {powder > mix.naive_ml * 0.01 && (
           <p className="narrow mt-1 border-l-4 border-ink pl-2 text-sm">
-            Adding up what is poured would say {ml(mix.naive_ml)}. Powder is mostly air: it makes{" "}
-            <strong>{ml(mix.volume.value)}</strong>.
+            The powder closes up when wet: this makes <strong>{ml(mix.volume.value)}</strong>.
           </p>
         )}
         {mix.thickness.state === "past stiff" && (
@@ -101,6 +102,32 @@ export function Pot({ mix, source, kit, rough = 0, printed }: PotProps) {
 }
 
 /** Why it cannot be measured out this way, and the smallest batch that can. */
+const LARGER = "larger";
+
+/** The smallest batch that can be measured, with its price, and what speaks against so much of it. */
+function Larger(props: {
+  larger: KitOption;
+  says: string[];
+  mix: Mix;
+  on: boolean;
+  onChoose: (label: string) => void;
+}) {
+  const { larger, says, mix, on, onChoose } = props;
+  const makes = mix.volume.value * (1 + larger.surplus);
+  return (
+    <span className="my-2 block">
+      <button type="button" className="press" aria-pressed={on} onClick={() => onChoose(on ? "" : LARGER)}>
+        Mix {ml(makes)}, {percentSigned(larger.surplus)} over
+      </button>
+      {says.map((text) => (
+        <span key={text} className="mt-1 block">
+          {text}
+        </span>
+      ))}
+    </span>
+  );
+}
+
 function Cannot(props: {
   says: string;
   by: string;
@@ -109,7 +136,7 @@ function Cannot(props: {
   children?: ReactNode;
 }) {
   return (
-    <p role="status" className="border-l-4 border-ink pl-2 text-sm">
+    <div role="status" className="said text-sm">
       <strong>{props.says}</strong>{" "}
       {props.smallest && (
         <>
@@ -118,7 +145,7 @@ function Cannot(props: {
         </>
       )}
       {props.children}
-    </p>
+    </div>
   );
 }
 
@@ -129,6 +156,7 @@ function Options(props: {
   chosen: string;
   onChoose: (label: string) => void;
   needMl: number;
+  mix: Mix;
 }) {
   const { answer, byWeight, chosen, onChoose, needMl } = props;
   if (byWeight && answer.weigh_says)
@@ -148,9 +176,22 @@ function Options(props: {
     );
   if (answer.options.length === 0)
     return (
-      <Cannot says={answer.says} by="this kit can measure" smallest={answer.smallest_batch} {...{ needMl }}>
-        {" "}
-        <Link to="/kit" className="underline">
+      <Cannot
+        says={answer.says}
+        by="this kit can measure"
+        smallest={answer.larger ? null : answer.smallest_batch}
+        {...{ needMl }}
+      >
+        {answer.larger && (
+          <Larger
+            larger={answer.larger}
+            says={answer.larger_says}
+            mix={props.mix}
+            on={chosen === LARGER}
+            onChoose={onChoose}
+          />
+        )}
+        <Link to="/kit" className="mt-1 inline-flex min-h-11 items-center underline">
           Another kit
         </Link>
       </Cannot>
@@ -167,10 +208,10 @@ function Options(props: {
             aria-pressed={o.label === chosen}
             onClick={() => onChoose(o.label)}
           >
-            <span className="block first-letter:uppercase">{o.label}</span>
+            <span className="block">{tally(o)}</span>
             <span className="narrow block font-normal">
-              {percentSigned(o.surplus)} more, {o.count} {o.count === 1 ? "filling" : "fillings"}
-              {o.error > 0.0005 ? `, shares within ${percent(o.error)}` : ", shares exact"}
+              {o.surplus < 0.005 ? "nothing over" : `${percentSigned(o.surplus)} over`},{" "}
+              {o.error > 0.0005 ? `proportion within ${percent(o.error)}` : "in exact proportion"}
             </span>
           </button>
         ))}
@@ -182,6 +223,16 @@ function Options(props: {
       )}
     </fieldset>
   );
+}
+
+/** All fillings of a way together, measure by measure: 2 tbsp + 4 tsp. */
+function tally(o: KitOption): string {
+  const counts = new Map<string, number>();
+  for (const f of o.parts.flatMap((p) => p.fillings)) {
+    const name = f.to_mark ? `${f.name} to ${ml(f.ml)}` : f.name;
+    counts.set(name, (counts.get(name) ?? 0) + f.count);
+  }
+  return [...counts].map(([name, n]) => (n > 1 ? `${n} × ${name}` : name)).join(" + ");
 }
 
 const percentSigned = (share: number) => `${Math.round(share * 100)} %`;

@@ -72,3 +72,5 @@ class KitAnswer(Value):
     outcome: Outcome = "found"
     larger: KitOption | None = None
     """Where the need cannot be measured: the smallest batch above the surplus that can, in the same shares."""
+    larger_says: tuple[str, ...] = ()
+    """What speaks against so much."""

@@ -33,7 +33,7 @@ def kit_words(file: BatchFile, part: Part) -> str:
         weighed = next((w for w in measured.weighed if w.component in called), None)
         if weighed:
             return f"{weighed.g:g} g"
-    for option in measured.options[:1]:
+    for option in (*measured.options[:1], *([measured.larger] if measured.larger and not measured.options else [])):
         for one in option.parts:
             if one.component in called and one.fillings:
                 return said(one.fillings)
@@ -89,6 +89,9 @@ def _card(page: Canvas, coded: Coded, x: float, top: float, width: float, bottom
         )
     if batch.first_ml and batch.first_ml < batch.mix.volume.value:
         notes.append(f"First {millilitres(batch.first_ml)} in these shares, look, correct; then the rest.")
+    if larger := file.measured.larger:
+        made = batch.mix.volume.value * (1 + larger.surplus)
+        notes.append(f"These fillings make {millilitres(made)}, {larger.surplus:.0%} over.")
     if batch.rests_h > 0.01:
         notes.append(f"Rest {lasts(batch.rests_h * 60)}, stir again.")
     if batch.pot_test:
