@@ -29,7 +29,7 @@ SAID_ANEW = {
     "job-3": {
         # resin comes through milk paint as through any other; ochre over pine shows it in thin spots after one coat
         f"hat-stand-z{n}": {
-            f"risky: knots-bleed above hat-stand-z{n}-1", f"know this: too-few-coats above hat-stand-z{n}-1",
+            f"risky: knots-bleed above hat-stand-z{n}-1", f"good to know: too-few-coats above hat-stand-z{n}-1",
         } for n in (1, 2, 3)
     },
     "job-4": {
@@ -39,7 +39,7 @@ SAID_ANEW = {
     },
 }  # fmt: skip
 NO_LONGER_SAID = {
-    "job-3": {f"hat-stand-z{n}": {f"know this: knots-bleed above hat-stand-z{n}-1"} for n in (1, 2, 3)},
+    "job-3": {f"hat-stand-z{n}": {f"good to know: knots-bleed above hat-stand-z{n}-1"} for n in (1, 2, 3)},
 }
 OVER_TEXTURE = 1 + 0.6 * 0.8
 """Paint over peaks 0.8 mm thick in the mean covers so many times the flat area."""

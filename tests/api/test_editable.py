@@ -34,6 +34,8 @@ NOT_DOCUMENTS = {
     "POST /api/days/backwards",
     "POST /api/edits",
     "POST /api/finish/advice",
+    "POST /api/ask/left",
+    "POST /api/ask/advice",
     "POST /api/forms/{slug}",
     "POST /api/measures",
     "POST /api/finish/library",

@@ -41,7 +41,7 @@ def test_everything_that_can_be_mended_is(client: TestClient) -> None:
     made = edited(client, job(ground="old-gloss", prep=[]), "remedy", zone="rack")
     assert made["taken"]
     planned = client.post("/api/plan", json={"sequence": 1, "job": made["job"]}).json()["plan"]
-    assert {f["grade"] for f in planned["zones"][0]["findings"]} <= {"know this"}
+    assert {f["grade"] for f in planned["zones"][0]["findings"]} <= {"good to know"}
 
 
 def test_the_advisers_answer(client: TestClient) -> None:

@@ -55,14 +55,14 @@ def test_a_wrong_neighbour_is_found_mended_with_one_press_or_meant(page: Page, l
     expect(page.get_by_text("Saved", exact=True)).to_be_visible()
     page.get_by_role("button", name="Undo").click()
     expect(wax).to_be_visible()
-    wax.get_by_role("button", name="I mean it").click()
+    wax.get_by_role("button", name="Accept this").click()
     meant = page.get_by_role("article", name="accepted: Paint over wax will not hold.")
     meant.get_by_label("Meant, because").fill("it is to peel, for the storm scene")
     expect(page.get_by_text("Saved", exact=True)).to_be_visible()
     page.reload()
     page.get_by_role("tab", name=re.compile("What goes wrong")).click()
     expect(meant.get_by_label("Meant, because")).to_have_value("it is to peel, for the storm scene")
-    meant.get_by_role("button", name="No longer meant").click()
+    meant.get_by_role("button", name="No longer accept").click()
     expect(wax).to_be_visible()
 
 

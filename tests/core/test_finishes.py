@@ -54,10 +54,12 @@ def test_it_raises_no_more_than_a_note_where_it_is_recommended(
 ) -> None:
     here = bench(uses)
     zone, _ = with_finish(bare(ground), finish, here, (f"n{i}" for i in count()))
-    assert worst(here.findings(zone)) in {"", "know this"}
+    assert worst(here.findings(zone)) in {"", "good to know"}
     assert not [f.rule for f in here.findings(zone) if f.grade == "can hurt"]
     assert zone.finish == finish.slug
-    asked = {f.rule for f in bench(uses, "not tested").findings(zone) if f.grade != "know this" and f.accepted is None}
+    asked = {
+        f.rule for f in bench(uses, "not tested").findings(zone) if f.grade != "good to know" and f.accepted is None
+    }
     assert asked == ({"lead-untested"} if "may hide lead" in C.grounds[ground].traits else set())
     if "scuffs" in {d for p in zone.prep for d in C.preparations[p].does}:
         assert not zone.layers or not C.film_of(C.recipes[zone.layers[0].recipe], {}).chips
@@ -71,7 +73,7 @@ def test_it_raises_what_it_should_where_it_is_not_for(finish: Finish, unfit: obj
     zone = replace(bare(ground), layers=layers, accepted=acceptances(finish, layers))
     found = {f.rule: f for f in here.findings(zone) if f.accepted is None or ground not in finish.grounds}
     assert rule in found
-    assert found[rule].grade != "know this"
+    assert found[rule].grade != "good to know"
 
 
 def test_each_is_forbidden_somewhere_and_every_name_in_it_is_known() -> None:
@@ -87,7 +89,7 @@ def test_what_a_finish_means_on_purpose_is_accepted_with_its_reason() -> None:
     zone, _ = with_finish(bare("old-gloss"), C.finishes["chippy-milk-paint"], here, (f"n{i}" for i in count()))
     (meant,) = [f for f in here.findings(zone) if f.rule == "milk-paint-on-gloss"]
     assert meant.accepted == "The chips are what is wanted."
-    assert worst(here.findings(zone)) in {"", "know this"}
+    assert worst(here.findings(zone)) in {"", "good to know"}
     assert worst((replace(meant, accepted=None),)) == "risky"
 
 

@@ -19,12 +19,16 @@ const DaysView = new LaterView(() => import("./days/DaysView").then((m) => m.Day
 const BenchView = new LaterView(() => import("./bench/BenchView").then((m) => m.BenchView));
 const LogView = new LaterView(() => import("./log/LogView").then((m) => m.LogView));
 const PotView = new LaterView(() => import("./log/PotView").then((m) => m.PotView));
+const AskView = new LaterView(() => import("./ask/AskView").then((m) => m.AskView));
+const LeftView = new LaterView(() => import("./ask/LeftView").then((m) => m.LeftView));
 const NewJobView = new LaterView(() => import("./jobs/NewJobView").then((m) => m.NewJobView));
 const KitView = new LaterView(() => import("./kit/KitView").then((m) => m.KitView));
 
 const VIEWS = [
   JobView,
   NewJobView,
+  AskView,
+  LeftView,
   BenchView,
   DaysView,
   LogView,
@@ -104,6 +108,8 @@ export function App() {
             <Route path="/" element={<TodayView />} />
             <Route path="/days" element={<Later view={DaysView} given={{}} />} />
             <Route path="/new" element={<Later view={NewJobView} given={{}} />} />
+            <Route path="/ask" element={<Later view={AskView} given={{}} />} />
+            <Route path="/left" element={<Later view={LeftView} given={{}} />} />
             <Route path="/jobs/:id/:side?" element={<Later view={JobView} given={{}} />} />
             <Route path="/b/:code" element={<Later view={BatchView} given={{}} />} />
             <Route path="/book" element={<Later view={BookView} given={{}} />} />

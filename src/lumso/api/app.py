@@ -16,6 +16,7 @@ from lumso.core.book.catalogue import Catalogue
 from lumso.store.database import Database
 
 from . import (
+    asking,
     bench,
     better,
     boards,
@@ -88,6 +89,7 @@ def create_app(db: Database, catalogue: Catalogue, web: Path = WEB, names: froze
         entering,
         book,
         days,
+        asking,
         bench,
         live,
         log,

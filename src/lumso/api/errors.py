@@ -66,7 +66,7 @@ class Refusal(Exception):
 
 STATUS: tuple[tuple[type[LumsoError], int, str], ...] = (
     (UnfitDocument, 422, "That cannot be used"),
-    (InvalidValue, 422, "That value is not allowed"),
+    (InvalidValue, 422, "That value cannot be used"),
     (UnknownEntry, 422, "That name is not known"),
     (WrongCode, 403, "That is not the code"),
     (TooManyTries, 429, "Too many tries"),

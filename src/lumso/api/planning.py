@@ -6,6 +6,7 @@ from fastapi import APIRouter, Response
 from pydantic import BaseModel, ConfigDict, Field
 
 from lumso.core.advice import Taken
+from lumso.core.book.kit import KitMeasure, measures_said
 from lumso.core.edits.edit import Edit, edited
 from lumso.core.job.entries import embed
 from lumso.core.measure.lengths import Length, bare_unit, read_length
@@ -87,3 +88,17 @@ def read_a_length(length: LengthIn, here: Here) -> Length:
     """A typed length in mm, its unit in its words; or why it cannot be read."""
     within = None if length.most_mm is None else (length.least_mm, length.most_mm)
     return read_length(length.typed, bare_unit(here.workshop().measures), within)
+
+
+class SaidIn(BaseModel):
+    """The measures of a drawer, as they are said."""
+
+    model_config = ConfigDict(extra="forbid")
+    typed: Annotated[str, Field(max_length=500)]
+
+
+@router.post("/measures")
+def read_measures(said: SaidIn, here: Here) -> list[KitMeasure]:
+    """What measures are meant, each with what it holds; or which of them cannot be read."""
+    system = here.known().system(here.workshop().measures)
+    return list(measures_said(said.typed, system))

@@ -10,12 +10,13 @@ from lumso.core.book.catalogue import Catalogue, pick
 from lumso.core.book.films import Film
 from lumso.core.book.finishes import Finish
 from lumso.core.book.forms import Synonym
-from lumso.core.book.kit import Kit, KitMeasure, measures_said
+from lumso.core.book.kit import Kit
 from lumso.core.book.materials import Consistency, Material, Vessel
 from lumso.core.book.preparation import GRIT_OF, SANDED_BACK, Abrasive, Preparation, SandedBack, Wool
 from lumso.core.book.recipes import Recipe
 from lumso.core.book.surfaces import Ground, Relief
 from lumso.core.book.techniques import Technique, Thickness, Tool
+from lumso.core.book.words import Term
 from lumso.core.errors import InvalidValue, LumsoError
 from lumso.core.job.board import MOST_RUNGS, MOST_STRIPS, SEEN_WITHIN, SeenWithin
 from lumso.core.job.job import MOST_COATS, MOST_LAYERS, MOST_POTS, MOST_VARIANTS, MOST_ZONES
@@ -113,6 +114,8 @@ class CatalogueOut(BaseModel):
     abrasives: list[Abrasive]
     wools: list[WoolOut]
     finishes: list[Finish]
+    terms: list[Term]
+    """Words of the trade, in plain words."""
     synonyms: list[Synonym]
     """Words that all this is looked for by, beside its names."""
     pieces: list[PieceKindOut]
@@ -146,13 +149,6 @@ class ShelfLine(BaseModel):
     item: ShelfItem
     on_shelf: bool
     values: list[FieldOut]
-
-
-class SaidIn(BaseModel):
-    """The measures of a drawer, as they are said."""
-
-    model_config = ConfigDict(extra="forbid")
-    typed: Annotated[str, Field(max_length=500)]
 
 
 class WeighingIn(BaseModel):
@@ -234,6 +230,7 @@ def _catalogue(here: Context) -> CatalogueOut:
         abrasives=list(c.abrasives.values()),
         wools=[WoolOut(grade=grade, grit=grit) for grade, grit in sorted(GRIT_OF.items(), key=lambda g: g[1])],
         finishes=list(c.finishes.values()),
+        terms=list(c.terms.values()),
         synonyms=list(c.synonyms.values()),
         pieces=_kinds(),
         shapes=[ShapeOut(slug=slug, sizes=list(shape.sizes)) for slug, shape in free.SHAPES.items()],
@@ -292,13 +289,6 @@ def put_kit(slug: str, kit: Kit, here: Here, response: Response, if_match: IfMat
     made = entries.save(here.db, "kit", slug, read_revision(if_match), document("kit", kit), key)
     response.headers["ETag"] = f'"{made}"'
     return kit
-
-
-@router.post("/measures")
-def read_measures(said: SaidIn, here: Here) -> list[KitMeasure]:
-    """What measures are meant, each with what it holds; or which of them cannot be read."""
-    system = here.known().system(here.workshop().measures)
-    return list(measures_said(said.typed, system))
 
 
 @router.delete("/kits/{slug:path}", status_code=204)

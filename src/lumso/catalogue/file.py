@@ -15,6 +15,7 @@ from lumso.core.book.optics import Optics
 from lumso.core.book.preparation import Abrasive
 from lumso.core.book.profiles import Profile
 from lumso.core.book.techniques import Rescue, Thickness
+from lumso.core.book.words import Phrase, Retired, Term
 from lumso.core.measure.measures import MeasureSystem
 
 
@@ -34,6 +35,9 @@ class CatalogueFile(Entries):
     finishes: tuple[Finish, ...] = ()
     forms: tuple[Form, ...] = ()
     synonyms: tuple[Synonym, ...] = ()
+    phrases: tuple[Phrase, ...] = ()
+    terms: tuple[Term, ...] = ()
+    retired: tuple[Retired, ...] = ()
     habits: tuple[Habits, ...] = ()
     offers: tuple[Offer, ...] = ()
     thicknesses: tuple[Thickness, ...] = ()

@@ -189,6 +189,7 @@ def _dangling(files: Mapping[str, CatalogueFile], catalogue: Catalogue) -> list[
         named = [(f"techniques/{t.slug}/tools", x, catalogue.tools) for t in file.techniques for x in t.tools]
         named += [(f"films/{f.slug}/thick", f.thick, catalogue.films) for f in file.films if f.thick]
         named += [(f"marks/{m.slug}", m.slug, catalogue.techniques) for m in file.marks]
+        named += [(f"phrases/{p.slug}", p.slug, catalogue.techniques) for p in file.phrases]
         named += [(f"materials/{m.slug}/film", m.film, catalogue.films) for m in file.materials if m.film]
         for at, slug, known in named:
             if slug not in known:

@@ -84,7 +84,7 @@ def _says(error: Mapping[str, Any]) -> str:
         return f"{error['loc'][-1]!r} is missing."
     if error["type"] == "value_error" and "error" in error.get("ctx", {}):
         return str(error["ctx"]["error"])
-    return f"{_shown(error['input'])} is not allowed."
+    return f"{_shown(error['input'])} cannot be used."
 
 
 def _pointer(location: Iterable[str | int], document: object) -> str:

@@ -84,6 +84,46 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/ask/advice": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Ask Without A Job
+         * @description What the advisers say of a piece of that kind. Keeps nothing.
+         */
+        post: operations["ask_without_a_job_api_ask_advice_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/ask/left": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * What Is Left
+         * @description How far it goes, what it covers of open jobs, and what it can be thinned to. Keeps nothing.
+         */
+        post: operations["what_is_left_api_ask_left_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/backups": {
         parameters: {
             query?: never;
@@ -2103,6 +2143,11 @@ export interface components {
          */
         Advice: {
             age: components["schemas"]["AgeAdvice"];
+            /**
+             * Brings
+             * @description Remedies that would bring something else.
+             */
+            brings: components["schemas"]["Brings"][];
             /** Coats */
             coats: components["schemas"]["CoatsAdvice"][];
             /** Grits */
@@ -2119,6 +2164,11 @@ export interface components {
              * @description The question that decides which sealer is best; "" where it is answered.
              */
             sealer_asks: string;
+            /**
+             * Sealer Change
+             * @description Where no sealer will do: the one thing to change, so that one does; "" where one does.
+             */
+            sealer_change: string;
             /** Sealers */
             sealers: components["schemas"]["SealerAdvice"][];
         };
@@ -2182,7 +2232,12 @@ export interface components {
              * Grade
              * @enum {string}
              */
-            grade: "can hurt" | "will fail" | "risky" | "know this";
+            grade: "can hurt" | "will fail" | "risky" | "good to know";
+            /**
+             * Remedy
+             * @description What would answer it; "" where nothing is known to.
+             */
+            remedy: string;
             /** Says */
             says: string;
         };
@@ -2365,6 +2420,42 @@ export interface components {
             slug: string;
             /** Why */
             why: string;
+        };
+        /**
+         * AskIn
+         * @description What is on it now, what goes on, and what it must stand.
+         */
+        AskIn: {
+            /**
+             * Finish
+             * @default
+             */
+            finish?: string;
+            /**
+             * Form
+             * @default side-table
+             */
+            form?: string;
+            /**
+             * Ground
+             * @default
+             */
+            ground?: string;
+            /**
+             * Place
+             * @default []
+             */
+            place?: ("public room" | "outdoors" | "reached by ladder" | "may freeze" | "candles or a fire near it" | "children in the house" | "someone pregnant in the house" | "turned on a lathe" | "kitchen tools in use")[];
+            /**
+             * Recipe
+             * @default
+             */
+            recipe?: string;
+            /**
+             * Touched By
+             * @default []
+             */
+            touched_by?: ("hands" | "water" | "heat" | "food" | "feet" | "children" | "weather" | "an unknown buyer")[];
         };
         /** AwayIn */
         AwayIn: {
@@ -3100,6 +3191,25 @@ export interface components {
             y: number;
         };
         /**
+         * Brings
+         * @description A remedy of a finding that would bring another finding: which, and how bad.
+         */
+        Brings: {
+            /** Above */
+            above: string;
+            /**
+             * Grade
+             * @enum {string}
+             */
+            grade: "can hurt" | "will fail" | "risky" | "good to know";
+            /** Remedy */
+            remedy: string;
+            /** Rule */
+            rule: string;
+            /** Says */
+            says: string;
+        };
+        /**
          * Callout
          * @description A dimension line from one point to another that carries the size called `size`.
          */
@@ -3211,6 +3321,8 @@ export interface components {
             systems: components["schemas"]["MeasureSystem"][];
             /** Techniques */
             techniques: components["schemas"]["Technique-Output"][];
+            /** Terms */
+            terms: components["schemas"]["Term"][];
             /** Thicknesses */
             thicknesses: components["schemas"]["lumso__core__book__techniques__Thickness"][];
             /** Tile Mm */
@@ -4838,7 +4950,7 @@ export interface components {
              * Grade
              * @enum {string}
              */
-            grade: "can hurt" | "will fail" | "risky" | "know this";
+            grade: "can hurt" | "will fail" | "risky" | "good to know";
             /** Provenance */
             provenance: string;
             /** Reason */
@@ -5273,6 +5385,22 @@ export interface components {
             start_mm: number;
             /** Width Mm */
             width_mm: number;
+        };
+        /**
+         * Goes
+         * @description How far an amount goes, put on one way on one ground, in one coat: m², and between which it may turn out.
+         */
+        Goes: {
+            /** Area M2 */
+            area_m2: number;
+            /** Ground */
+            ground: string;
+            /** Least M2 */
+            least_m2: number;
+            /** Most M2 */
+            most_m2: number;
+            /** Technique */
+            technique: string;
         };
         /**
          * GoneOut
@@ -6762,6 +6890,39 @@ export interface components {
             pot: string;
         };
         /**
+         * LeftIn
+         * @description An amount of a mix that is left.
+         */
+        LeftIn: {
+            /** Ml */
+            ml: number;
+            /** Recipe */
+            recipe: string;
+        };
+        /**
+         * LeftOver
+         * @description What can be done with an amount of a mix.
+         */
+        LeftOver: {
+            /** Goes */
+            goes: components["schemas"]["Goes"][];
+            /**
+             * Keeps
+             * @description How long it may be kept, in words of days; "" where nobody knows.
+             */
+            keeps: string;
+            /** Ml */
+            ml: number;
+            /** Name */
+            name: string;
+            /** Recipe */
+            recipe: string;
+            /** Serves */
+            serves: components["schemas"]["Serves"][];
+            /** Thinner */
+            thinner: components["schemas"]["Thinner"][];
+        };
+        /**
          * Length
          * @description A length in mm, with the words it was typed in, so that people see their own unit again.
          */
@@ -7753,7 +7914,7 @@ export interface components {
              * Grade
              * @enum {string}
              */
-            grade: "can hurt" | "will fail" | "risky" | "know this";
+            grade: "can hurt" | "will fail" | "risky" | "good to know";
             /** Y */
             y: number;
         };
@@ -9764,6 +9925,9 @@ export interface components {
         /**
          * SealerAdvice
          * @description A sealer tried on the zone: what it would be like, and the changes that put it on in place of the present one.
+         *
+         *     It is tried with the wait it wants: `wait_h` hours after the last coat beneath it; None where it wants none of its
+         *     own.
          */
         SealerAdvice: {
             /** Against */
@@ -9791,6 +9955,8 @@ export interface components {
              * @enum {string}
              */
             verdict: "best" | "will do" | "not here";
+            /** Wait H */
+            wait_h: number | null;
         };
         /**
          * Section
@@ -9892,6 +10058,33 @@ export interface components {
              * @default 2
              */
             typed: number;
+        };
+        /**
+         * Serves
+         * @description A layer of an open job that is laid with this mix: what it takes, and the share of it that is there.
+         */
+        Serves: {
+            /**
+             * Colour
+             * @description What its colour is called there; "" for none.
+             */
+            colour: string;
+            /** Job */
+            job: string;
+            /** Job Name */
+            job_name: string;
+            /** Layer */
+            layer: string;
+            /** Needs Ml */
+            needs_ml: number;
+            /** Number */
+            number: number;
+            /** Share */
+            share: number;
+            /** Zone */
+            zone: string;
+            /** Zone Name */
+            zone_name: string;
         };
         /**
          * SetLayer
@@ -11283,6 +11476,23 @@ export interface components {
             wet_rate_ml_per_m2: number;
         };
         /**
+         * Term
+         * @description A word of the trade, in plain words. `forms` are the ways it is written.
+         */
+        Term: {
+            /**
+             * Forms
+             * @default []
+             */
+            forms: string[];
+            /** Name */
+            name: string;
+            /** Says */
+            says: string;
+            /** Slug */
+            slug: string;
+        };
+        /**
          * TestIn
          * @description A short test: seconds out of a 4 mm flow cup, or the thickest streak in mm that stays on an upright scrap.
          */
@@ -11309,6 +11519,22 @@ export interface components {
             name: string;
             /** Word */
             word: string;
+        };
+        /**
+         * Thinner
+         * @description What it makes with more of the liquid it is thinned with: its share then, what is added and what there is.
+         */
+        Thinner: {
+            /** Add Ml */
+            add_ml: number;
+            /** Component */
+            component: string;
+            /** Ml */
+            ml: number;
+            /** Name */
+            name: string;
+            /** Share */
+            share: number;
         };
         /**
          * Timer
@@ -12378,6 +12604,72 @@ export interface operations {
                 };
                 content: {
                     "application/json": unknown;
+                };
+            };
+            /** @description Problem details */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    ask_without_a_job_api_ask_advice_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["AskIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Advice"];
+                };
+            };
+            /** @description Problem details */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    what_is_left_api_ask_left_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LeftIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LeftOver"];
                 };
             };
             /** @description Problem details */

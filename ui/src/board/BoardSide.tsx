@@ -286,7 +286,7 @@ function Winner({ open, board, strip }: { open: OpenJob; board: Board; strip: St
               disabled={now === null}
               onClick={() => believe(null, null)}
             >
-              Put back
+              Use the starting value again
             </button>
           </div>
         </div>

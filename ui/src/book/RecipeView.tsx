@@ -124,9 +124,9 @@ function Page({ recipe, catalogue }: { recipe: Recipe; catalogue: Catalogue }) {
             {recipe.schools.length > 0 && (
               <div className="mt-4">
                 <Choice
-                  label="School"
+                  label="Way of doing it"
                   value={school}
-                  options={[{ slug: "", name: "as the book has it" }, ...recipe.schools]}
+                  options={[{ slug: "", name: "the book’s" }, ...recipe.schools]}
                   onChange={setSchool}
                 />
                 <p className="narrow mt-1 text-sm text-soft">

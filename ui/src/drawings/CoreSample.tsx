@@ -97,7 +97,7 @@ export function CoreSample({ section, picked, onNotch }: CoreSampleProps) {
       })}
       <path d={`M0 ${section.ground_y}H${width}`} stroke="var(--color-ink)" strokeWidth="1.5" />
       {section.notches.map((notch) => {
-        const deep = { "can hurt": 26, "will fail": 26, risky: 18, "know this": 8 }[notch.grade];
+        const deep = { "can hurt": 26, "will fail": 26, risky: 18, "good to know": 8 }[notch.grade];
         const y = notch.y;
         return (
           // biome-ignore lint/a11y/noStaticElementInteractions: its twin is the list of findings beside the drawing
@@ -105,7 +105,7 @@ export function CoreSample({ section, picked, onNotch }: CoreSampleProps) {
             <path
               d={`M-1 ${y - deep * 0.45}L${deep} ${y}L-1 ${y + deep * 0.45}Z`}
               fill={
-                notch.accepted || notch.grade === "know this" ? "var(--color-enamel)" : "var(--color-ink)"
+                notch.accepted || notch.grade === "good to know" ? "var(--color-enamel)" : "var(--color-ink)"
               }
               stroke="var(--color-ink)"
               strokeWidth="1.4"

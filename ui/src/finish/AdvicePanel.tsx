@@ -1,13 +1,11 @@
-import type { Remedy } from "../api/client";
+import type { Advice, Remedy } from "../api/client";
 import { useAdvice } from "../api/queries";
 import { changeLayer } from "../job/change";
 import { stackEdit } from "../job/edits";
 import type { OpenJob } from "../job/useJob";
 import { Failure } from "../parts/Failure";
 import { say } from "../parts/say";
-
-/** What is said of a sealer here. */
-export const VERDICT = { best: "best here", "will do": "will do", "not here": "not here" };
+import { Sealers } from "./Sealers";
 
 /** The advisers: they try things out on this zone with the checker's own rules. */
 export function AdvicePanel({ open, zone: index }: { open: OpenJob; zone: number }) {
@@ -20,52 +18,8 @@ export function AdvicePanel({ open, zone: index }: { open: OpenJob; zone: number
     zone && open.decide(remedy.says.toLowerCase(), stackEdit(zone.id, remedy.changes));
   return (
     <div className="flex flex-col gap-5">
-      <section>
-        <h2 className="wide font-bold">Which sealer?</h2>
-        <ul>
-          {advice.sealers.map((s) => (
-            <li
-              key={s.recipe}
-              className="grid grid-cols-[1fr_auto] items-start gap-3 border-t border-line py-2"
-            >
-              <div>
-                <strong className="first-letter:uppercase">{s.name}</strong>{" "}
-                <span className="narrow text-sm">
-                  {VERDICT[s.verdict]}
-                  {s.gloss && `, ${s.gloss}`}
-                  {s.ambers && ", ambers"}
-                </span>
-                {s.against.map((a) => (
-                  <p key={a.says} className="narrow text-sm">
-                    <span className="font-semibold">{a.grade}:</span> {a.says}
-                  </p>
-                ))}
-              </div>
-              {s.remedy && s.verdict !== "not here" && !s.on && (
-                <button
-                  type="button"
-                  className="press text-sm"
-                  aria-label={s.remedy.says}
-                  onClick={() => s.remedy && void take(s.remedy)}
-                >
-                  Take it
-                </button>
-              )}
-            </li>
-          ))}
-        </ul>
-      </section>
-      <section>
-        <h2 className="wide font-bold">What does this ground need first?</h2>
-        {advice.prep.length === 0 && <p className="text-soft">Nothing the rules know of.</p>}
-        <ol>
-          {advice.prep.map((m) => (
-            <li key={m.rule + m.did} className="border-t border-line py-2">
-              <strong>{m.did}.</strong> <span className="narrow text-sm">{m.reason}</span>
-            </li>
-          ))}
-        </ol>
-      </section>
+      <Sealers advice={advice} onTake={(remedy) => void take(remedy)} />
+      <PrepAdvice advice={advice} />
       {advice.coats.length > 0 && (
         <section>
           <h2 className="wide font-bold">How many coats to cover?</h2>
@@ -89,8 +43,7 @@ export function AdvicePanel({ open, zone: index }: { open: OpenJob; zone: number
                         : `about ${c.at_most === c.coats ? c.coats : `${c.coats} to ${c.at_most ?? "more than a dozen"}`} ${c.at_most === 1 ? "coat" : "coats"}`}
                     </strong>
                     <span className="narrow block text-sm text-soft">
-                      Counted as {c.colour_class}, S·X {say(c.scattering_per_coat)} a coat. An estimate: make
-                      a test board.
+                      Counted as {c.colour_class}. An estimate: make a test board.
                     </span>
                   </span>
                   {c.coats !== null && c.coats !== c.planned && c.coats <= 12 && (
@@ -127,31 +80,55 @@ export function AdvicePanel({ open, zone: index }: { open: OpenJob; zone: number
           </ul>
         </section>
       )}
-      <section>
-        <h2 className="wide font-bold">Which grit?</h2>
-        <table className="w-full text-left">
-          <thead className="narrow text-sm text-soft">
-            <tr>
-              <th scope="col">for</th>
-              <th scope="col" className="whitespace-nowrap">
-                from coarse to fine
-              </th>
-            </tr>
-          </thead>
-          <tbody>
-            {advice.grits.map((g) => (
-              <tr key={g.purpose} className="border-t border-line align-baseline">
-                <td className="py-1.5 pr-3">
-                  {g.name} <span className="narrow block text-sm text-soft">{g.why}</span>
-                </td>
-                <td className="numeral text-lg whitespace-nowrap">
-                  P{g.coarsest}–{g.finest}
-                </td>
-              </tr>
-            ))}
-          </tbody>
-        </table>
-      </section>
+      <GritAdvice advice={advice} />
     </div>
+  );
+}
+
+/** What the rules would have done to the ground before this stack. */
+export function PrepAdvice({ advice }: { advice: Advice }) {
+  return (
+    <section>
+      <h2 className="wide font-bold">What does this ground need first?</h2>
+      {advice.prep.length === 0 && <p className="text-soft">Nothing the rules know of.</p>}
+      <ol>
+        {advice.prep.map((m) => (
+          <li key={m.rule + m.did} className="border-t border-line py-2">
+            <strong>{m.did}.</strong> <span className="narrow text-sm">{m.reason}</span>
+          </li>
+        ))}
+      </ol>
+    </section>
+  );
+}
+
+/** Which grit is for what. */
+export function GritAdvice({ advice }: { advice: Advice }) {
+  return (
+    <section>
+      <h2 className="wide font-bold">Which grit?</h2>
+      <table className="w-full text-left">
+        <thead className="narrow text-sm text-soft">
+          <tr>
+            <th scope="col">for</th>
+            <th scope="col" className="whitespace-nowrap">
+              from coarse to fine
+            </th>
+          </tr>
+        </thead>
+        <tbody>
+          {advice.grits.map((g) => (
+            <tr key={g.purpose} className="border-t border-line align-baseline">
+              <td className="py-1.5 pr-3">
+                {g.name} <span className="narrow block text-sm text-soft">{g.why}</span>
+              </td>
+              <td className="numeral text-lg whitespace-nowrap">
+                P{g.coarsest}–{g.finest}
+              </td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+    </section>
   );
 }

@@ -1,18 +1,22 @@
 import { useEffect, useRef } from "react";
-import type { Finding, Remedy } from "../api/client";
+import type { Advice, Finding, Remedy } from "../api/client";
+import { useAdvice } from "../api/queries";
 import { changeZone } from "../job/change";
 import { stackEdit } from "../job/edits";
 import { Question } from "../job/UsePanel";
 import type { OpenJob } from "../job/useJob";
 import { TextField } from "../parts/TextField";
 
-export const GRADES = ["can hurt", "will fail", "risky", "know this"] as const;
-const MARK = { "can hurt": "!", "will fail": "▼", risky: "▽", "know this": "·" };
+type Brings = Advice["brings"][number];
+const NONE: Brings[] = [];
+
+export const GRADES = ["can hurt", "will fail", "risky", "good to know"] as const;
+const MARK = { "can hurt": "!", "will fail": "▼", risky: "▽", "good to know": "·" };
 const WORDS = {
   "can hurt": "can hurt somebody",
   "will fail": "will fail",
   risky: "risky",
-  "know this": "know this",
+  "good to know": "good to know",
 };
 /** Questions that are answered where they are asked. */
 const ASKS = {
@@ -24,7 +28,7 @@ const ASKS = {
 
 /** Findings nobody has accepted yet, by grade. */
 export function countOpen(findings: Finding[]): Record<Finding["grade"], number> {
-  const counts = { "can hurt": 0, "will fail": 0, risky: 0, "know this": 0 };
+  const counts = { "can hurt": 0, "will fail": 0, risky: 0, "good to know": 0 };
   for (const f of findings) if (f.accepted === null) counts[f.grade] += 1;
   return counts;
 }
@@ -40,6 +44,8 @@ interface FindingsProps {
 export function Findings({ open, zone: index, boundary }: FindingsProps) {
   const findings = open.plan.zones[index]?.findings ?? [];
   const list = useRef<HTMLDivElement>(null);
+  // What a remedy would bring is tried out beside the plan.
+  const brings = useAdvice(open.job, open.job.zones[index]?.id ?? "").data?.brings ?? NONE;
   useEffect(() => {
     if (boundary === null) return;
     list.current
@@ -59,6 +65,7 @@ export function Findings({ open, zone: index, boundary }: FindingsProps) {
           zone={index}
           finding={finding}
           lit={boundary === finding.above}
+          brings={brings.filter((b) => b.rule === finding.rule && b.above === finding.above)}
         />
       ))}
     </div>
@@ -70,15 +77,19 @@ function One({
   zone: index,
   finding,
   lit,
+  brings,
 }: {
   open: OpenJob;
   zone: number;
   finding: Finding;
   lit: boolean;
+  brings: Brings[];
 }) {
   const accepted = finding.accepted !== null;
-  const note = finding.grade === "know this";
+  const note = finding.grade === "good to know";
   const zone = open.job.zones[index];
+  // One that brings something else is never the one that is offered first.
+  const best = finding.remedies.find((r) => !brings.some((b) => b.remedy === r.says));
   const take = (remedy: Remedy) =>
     zone && open.decide(remedy.says.toLowerCase(), stackEdit(zone.id, remedy.changes));
   const accept = (reason: string | null) =>
@@ -96,11 +107,11 @@ function One({
     <article
       data-above={finding.above}
       aria-label={`${words}: ${finding.says}`}
-      className={`border-t-2 border-ink py-2.5 ${lit ? "bg-steel" : ""}`}
+      className={`border-t border-line py-2.5 ${lit ? "bg-steel" : ""}`}
     >
       <p className="flex items-baseline gap-2">
         <span
-          className={`narrow shrink-0 px-1.5 text-sm font-bold ${accepted || note ? "border-2 border-ink" : finding.grade === "risky" ? "border-2 border-ink border-l-8" : "bg-dark text-enamel"}`}
+          className={`narrow shrink-0 px-1.5 text-sm font-bold ${accepted || note ? "border border-soft" : finding.grade === "risky" ? "border border-ink border-l-8" : "bg-dark text-enamel"}`}
         >
           <span aria-hidden>{MARK[finding.grade]} </span>
           {words}
@@ -117,32 +128,41 @@ function One({
       {accepted ? (
         <div className="mt-1.5 flex flex-wrap items-end gap-2">
           <div className="grow">
-            <TextField label="Meant, because" value={finding.accepted ?? ""} max={200} onChange={accept} />
+            <TextField label="Accepted, because" value={finding.accepted ?? ""} max={200} onChange={accept} />
           </div>
           <button type="button" className="press text-sm" onClick={() => accept(null)}>
-            No longer meant
+            No longer accept
           </button>
         </div>
       ) : (
         <div className="mt-2 flex flex-wrap gap-2">
-          {finding.remedies.map((remedy, i) => (
-            <button
-              key={remedy.says}
-              type="button"
-              className={`press text-sm ${i === 0 && !note ? "press-strong" : ""}`}
-              onClick={() => void take(remedy)}
-            >
-              {remedy.says}
-            </button>
-          ))}
+          {finding.remedies.map((remedy) => {
+            const brought = brings.find((b) => b.remedy === remedy.says);
+            return (
+              <div key={remedy.says} className={brought ? "w-full" : ""}>
+                <button
+                  type="button"
+                  className={`press text-sm ${remedy === best && !note ? "press-strong" : ""}`}
+                  onClick={() => void take(remedy)}
+                >
+                  {remedy.says}
+                </button>
+                {brought && (
+                  <span className="narrow ml-2 text-sm">
+                    but then, {WORDS[brought.grade]}: {brought.says}
+                  </span>
+                )}
+              </div>
+            );
+          })}
           {asks && (
             <div className="w-full">
               <Question open={open} of={asks.of} label={asks.label} />
             </div>
           )}
           {!note && finding.grade !== "can hurt" && (
-            <button type="button" className="press text-sm" onClick={() => accept("a school that means it")}>
-              I mean it
+            <button type="button" className="press text-sm" onClick={() => accept("it is meant so")}>
+              Accept this
             </button>
           )}
         </div>

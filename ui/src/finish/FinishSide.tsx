@@ -63,13 +63,15 @@ export function FinishSide({ open, catalogue, zone: index, layer, onLayer }: Fin
           {open_ones === 0 ? (
             <span>
               Nothing here will fail
-              {counts["know this"] > 0 && `, ${counts["know this"]} to know`}
+              {counts["good to know"] > 0 && `, ${counts["good to know"]} good to know`}
             </span>
           ) : (
             <>
               {counts["will fail"] > 0 && <span>▼ {counts["will fail"]} will fail</span>}
               {counts.risky > 0 && <span>▽ {counts.risky} risky</span>}
-              {counts["know this"] > 0 && <span className="font-normal">{counts["know this"]} to know</span>}
+              {counts["good to know"] > 0 && (
+                <span className="font-normal">{counts["good to know"]} good to know</span>
+              )}
             </>
           )}
         </button>
@@ -97,7 +99,7 @@ export function FinishSide({ open, catalogue, zone: index, layer, onLayer }: Fin
               Layer
             </Tabs.Trigger>
             <Tabs.Trigger value="findings" className="side">
-              What goes wrong ({open_ones + counts["know this"]})
+              What goes wrong ({open_ones + counts["good to know"]})
             </Tabs.Trigger>
             <Tabs.Trigger value="advice" className="side">
               Ask

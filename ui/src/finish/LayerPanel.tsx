@@ -73,10 +73,10 @@ export function LayerPanel({ open, catalogue, zone: index, layer: at, onLayer }:
         {pots.length > 0 && (
           <Link to={`/jobs/${open.id}/mix`} className="flex min-h-11 items-baseline gap-2 underline">
             <span>
-              takes <span className="numeral text-xl">{said.value}</span> {said.unit}
+              Needs about <span className="numeral text-xl">{said.value}</span> {said.unit}
               {count > 1 && ` in ${count} pots`}
             </span>
-            to the pot
+            see the mix
           </Link>
         )}
       </div>
@@ -109,7 +109,7 @@ export function LayerPanel({ open, catalogue, zone: index, layer: at, onLayer }:
       <div className="grid grid-cols-2 gap-3 border-t-2 border-ink pt-3">
         <div>
           <Choice
-            label="Left alone after it"
+            label="Wait before the next layer"
             value={wait}
             options={waits}
             onChange={(w) => change({ wait_h: w === "" ? null : Number(w) })}

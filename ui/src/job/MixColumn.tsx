@@ -53,9 +53,9 @@ export function MixColumn({
       {recipe && recipe.schools.length > 0 && (
         <div>
           <Choice
-            label="School"
+            label="Way of doing it"
             value={layer.school}
-            options={[{ slug: "", name: "as the book has it" }, ...recipe.schools]}
+            options={[{ slug: "", name: "the book’s" }, ...recipe.schools]}
             onChange={(school) => change({ school, amounts: {} })}
           />
           <p className="narrow mt-1 text-sm text-soft">

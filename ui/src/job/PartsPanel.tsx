@@ -48,7 +48,7 @@ export function PartsPanel({ open, catalogue, zone }: PartsPanelProps) {
 
   return (
     <fieldset className="min-w-0">
-      <legend className={LABEL}>Parts of its own</legend>
+      <legend className={LABEL}>Extra parts</legend>
       <ul>
         {parts.map((part, i) => (
           <li key={part.id} className="border-t border-line py-2">

@@ -1,7 +1,7 @@
 import type { Catalogue, Layer, Remedy } from "../api/client";
 import type { StripFilm } from "../api/look";
 import { useAdvice } from "../api/queries";
-import { VERDICT } from "../finish/AdvicePanel";
+import { VERDICT } from "../finish/Sealers";
 import { changeLayer } from "../job/change";
 import { stackEdit } from "../job/edits";
 import { ColourOfLayer, HowMuch } from "../job/LayerFields";

@@ -39,7 +39,7 @@ export function FilePanel({ what, says }: FilePanelProps) {
           </a>
         )}
         <button type="button" className="press" onClick={() => input.current?.click()}>
-          Take up a file
+          Open a file
         </button>
         <input
           ref={input}

@@ -154,7 +154,7 @@ export function NumberField({ label, value, unit, min, max, onChange }: NumberFi
       {wrong && (
         <FieldError
           id={`${id}-error`}
-          says={`${text || "Nothing"} is not allowed.`}
+          says={text.trim() ? `${text} cannot be used.` : "Type a number."}
           allowed={`${min} to ${max} ${unit}`}
         />
       )}

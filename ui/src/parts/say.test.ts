@@ -15,10 +15,10 @@ describe("durations", () => {
   it.each([
     [-600, "10 h before"],
     [0, "at once"],
-    [45, "after 45 min"],
-    [1439, "after 24 h"],
-    [1440, "day 2, +0 min"],
-    [1440 + 180, "day 2, +3 h"],
+    [45, "day 1, about 45 min in"],
+    [1439, "day 1, about 24 h in"],
+    [1440, "day 2, at the start"],
+    [1440 + 180, "day 2, 3 h in"],
   ])("%d minutes into the job are a time of it", (minutes, said) => {
     expect(clock(minutes)).toBe(said);
   });

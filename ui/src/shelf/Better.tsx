@@ -124,10 +124,10 @@ function One({ entry, value }: { entry: BetterEntry; value: BetterValue }) {
             <button
               type="button"
               className="press -ml-0.5 text-sm"
-              aria-label={`Put back: ${value.name}`}
+              aria-label={`Use the starting value again: ${value.name}`}
               onClick={() => know.mutate({ ...of, body: null })}
             >
-              Put back
+              Use the starting value again
             </button>
           )}
         </span>

@@ -23,7 +23,7 @@ export function Hides({ hex, onScattering }: { hex: string; onScattering: (value
           : { hex, drawn: { over_black: colours.black, over_white: colours.white } };
       const { scattering } = await answer(api.POST("/api/look/hides", { body }));
       setRefused("");
-      setSays(`S·X ${scattering.toFixed(1)} a coat.`);
+      setSays(`It hides ${scattering.toFixed(1)} in one coat.`);
       onScattering(Math.round(scattering * 100) / 100);
     } catch (error) {
       const fault = error instanceof Refused ? error.problem.faults?.[0] : undefined;

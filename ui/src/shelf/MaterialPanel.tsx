@@ -111,7 +111,7 @@ export function MaterialPanel({ line }: { line: ShelfLine }) {
                   className="press text-sm"
                   onClick={() => change({ overlays: item.overlays.filter((o) => o.field !== v.field) })}
                 >
-                  Put back {v.starting === 0 ? "?" : say(v.starting)}
+                  Use the starting value again{v.starting !== 0 && `: ${say(v.starting)}`}
                 </button>
               )}
             </li>

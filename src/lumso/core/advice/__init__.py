@@ -4,6 +4,8 @@ from collections.abc import Iterator
 from dataclasses import dataclass, replace
 
 from ..book.preparation import Abrasive
+from ..checks import brings, check
+from ..checks.findings import Grade
 from ..checks.texture import SAG_FROM_MM, holds_mm, peak_mm
 from ..colour.hiding import class_of, coats_range, per_coat
 from ..job.job import Zone
@@ -11,7 +13,7 @@ from ..look.films import hiding_of
 from ..value import Value
 from .age import AgeAdvice, age_advice
 from .bench import Taken, Trial, remedied, trial, with_finish
-from .seal import SealerAdvice, seal_advice, seal_asks
+from .seal import SealerAdvice, one_change, seal_advice, seal_asks
 
 __all__ = ["Advice", "Taken", "Trial", "advise", "remedied", "trial", "with_finish"]
 
@@ -47,6 +49,29 @@ class CoatsAdvice(Value):
 
 
 @dataclass(frozen=True)
+class Brings(Value):
+    """A remedy of a finding that would bring another finding: which, and how bad."""
+
+    rule: str
+    above: str
+    remedy: str
+    grade: Grade
+    says: str
+
+
+def what_remedies_bring(zone: Zone, bench: Trial) -> tuple[Brings, ...]:
+    """The remedies of a zone's findings that would bring a finding worse than a note, each with the worst of them."""
+    stack = bench.stack(zone)
+    findings = check(stack)
+    return tuple(
+        Brings(f.rule, f.above, way.says, brought.grade, brought.says)
+        for f in findings
+        for way in f.remedies
+        if (brought := brings(stack, findings, way))
+    )
+
+
+@dataclass(frozen=True)
 class Advice(Value):
     """What the advisers say of one zone."""
 
@@ -59,6 +84,10 @@ class Advice(Value):
     sag: tuple[SagAdvice, ...]
     coats: tuple[CoatsAdvice, ...]
     age: AgeAdvice
+    brings: tuple[Brings, ...]
+    """Remedies that would bring something else."""
+    sealer_change: str
+    """Where no sealer will do: the one thing to change, so that one does; "" where one does."""
 
 
 _GROUND_RULES = {
@@ -98,4 +127,5 @@ def advise(zone: Zone, bench: Trial, ids: Iterator[str]) -> Advice:
     grits = tuple(bench.catalogue.abrasives.values())
     sealers = seal_advice(zone, bench, ids)
     asks, age = seal_asks(zone, bench), age_advice(zone, bench)
-    return Advice(_prep(zone, bench, ids), sealers, asks, grits, sag, tuple(coats), age)
+    bring = what_remedies_bring(zone, bench)
+    return Advice(_prep(zone, bench, ids), sealers, asks, grits, sag, tuple(coats), age, bring, one_change(sealers))

@@ -7,7 +7,7 @@ from ..book.catalogue import Catalogue, pick
 from ..book.finishes import Finish
 from ..changes.change import Remedy, apply
 from ..changes.finish import acceptances, layers_of
-from ..checks import check, holds, look
+from ..checks import brings, check, holds, look
 from ..checks.findings import Finding
 from ..job.areas import measure
 from ..job.job import Job, Use, Zone, use_of
@@ -66,14 +66,14 @@ def _next_way(stack: Stack, tried: set[tuple[str, str, str]], notes: set[str]) -
     """The first open finding worth acting on, and the first of its remedies that holds and was not tried before."""
     findings = look(stack)
     for finding in findings:
-        wanted = finding.grade != "know this" or finding.rule in notes
+        wanted = finding.grade != "good to know" or finding.rule in notes
         if finding.accepted is not None or not wanted:
             continue
-        for one in finding.remedies:
-            if (finding.rule, finding.above, one.says) in tried:
-                continue
-            if holds(stack, findings, finding, one):
-                return finding, one
+        untried = [one for one in finding.remedies if (finding.rule, finding.above, one.says) not in tried]
+        held = [one for one in untried if holds(stack, findings, finding, one)]
+        if held:  # one that brings nothing else comes first; what another brings is mended next
+            clean = (one for one in held if len(held) == 1 or brings(stack, findings, one) is None)
+            return finding, next(clean, held[0])
     return None
 
 

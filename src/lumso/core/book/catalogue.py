@@ -22,6 +22,7 @@ from .profiles import Profile
 from .recipes import Recipe
 from .surfaces import Ground, Relief
 from .techniques import Act, Rescue, Technique, Thickness, Tool
+from .words import Phrase, Retired, Term
 
 
 @dataclass(frozen=True)
@@ -83,6 +84,12 @@ class Catalogue:
     """Pieces by their everyday words."""
     synonyms: Mapping[str, Synonym]
     """Words that things are looked for by, beside their names."""
+    phrases: Mapping[str, Phrase]
+    """How each technique is said, by technique."""
+    terms: Mapping[str, Term]
+    """Words of the trade."""
+    retired: Mapping[str, Retired]
+    """Words that are said no longer."""
     optics: Optics
     """Constants of how films look."""
     marks: Mapping[str, Mark]

@@ -16,7 +16,7 @@ from . import beneath, colours, ground, order, safety, sanding, sealing, stains,
 from .findings import GRADES, Finding
 from .rule import RULES, Rule
 
-__all__ = ["RULES", "Rule", "check", "holds", "look", "worst"]
+__all__ = ["RULES", "Rule", "brings", "check", "holds", "look", "worst"]
 MODULES = (safety, stains, beneath, ground, wax, water, waits, sealing, stains, texture, sanding, colours, order)
 
 
@@ -57,19 +57,37 @@ def _failing(findings: tuple[Finding, ...]) -> set[str]:
     return {f.rule for f in findings if f.grade == "will fail"}
 
 
-def holds(stack: Stack, findings: tuple[Finding, ...], finding: Finding, way: Remedy) -> bool:
-    """Whether a remedy does what it says on this stack: its finding is gone and no other rule begins to fail.
-
-    `findings` are those of the stack as it is.
-    """
+def _after(stack: Stack, way: Remedy, rules: Iterable[Rule] | None) -> tuple[Finding, ...] | None:
+    """What the rules find once a remedy was taken; None where it cannot be."""
     known = {id(one.layer): one for one in stack.laid}
     try:
         zone = apply(stack.zone, way.changes, stack.catalogue, (f"tried-{n}" for n in count()))
         laid = tuple(known.get(id(layer)) or lay(layer, stack.catalogue) for layer in zone.layers)
     except LumsoError:
+        return None
+    return look(replace(stack, zone=zone, laid=laid), rules=rules)
+
+
+def brings(stack: Stack, findings: tuple[Finding, ...], way: Remedy) -> Finding | None:
+    """The worst finding above *good to know* that taking a remedy would bring; None for one that brings none.
+
+    `findings` are those of the stack as it is. Rules are counted, not places: a remedy moves those.
+    """
+    after = _after(stack, way, None) or ()
+    alarms = [f for f in after if f.grade != "good to know" and f.accepted is None]
+    had = Counter(f.rule for f in findings if f.grade != "good to know" and f.accepted is None)
+    more = Counter(f.rule for f in alarms) - had
+    return min((f for f in alarms if more[f.rule]), key=lambda f: GRADES.index(f.grade), default=None)
+
+
+def holds(stack: Stack, findings: tuple[Finding, ...], finding: Finding, way: Remedy) -> bool:
+    """Whether a remedy does what it says on this stack: its finding is gone and no other rule begins to fail.
+
+    `findings` are those of the stack as it is.
+    """
+    after = _after(stack, way, [r for r in RULES.values() if r.may_fail or r.slug == finding.rule])
+    if after is None:
         return False
-    asked = (r for r in RULES.values() if r.may_fail or r.slug == finding.rule)
-    after = look(replace(stack, zone=zone, laid=laid), rules=asked)
     place = (finding.rule, finding.above)
     left, had = (Counter((f.rule, f.above) for f in fs)[place] for fs in (after, findings))
     return left < had and _failing(after) <= _failing(findings)

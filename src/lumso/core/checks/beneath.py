@@ -175,7 +175,7 @@ def water_over_old_oil(stack: Stack) -> Iterator[Hit]:
 
 @rule(
     "pine-blotches",
-    "know this",
+    "good to know",
     "likely",
     "Raw pine drinks unevenly: a rubbed-in wash comes out blotchy. A thin washcoat evens it, or accept it.",
 )
@@ -186,7 +186,7 @@ def pine_blotches(stack: Stack) -> Iterator[Hit]:
 
 @rule(
     "grain-rises",
-    "know this",
+    "good to know",
     "certain",
     "Water makes the fibres of raw wood stand up. Damp it, let it dry, cut them off with P220: then they stay down.",
 )
@@ -202,7 +202,7 @@ def grain_rises(stack: Stack) -> Iterator[Hit]:
 
 @rule(
     "raw-wood-unsanded",
-    "know this",
+    "good to know",
     "likely",
     "Saw marks and mill glaze show through thin coats; through the grits once is the whole cure.",
 )
@@ -283,7 +283,7 @@ def flaking_beneath(stack: Stack) -> Iterator[Hit]:
 
 @rule(
     "thirsty-plaster",
-    "know this",
+    "good to know",
     "likely",
     "Bare plaster and brick pull the water out of a coat before it can be worked: damp them, or give a thin first "
     "coat.",

@@ -51,7 +51,7 @@ def matt_over_dark(stack: Stack) -> Iterator[Hit]:
 
 @rule(
     "sealer-deepens",
-    "know this",
+    "good to know",
     "certain",
     "Paint dries lighter and sealing deepens it again: judge on a sealed test board, and sand less than looks right.",
 )
@@ -65,7 +65,7 @@ def sealer_deepens(stack: Stack) -> Iterator[Hit]:
 
 @rule(
     "too-few-coats",
-    "know this",
+    "good to know",
     "a guess",
     "By its hiding power this colour does not cover what is beneath in so many coats; reds and some whites need more. "
     "Thin spots show longest.",

@@ -6,9 +6,9 @@ from typing import Literal
 from ..changes.change import Remedy
 from ..value import Value
 
-Grade = Literal["can hurt", "will fail", "risky", "know this"]
+Grade = Literal["can hurt", "will fail", "risky", "good to know"]
 Sure = Literal["certain", "likely", "a guess"]
-GRADES: tuple[Grade, ...] = ("can hurt", "will fail", "risky", "know this")
+GRADES: tuple[Grade, ...] = ("can hurt", "will fail", "risky", "good to know")
 """The worst first. What can hurt a person is a class of its own: it is answered, never accepted away, and counts
 neither as an alarm nor as quiet."""
 ALARMS: tuple[Grade, ...] = ("will fail", "risky")

@@ -36,7 +36,7 @@ def filler_takes_no_wash(stack: Stack) -> Iterator[Hit]:
 
 @rule(
     "raised-pattern-shows",
-    "know this",
+    "good to know",
     "certain",
     "A raised old pattern shows through any number of coats, for years: it is sanded or filled level first, or wanted.",
 )
@@ -59,7 +59,7 @@ def wallpaper_beneath(stack: Stack) -> Iterator[Hit]:
 
 @rule(
     "holes-open",
-    "know this",
+    "good to know",
     "certain",
     "Holes are filled, and new ones drilled, before the first coat: filler and drill both mark paint.",
 )
@@ -74,7 +74,7 @@ def holes_open(stack: Stack) -> Iterator[Hit]:
 
 @rule(
     "ground-moves",
-    "know this",
+    "good to know",
     "likely",
     "Cloth, card and thin plastic bend, and card cockles when it is wet: thin coats, both sides where it matters, and "
     "nothing brittle on top.",

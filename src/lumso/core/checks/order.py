@@ -30,7 +30,7 @@ def prep_out_of_order(stack: Stack) -> Iterator[Hit]:
 
 @rule(
     "not-dusted",
-    "know this",
+    "good to know",
     "certain",
     "Sanding dust under a coat is grit for good: dust off as the last thing before paint.",
 )
@@ -60,7 +60,7 @@ def tape_lifts(stack: Stack) -> Iterator[Hit]:
 
 @rule(
     "closing-parts-stick",
-    "know this",
+    "good to know",
     "certain",
     "Doors, drawers and shelves stick together while a coat is young: leave them apart for some days, or slips of "
     "baking paper between. Gently used is not yet cured.",
@@ -90,7 +90,7 @@ def primer_last(stack: Stack) -> Iterator[Hit]:
 
 @rule(
     "sealer-in-the-middle",
-    "know this",
+    "good to know",
     "likely",
     "Paint over a clear coat holds on a film, not in the paint beneath: scuff it first.",
 )

@@ -117,7 +117,7 @@ def flame_near(stack: Stack) -> Iterator[Hit]:
     elif strips:
         yield Hit(0, "Spirit, for taking wax or rust off, near an open flame.")
     else:
-        yield Hit(0, "Candles or a fire near it: no coat here is rated for heat.", (), "know this")
+        yield Hit(0, "Candles or a fire near it: no coat here is rated for heat.", (), "good to know")
 
 
 @rule(
@@ -155,7 +155,7 @@ def household(stack: Stack) -> Iterator[Hit]:
 
 @rule(
     "public-room",
-    "know this",
+    "good to know",
     "certain",
     "Public rooms have fire rules for coatings and cloths, and they are local: ask who is responsible for the "
     "building.",
@@ -168,7 +168,7 @@ def public_room(stack: Stack) -> Iterator[Hit]:
 
 @rule(
     "frost",
-    "know this",
+    "good to know",
     "certain",
     "Water-borne mixes die of frost, in the pot and before they have cured on the piece: keep both above 5 °C, and "
     "judge nothing that has been frozen.",

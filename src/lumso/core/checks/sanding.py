@@ -102,7 +102,7 @@ def steel_wool(stack: Stack) -> Iterator[Hit]:
 
 @rule(
     "nothing-to-reveal",
-    "know this",
+    "good to know",
     "likely",
     "Sanding back shows what is beneath only where it differs: the same colour twice shows nothing.",
 )
@@ -132,7 +132,7 @@ def sanding_wax(stack: Stack) -> Iterator[Hit]:
 
 @rule(
     "clear-not-keyed",
-    "know this",
+    "good to know",
     "likely",
     "Between clear coats a light pass with P320 takes nibs off and gives the next something to hold.",
 )

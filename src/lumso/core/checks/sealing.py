@@ -124,7 +124,7 @@ def _use(stack: Stack, word: UseWord, need: Need) -> Iterator[Hit]:
     if stands == "no":
         yield Hit(len(stack.laid), f"{top.name} is last, and does not stand {WORDS[word]}.", remedies)
     elif stands == "a little" and stack.catalogue.recipes[stack.offer(need)].film != top.film.slug:
-        yield Hit(len(stack.laid), f"{top.name} stands {WORDS[word]} only a little.", remedies, "know this")
+        yield Hit(len(stack.laid), f"{top.name} stands {WORDS[word]} only a little.", remedies, "good to know")
 
 
 @rule(
@@ -160,7 +160,7 @@ def wet_cups(stack: Stack) -> Iterator[Hit]:
 
 @rule(
     "heat",
-    "know this",
+    "good to know",
     "likely",
     "Nothing here is rated for heat: no candle, no hearth in use, no radiator; trivets under cups.",
 )
@@ -192,14 +192,17 @@ def children(stack: Stack) -> Iterator[Hit]:
 
 @rule(
     "unsealed-hands",
-    "know this",
+    "good to know",
     "likely",
     "Bare matt paint takes up the grease of hands and marks when rubbed. Sealed or left bare are two schools.",
 )
 def unsealed_hands(stack: Stack) -> Iterator[Hit]:
     for hit in _use(stack, "hands", sealer_for(stack)):
         yield Hit(
-            hit.above, hit.says, hit.remedies, "know this" if hit.grade else "risky" if _dusts(stack) else "know this"
+            hit.above,
+            hit.says,
+            hit.remedies,
+            "good to know" if hit.grade else "risky" if _dusts(stack) else "good to know",
         )
 
 

@@ -41,7 +41,7 @@ def knots_bleed(stack: Stack) -> Iterator[Hit]:
     if _stains(stack, "knots"):
         yield Hit(0, says, (remedy("Dewaxed shellac over the knots first", shellac(stack)),))
     elif not any(covers(x) for x in stack.laid) and not any("knots" in x.film.stops for x in stack.laid):
-        yield Hit(0, says, (), "know this")
+        yield Hit(0, says, (), "good to know")
 
 
 @rule(
@@ -66,7 +66,7 @@ def tannins_bleed(stack: Stack) -> Iterator[Hit]:
 
 @rule(
     "alkali-darkens",
-    "know this",
+    "good to know",
     "likely",
     "Milk paint and lime are alkaline and darken tannin woods. Wanted, it is part of the look; unwanted, shellac "
     "first.",

@@ -89,7 +89,7 @@ def top_not_level(stack: Stack) -> Iterator[Hit]:
 
 @rule(
     "moving-parts",
-    "know this",
+    "good to know",
     "certain",
     "Leaf joints, drawer edges and closing faces must stay clear: texture rubs, binds and breaks off there.",
 )
@@ -117,7 +117,9 @@ def texture_no_night(stack: Stack) -> Iterator[Hit]:
             )
 
 
-@rule("texture-bare", "know this", "likely", "Unsealed texture catches dust and loses crests to every passing sleeve.")
+@rule(
+    "texture-bare", "good to know", "likely", "Unsealed texture catches dust and loses crests to every passing sleeve."
+)
 def texture_bare(stack: Stack) -> Iterator[Hit]:
     rough = [x for x in stack.laid if x.technique.per_mm]
     if rough and not any(x.closes for x in stack.laid):

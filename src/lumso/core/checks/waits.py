@@ -49,7 +49,7 @@ def wet_into_wet(stack: Stack) -> Iterator[Hit]:
         if not fits:
             yield Hit(i, f"{upper.name} dragged into wet {lower.name.lower()}.", (apart,))
         elif lower.film.open_most_min is None:
-            yield Hit(i, f"Nobody knows how long {lower.name.lower()} stays open: read its label.", (), "know this")
+            yield Hit(i, f"Nobody knows how long {lower.name.lower()} stays open: read its label.", (), "good to know")
 
 
 @rule(
@@ -136,7 +136,7 @@ def too_cold_or_damp(stack: Stack) -> Iterator[Hit]:
 
 @rule(
     "time-unknown",
-    "know this",
+    "good to know",
     "certain",
     "An unknown time is not zero and not forever: read the label before the next coat.",
 )

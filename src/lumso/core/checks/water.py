@@ -66,7 +66,7 @@ def strong_water(stack: Stack) -> Iterator[Hit]:
 
 @rule(
     "sealer-wakes-paint",
-    "know this",
+    "good to know",
     "likely",
     "A water-borne sealer brushed too often brings unsealed paint back and colours the sealer pot: few strokes, "
     "decant first, never dip back (mould).",
@@ -96,7 +96,7 @@ def sealer_under_pickling(stack: Stack) -> Iterator[Hit]:
 
 @rule(
     "wash-settles",
-    "know this",
+    "good to know",
     "certain",
     "Above 75 % water the pigment sinks while one looks: keep stirring, and judge after stirring.",
 )
@@ -108,7 +108,7 @@ def wash_settles(stack: Stack) -> Iterator[Hit]:
 
 @rule(
     "binder-thinned",
-    "know this",
+    "good to know",
     "likely",
     "Thinned beyond what its label allows, paint has too little binder left: it dusts and marks unless something "
     "seals it.",
@@ -150,7 +150,7 @@ def open_too_short(stack: Stack) -> Iterator[Hit]:
 
 @rule(
     "runs-on-sealed",
-    "know this",
+    "good to know",
     "likely",
     "A mix thinner than double cream runs on a sealed upright face: lay it thin and wipe what gathers.",
 )

@@ -176,7 +176,7 @@ def oil_over_coat(stack: Stack) -> Iterator[Hit]:
 
 @rule(
     "thick-wax",
-    "know this",
+    "good to know",
     "likely",
     "More wax is not more protection: excess stays soft and collects dust. Two thin coats a day apart are the most.",
 )

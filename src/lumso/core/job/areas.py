@@ -114,7 +114,7 @@ def check_sizes(piece: Piece, kind: PieceKind) -> list[Problem]:
     for number in kind.counts:
         n = piece.counts.get(number.slug, number.usual)
         if not number.least <= n <= number.most:
-            says = f"{n} is not allowed for {number.name.lower()}."
+            says = f"{n} is too few or too many for {number.name.lower()}."
             problems.append(Problem(f"/piece/counts/{number.slug}", says, f"{number.least} to {number.most}"))
     for noun, given_slugs, known in (
         ("sizes", piece.sizes.keys(), {spec.slug for spec in kind.sizes}),

@@ -148,11 +148,11 @@ def _misfit(laid: Laid, surface: str, at: str) -> tuple[Finding, ...]:
     if recipe.surfaces and surface not in recipe.surfaces:
         says = f"{recipe.name} is meant for {' or '.join(recipe.surfaces)}; this ground is {surface}."
         reason = "Its water share and its wet rate were found on other grounds: make a test board first."
-        findings.append(Finding("know this", f"{at}/recipe", says, reason, "rule of the trade"))
+        findings.append(Finding("good to know", f"{at}/recipe", says, reason, "rule of the trade"))
     if technique.surfaces and surface not in technique.surfaces:
         says = f"“{technique.name}” is done on {' or '.join(technique.surfaces)}; this ground is {surface}."
         reason = "How much lies on the surface will differ from the estimate."
-        findings.append(Finding("know this", f"{at}/technique", says, reason, "rule of the trade"))
+        findings.append(Finding("good to know", f"{at}/technique", says, reason, "rule of the trade"))
     return tuple(findings)
 
 

@@ -6,6 +6,7 @@ from math import ceil
 from ..book.colours import Pot
 from ..book.habits import Habits
 from ..book.techniques import PartDry
+from ..book.words import Phrase
 from ..figure import Figure, tidy
 from ..job.job import FromArea, Use
 from ..layers import cautions
@@ -54,6 +55,8 @@ class CoatWork:
     room: Room
     rescues: tuple[str, ...] = ()
     """What is done when a film of its kind goes wrong, by sign."""
+    phrase: Phrase | None = None
+    """How its way of being put on is said; None for one nobody has said."""
 
     @property
     def colour(self) -> str:
@@ -161,7 +164,20 @@ def coats_of(bench: Bench, stack: Stack, index: int, number: int, coat: int, are
         )
         made.append(
             CoatWork(
-                bench.scope, need, one, under, pot, area, lay_min, again, window, touch, stack.use, stack.room, rescues
+                bench.scope,
+                need,
+                one,
+                under,
+                pot,
+                area,
+                lay_min,
+                again,
+                window,
+                touch,
+                stack.use,
+                stack.room,
+                rescues,
+                bench.catalogue.phrases.get(one.technique.slug),
             )
         )
     return tuple(made)
@@ -187,7 +203,8 @@ def _says(coat: CoatWork, patch: int, patches: int) -> str:
     which = f", coat {coat.need.coat} of {coat.need.coats}" if coat.need.coats > 1 else ""
     share = f", on about {layer.touched * coat.pot.share:.0%} of it" if layer.touched * coat.pot.share < 0.95 else ""
     part = f", patch {patch} of {patches}" if patches > 1 else ""
-    return f"{coat.named}: {technique.name}{which}{share}{part}"
+    phrase = coat.phrase.of(coat.named) if coat.phrase else f"{coat.named}: {technique.name}"
+    return f"{phrase}{which}{share}{part}"
 
 
 def tools_of(laid: Laid) -> tuple[str, ...]:

@@ -28,7 +28,7 @@ BOUNDS: Mapping[str, tuple[str, float, float, str]] = {
     "viscosity_mpa_s": ("Thickness as stirred", 0.5, 500_000, "mPa·s"),
     "label_rate_ml_per_m2": ("Label spreading rate", 5, 3000, "ml/m²"),
     "hiding": ("Hiding power", 0, 1, "share"),
-    "scattering": ("Hides, from a tint board", 0.05, 40, "S·X a coat"),
+    "scattering": ("Hides, from a tint board", 0.05, 40, "hides in one coat"),
 }
 """What can be known better: its name, the least and most that is believed, and the unit."""
 

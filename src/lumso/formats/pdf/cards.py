@@ -89,7 +89,7 @@ def _card(page: Canvas, coded: Coded, x: float, top: float, width: float, bottom
         )
     if batch.first_ml and batch.first_ml < batch.mix.volume.value:
         notes.append(f"First {millilitres(batch.first_ml)} in these shares, look, correct; then the rest.")
-    if larger := file.measured.larger:
+    if larger := coded[2].measured.larger:
         made = batch.mix.volume.value * (1 + larger.surplus)
         notes.append(f"These fillings make {millilitres(made)}, {larger.surplus:.0%} over.")
     if batch.rests_h > 0.01:

@@ -54,7 +54,7 @@ def faults(part: FreePart) -> list[tuple[str, str, str]]:
         if given is None:
             found.append((slug, f"The {slug} of {part.name} is missing.", "1 mm to 30 m"))
         elif not LEAST_MM <= given.mm <= MOST_MM:
-            found.append((slug, f"The {slug} of {part.name}, {given.typed!r}, is not allowed.", "1 mm to 30 m"))
+            found.append((slug, f"The {slug} of {part.name}, {given.typed!r}, cannot be used.", "1 mm to 30 m"))
     return found
 
 
