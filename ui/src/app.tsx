@@ -1,6 +1,8 @@
 import { useEffect } from "react";
 import { Link, NavLink, Route, Routes, useMatch } from "react-router";
+import { Shortcuts } from "./help/Shortcuts";
 import { useWaiting } from "./keep/hooks";
+import { keepFocus } from "./parts/focus";
 import { Later, LaterView } from "./parts/later";
 import { Mishap } from "./parts/Mishap";
 import { useLong } from "./parts/useLong";
@@ -21,12 +23,14 @@ const LogView = new LaterView(() => import("./log/LogView").then((m) => m.LogVie
 const PotView = new LaterView(() => import("./log/PotView").then((m) => m.PotView));
 const AskView = new LaterView(() => import("./ask/AskView").then((m) => m.AskView));
 const LeftView = new LaterView(() => import("./ask/LeftView").then((m) => m.LeftView));
+const HelpView = new LaterView(() => import("./help/HelpView").then((m) => m.HelpView));
 const NewJobView = new LaterView(() => import("./jobs/NewJobView").then((m) => m.NewJobView));
 const KitView = new LaterView(() => import("./kit/KitView").then((m) => m.KitView));
 
 const VIEWS = [
   JobView,
   NewJobView,
+  HelpView,
   AskView,
   LeftView,
   BenchView,
@@ -62,6 +66,7 @@ export function App() {
     }, AHEAD_AFTER_MS);
     return () => window.clearTimeout(timer);
   }, []);
+  useEffect(keepFocus, []);
   if (useMatch("/jobs/:id/bench"))
     return (
       <Mishap>
@@ -108,6 +113,7 @@ export function App() {
             <Route path="/" element={<TodayView />} />
             <Route path="/days" element={<Later view={DaysView} given={{}} />} />
             <Route path="/new" element={<Later view={NewJobView} given={{}} />} />
+            <Route path="/help" element={<Later view={HelpView} given={{}} />} />
             <Route path="/ask" element={<Later view={AskView} given={{}} />} />
             <Route path="/left" element={<Later view={LeftView} given={{}} />} />
             <Route path="/jobs/:id/:side?" element={<Later view={JobView} given={{}} />} />
@@ -125,6 +131,15 @@ export function App() {
           </Routes>
         </Mishap>
       </main>
+      <footer className="flex flex-wrap gap-x-6 border-t border-line px-4 py-2 text-sm">
+        <Link to="/help" className="inline-flex min-h-11 items-center underline">
+          Help, words and keys
+        </Link>
+        <Link to="/kept" className="inline-flex min-h-11 items-center underline">
+          Put away, backups, and what waits to be saved
+        </Link>
+      </footer>
+      <Shortcuts />
     </>
   );
 }

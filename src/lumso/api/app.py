@@ -35,6 +35,7 @@ from . import (
     planning,
     recordings,
     sheets,
+    starting,
     workshop,
 )
 from .context import Context
@@ -75,6 +76,7 @@ def create_app(db: Database, catalogue: Catalogue, web: Path = WEB, names: froze
     errors.install(app)
     for part in (
         jobs,
+        starting,
         planning,
         finish,
         forms,

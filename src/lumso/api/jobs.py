@@ -4,25 +4,20 @@ import logging
 import time
 from collections.abc import Sequence
 from contextlib import suppress
-from dataclasses import replace
-from typing import Annotated, Literal
+from typing import Annotated
 
 from fastapi import APIRouter, Query, Response
-from pydantic import BaseModel, ConfigDict, Field, ValidationError
+from pydantic import BaseModel, Field, ValidationError
 
-from lumso.core.edits.beginning import Beginning, begun, sizes_said
 from lumso.core.errors import InvalidValue, LumsoError
 from lumso.core.job.entries import embed
-from lumso.core.job.job import Answered, Job
-from lumso.core.job.start import start_pot
-from lumso.core.measure.lengths import bare_unit
+from lumso.core.job.job import Job
 from lumso.core.mixing.mix import Mix
 from lumso.core.plan.plan import NextAction
 from lumso.formats import jobfile, svg
 from lumso.formats.reading import UnfitDocument
 from lumso.store import jobs
 from lumso.store.errors import NotFound, StoreError
-from lumso.store.ids import new_id
 from lumso.store.jobs import Listed, StoredJob
 
 from .bodies import EntriesBody, JobBody, PlanBody
@@ -35,8 +30,6 @@ CANNOT = "Lumso made a mistake of its own in it. It is kept as it is; the log sa
 
 PATIENCE_S = 0.06
 MOST_HEXES = 8
-QUICK = "paint-wash-raw-wood"
-"""The mix of a quick pot that nobody chose one for."""
 
 router = APIRouter(prefix="/jobs", tags=["jobs"])
 
@@ -112,31 +105,13 @@ class AwayIn(BaseModel):
     away: bool
 
 
-class StartIn(BaseModel):
-    """What a new job starts from: with `ml` it is a quick pot of a recipe, without it a piece.
-
-    Of a piece each answer may be left out: sizes are usual ones then, the ground is not known, nothing goes on it yet.
-    """
-
-    model_config = ConfigDict(extra="forbid")
-    ml: Annotated[float, Field(gt=0, le=200_000, allow_inf_nan=False)] | None = None
-    recipe: Annotated[str, Field(max_length=80)] = ""
-    form: Annotated[str, Field(max_length=80)] = "board"
-    sizes: Annotated[str, Field(max_length=200)] = ""
-    """As they are said, in the order the piece asks for them: 1200 × 400 × 18."""
-    ground: Annotated[str, Field(max_length=80)] = ""
-    lead: Literal["not tested", "test planned", "none found", "found", "never coated"] = "not tested"
-    finish: Annotated[str, Field(max_length=80)] = ""
-    name: Annotated[str, Field(max_length=120)] = ""
-    """"" for the name it has of itself."""
-
-
-def _opened(stored: StoredJob) -> Job:
+def opened(stored: StoredJob) -> Job:
+    """The job of a stored document. Raises UnfitDocument."""
     return jobfile.from_json(stored.document, f"Job {stored.id}")
 
 
 def _out(stored: StoredJob, here: Context, response: Response) -> JobOut:
-    job = _opened(stored)
+    job = opened(stored)
     try:
         made = here.plan(job)
     except LumsoError:
@@ -173,7 +148,7 @@ def _faulty(says: str, why: str, fault: str) -> Summary:
 def _worked(stored: StoredJob, here: Context) -> tuple[Summary, Mix | None]:
     """What a list shows of a job, and the first of its mixes."""
     try:
-        job = _opened(stored)
+        job = opened(stored)
     except UnfitDocument as error:
         return _faulty("This job cannot be opened", error.faults[0].says, str(error)), None
     try:
@@ -221,7 +196,8 @@ def _last(listed: Listed, here: Context) -> LastJob:
     return LastJob(id=listed.id, name=listed.name, saved_at=listed.saved_at, pot=pot, **dict(summary))
 
 
-def _created(job: Job, here: Context, response: Response, key: str) -> JobOut:
+def created(job: Job, here: Context, response: Response, key: str) -> JobOut:
+    """The job kept as a new one. Raises UnfitDocument for entries that cannot be."""
     whole, document = _checked(job, here)
     if faults := jobfile.entry_faults(whole, here.catalogue):
         raise UnfitDocument("The job", faults)
@@ -235,16 +211,19 @@ def list_jobs(
     away: bool = False,
     after: Annotated[str, Query(max_length=15, pattern="^[0-9]*$")] = "",
     most: Annotated[int, Query(ge=1, le=200)] = 50,
+    order: jobs.Order = "last",
 ) -> JobsOut:
-    """Jobs, the one last worked on first, each with what to do next: a page of them, whose name holds `search`."""
-    page = jobs.page(here.db, most, int(after) if after else None, search, away)
+    """Jobs, the one last worked on first or by name, each with what to do next: a page of them, whose name holds
+    `search`."""
+    page = jobs.page(here.db, most, int(after) if after else None, search, away, order)
     summed = _summed(page.jobs, here)
     lines = [JobLine(id=j.id, name=j.name, saved_at=j.saved_at, **dict(summed[j.id])) for j in page.jobs]
-    first = page.jobs[0] if page.jobs and not (search.strip() or away or after) else None
+    first = page.jobs[0] if page.jobs and order == "last" and not (search.strip() or away or after) else None
+    shown = int(after or 0) + len(page.jobs) if order == "name" else page.jobs[-1].touched if page.jobs else 0
     return JobsOut(
         jobs=lines,
         count=page.count,
-        more=str(page.jobs[-1].touched) if page.more else "",
+        more=str(shown) if page.more else "",
         last=_last(first, here) if first else None,
     )
 
@@ -252,7 +231,7 @@ def list_jobs(
 @router.post("", status_code=201)
 def create_job(job: JobBody, here: Here, response: Response, key: Key = "") -> JobOut:
     """A new job."""
-    return _created(job.root, here, response, key)
+    return created(job.root, here, response, key)
 
 
 class FileIn(BaseModel):
@@ -265,21 +244,7 @@ class FileIn(BaseModel):
 @router.post("/file", status_code=201)
 def take_job_file(file: FileIn, here: Here, response: Response, key: Key = "") -> JobOut:
     """A job from a file, as a new one. 422 with every fault's place where it is none."""
-    return _created(jobfile.from_json(file.text, file.name), here, response, key)
-
-
-@router.post("/start", status_code=201)
-def begin_job(start: StartIn, here: Here, response: Response, key: Key = "") -> JobOut:
-    """A new job on a piece, or a quick pot."""
-    book = here.known()
-    if start.ml is not None:
-        job = start_pot(new_id(), new_id(), start.recipe or QUICK, start.ml, book)
-    else:
-        bare = bare_unit(here.workshop().measures)
-        sizes = sizes_said(start.form, start.sizes, bare, book)
-        told = Beginning(new_id(), start.form, sizes, start.ground, Answered(start.lead), start.finish, start.recipe)
-        job = begun(told, book, here.room(), bare).job
-    return _created(replace(job, name=start.name or job.name), here, response, key)
+    return created(jobfile.from_json(file.text, file.name), here, response, key)
 
 
 @router.get("/{job_id}")
@@ -294,7 +259,7 @@ def get_job_file(job_id: str, here: Here) -> Response:
     stored = jobs.get(here.db, job_id)
     name, text = "job", stored.document
     with suppress(UnfitDocument):
-        job = _opened(stored)
+        job = opened(stored)
         name, text = job.name, JobBody(job).model_dump_json()
     plain = "".join(c if c.isalnum() and c.isascii() else "-" for c in name).lower()
     headers = {"Content-Disposition": f'attachment; filename="{plain}.json"'}
@@ -304,7 +269,7 @@ def get_job_file(job_id: str, here: Here) -> Response:
 @router.get("/{job_id}/drawing.svg")
 def get_drawing(job_id: str, here: Here) -> Response:
     """The piece drawn to scale, as an SVG file. 422 while its sizes cannot be used."""
-    job = _opened(jobs.get(here.db, job_id))
+    job = opened(jobs.get(here.db, job_id))
     made = here.plan(job)
     if made.drawing is None or job.piece is None:
         why = made.problems[0] if made.problems else None

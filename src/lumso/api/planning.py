@@ -10,6 +10,7 @@ from lumso.core.book.kit import KitMeasure, measures_said
 from lumso.core.edits.edit import Edit, edited
 from lumso.core.job.entries import embed
 from lumso.core.measure.lengths import Length, bare_unit, read_length
+from lumso.core.measure.spreading import Coverage, read_coverage
 from lumso.core.plan.slim import without_workings
 from lumso.formats.jobfile import lengths_disagree
 from lumso.formats.reading import UnfitDocument
@@ -102,3 +103,16 @@ def read_measures(said: SaidIn, here: Here) -> list[KitMeasure]:
     """What measures are meant, each with what it holds; or which of them cannot be read."""
     system = here.known().system(here.workshop().measures)
     return list(measures_said(said.typed, system))
+
+
+class CoverageIn(BaseModel):
+    """A coverage as a label prints it."""
+
+    model_config = ConfigDict(extra="forbid")
+    typed: Annotated[str, Field(max_length=60)]
+
+
+@router.post("/coverage")
+def read_a_coverage(coverage: CoverageIn, here: Here) -> Coverage:
+    """A coverage with its unit, and the same said the other ways; or why it cannot be read."""
+    return read_coverage(coverage.typed, here.workshop().measures)

@@ -25,7 +25,7 @@ from lumso.core.measure.measures import MeasureSystem
 from lumso.core.mixing.compose import compose
 from lumso.core.piece.kinds import KINDS, CountSpec, SizeSpec, free
 from lumso.core.piece.piece import Shape
-from lumso.core.workshop.shelf import BOUNDS, ShelfItem, density_from_weighing, with_overlays
+from lumso.core.workshop.shelf import BOUNDS, Overlay, ShelfItem, density_from_weighing, with_overlays
 from lumso.formats.workshop import document
 from lumso.store import entries, settings
 from lumso.store.errors import NotFound
@@ -301,7 +301,7 @@ def _line(material: Material, item: ShelfItem | None, revision: int) -> ShelfLin
     kept = item or ShelfItem(material.slug)
     start = kept.own or material
     now = with_overlays(start, kept.overlays)
-    known = {o.field: o for o in kept.overlays}
+    known: dict[str, Overlay] = {o.field: o for o in kept.overlays}
     values = [
         FieldOut(
             field=field,
@@ -311,11 +311,18 @@ def _line(material: Material, item: ShelfItem | None, revision: int) -> ShelfLin
             most=most,
             value=getattr(now, field),
             starting=getattr(start, field),
-            source=f"{known[field].source}, {known[field].at}" if field in known else "starting value",
+            source=_source(known.get(field)),
         )
         for field, (name, least, most, unit) in BOUNDS.items()
     ]
     return ShelfLine(material=now, item=kept, on_shelf=item is not None, values=values, revision=revision)
+
+
+def _source(overlay: Overlay | None) -> str:
+    if overlay is None:
+        return "starting value"
+    said = f" ({overlay.said})" if overlay.said else ""
+    return f"{overlay.source}{said}, {overlay.at}"
 
 
 class ShelfOut(BaseModel):

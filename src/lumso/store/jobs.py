@@ -3,6 +3,7 @@
 import sqlite3
 from collections.abc import Callable, Iterable
 from dataclasses import dataclass
+from typing import Literal
 
 from . import keys
 from .database import Database, now, tick
@@ -105,17 +106,23 @@ def back_from(db: Database, job_id: str) -> list[StoredJob]:
         return [_get(connection, job_id, row["number"]) for row in numbers.fetchall()]
 
 
-def page(db: Database, most: int, before: int | None = None, search: str = "", away: bool = False) -> Page:
-    """Jobs whose name holds `search`, the one last worked on first, from before `touched` on; put away, or not."""
+Order = Literal["last", "name"]
+
+
+def page(db: Database, most: int, before: int | None = None, search: str = "", away: bool = False,
+         order: Order = "last") -> Page:  # fmt: skip
+    """Jobs whose name holds `search`; put away, or not. The one last worked on first, from before `touched` on; or by
+    name, from the place `before` on."""
     sought = "job.put_away = :away AND instr(folded(r.name), folded(:search)) > 0"
     join = "FROM job JOIN job_revision AS r ON r.job_id = job.id AND r.number = job.head"
     asked = {"away": int(away), "search": search.strip(), "before": before, "most": most + 1}
+    asked |= {"by_name": order == "name", "skip": (before or 0) if order == "name" else 0}
     with db.read() as connection:
         count = connection.execute(f"SELECT count(*) {join} WHERE {sought}", asked).fetchone()[0]
         rows = connection.execute(
             "SELECT job.id, job.head, job.touched, r.name, r.saved_at, r.summary, r.summed_at "
-            f"{join} WHERE {sought} AND (:before IS NULL OR job.touched < :before) "
-            "ORDER BY job.touched DESC LIMIT :most",
+            f"{join} WHERE {sought} AND (:before IS NULL OR :by_name OR job.touched < :before) ORDER BY "
+            "CASE WHEN :by_name THEN folded(r.name) END, job.touched DESC LIMIT :most OFFSET :skip",
             asked,
         ).fetchall()
     found = tuple(

@@ -60,6 +60,13 @@ function useMake<In>(ask: (given: In, params: Keyed) => Reply<JobReply>) {
 export const useBeginJob = () =>
   useMake((body: Partial<Begin>, params) => api.POST("/api/jobs/start", { params, body }));
 
+export const useCopyJob = () =>
+  useMake((id: string, params) =>
+    api.POST("/api/jobs/{job_id}/copy", { params: { ...params, path: { job_id: id } } }),
+  );
+
+export const useTakeSample = () => useMake((_: "sample", params) => api.POST("/api/jobs/sample", { params }));
+
 export const useTakeJob = () =>
   useMake((body: { name: string; text: string }, params) => api.POST("/api/jobs/file", { params, body }));
 

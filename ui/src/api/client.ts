@@ -13,6 +13,7 @@ export type ZonePlan = Schemas["ZonePlan"];
 export type LayerPlan = Schemas["LayerPlan"];
 export type LeftOver = Schemas["LeftOver"];
 export type Asked = Schemas["AskIn"];
+export type Coverage = Schemas["Coverage"];
 export type FormLine = Schemas["FormOut"];
 export type Begin = Schemas["StartIn"];
 export type Mix = Schemas["Mix"];

@@ -496,6 +496,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/coverage": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Read A Coverage
+         * @description A coverage with its unit, and the same said the other ways; or why it cannot be read.
+         */
+        post: operations["read_a_coverage_api_coverage_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/days": {
         parameters: {
             query?: never;
@@ -953,7 +973,8 @@ export interface paths {
         };
         /**
          * List Jobs
-         * @description Jobs, the one last worked on first, each with what to do next: a page of them, whose name holds `search`.
+         * @description Jobs, the one last worked on first or by name, each with what to do next: a page of them, whose name holds
+         *     `search`.
          */
         get: operations["list_jobs_api_jobs_get"];
         put?: never;
@@ -982,6 +1003,26 @@ export interface paths {
          * @description A job from a file, as a new one. 422 with every fault's place where it is none.
          */
         post: operations["take_job_file_api_jobs_file_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/sample": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Take Sample
+         * @description A made-up job to look at, and to throw away: an ordinary one from then on.
+         */
+        post: operations["take_sample_api_jobs_sample_post"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1052,6 +1093,26 @@ export interface paths {
          */
         put: operations["put_job_away_api_jobs__job_id__away_put"];
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{job_id}/copy": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Copy Job
+         * @description The job once more, as a new one of its own: what was mixed and noted stays with the first.
+         */
+        post: operations["copy_job_api_jobs__job_id__copy_post"];
         delete?: never;
         options?: never;
         head?: never;
@@ -3749,6 +3810,33 @@ export interface components {
             usual: number;
         };
         /**
+         * Coverage
+         * @description A coverage: its number and unit as printed, what that is for each m², and the same said the other ways.
+         */
+        Coverage: {
+            /** Also */
+            also: string;
+            /** Ml Per M2 */
+            ml_per_m2: number;
+            /** Number */
+            number: number;
+            /** Said */
+            said: string;
+            /**
+             * Unit
+             * @enum {string}
+             */
+            unit: "m²/l" | "ft²/US gal" | "ft²/imp gal" | "ml/m²";
+        };
+        /**
+         * CoverageIn
+         * @description A coverage as a label prints it.
+         */
+        CoverageIn: {
+            /** Typed */
+            typed: string;
+        };
+        /**
          * DayOperation
          * @description An operation with its time. `operation` is its id in its job; `stint` names what is done in one go with it.
          *
@@ -5822,6 +5910,18 @@ export interface components {
             format: "lumso-job";
             /** Name */
             name: string;
+            /**
+             * Note
+             * @description What the painter wrote down of it.
+             * @default
+             */
+            note?: string;
+            /**
+             * Photographs
+             * @description Photographs of it, by name, in the order they were taken up.
+             * @default []
+             */
+            photographs?: string[];
             piece?: components["schemas"]["Piece-Input"] | null;
             use?: components["schemas"]["Use-Input"];
             /**
@@ -5847,6 +5947,18 @@ export interface components {
             format: "lumso-job";
             /** Name */
             name: string;
+            /**
+             * Note
+             * @description What the painter wrote down of it.
+             * @default
+             */
+            note: string;
+            /**
+             * Photographs
+             * @description Photographs of it, by name, in the order they were taken up.
+             * @default []
+             */
+            photographs: string[];
             piece: components["schemas"]["Piece-Output"] | null;
             use: components["schemas"]["Use-Output"];
             /**
@@ -8137,7 +8249,7 @@ export interface components {
          * Overlay
          * @description A value of the user's own in place of a starting value; deleting it puts the starting value back.
          */
-        Overlay: {
+        "Overlay-Input": {
             /**
              * At
              * @description The day, as 2026-11-24.
@@ -8148,6 +8260,41 @@ export interface components {
              * @enum {string}
              */
             field: "bulk_density" | "true_density" | "swelling" | "packing_limit" | "viscosity_mpa_s" | "label_rate_ml_per_m2" | "hiding" | "scattering";
+            /**
+             * Said
+             * @description As its label says it, with its unit: 12 m²/l, 400 ft² per US gallon.
+             * @default
+             */
+            said?: string;
+            /**
+             * Source
+             * @enum {string}
+             */
+            source: "label" | "measured";
+            /** Value */
+            value: number;
+        };
+        /**
+         * Overlay
+         * @description A value of the user's own in place of a starting value; deleting it puts the starting value back.
+         */
+        "Overlay-Output": {
+            /**
+             * At
+             * @description The day, as 2026-11-24.
+             */
+            at: string;
+            /**
+             * Field
+             * @enum {string}
+             */
+            field: "bulk_density" | "true_density" | "swelling" | "packing_limit" | "viscosity_mpa_s" | "label_rate_ml_per_m2" | "hiding" | "scattering";
+            /**
+             * Said
+             * @description As its label says it, with its unit: 12 m²/l, 400 ft² per US gallon.
+             * @default
+             */
+            said: string;
             /**
              * Source
              * @enum {string}
@@ -10443,7 +10590,7 @@ export interface components {
              * Overlays
              * @default []
              */
-            overlays?: components["schemas"]["Overlay"][];
+            overlays?: components["schemas"]["Overlay-Input"][];
             own?: components["schemas"]["Material-Input"] | null;
             /**
              * Packs
@@ -10483,7 +10630,7 @@ export interface components {
              * Overlays
              * @default []
              */
-            overlays: components["schemas"]["Overlay"][];
+            overlays: components["schemas"]["Overlay-Output"][];
             own: components["schemas"]["Material-Output"] | null;
             /**
              * Packs
@@ -13344,6 +13491,39 @@ export interface operations {
             };
         };
     };
+    read_a_coverage_api_coverage_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CoverageIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Coverage"];
+                };
+            };
+            /** @description Problem details */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
     get_days_api_days_post: {
         parameters: {
             query?: never;
@@ -14082,6 +14262,7 @@ export interface operations {
                 away?: boolean;
                 after?: string;
                 most?: number;
+                order?: "last" | "name";
             };
             header?: never;
             path?: never;
@@ -14160,6 +14341,38 @@ export interface operations {
                 "application/json": components["schemas"]["lumso__api__jobs__FileIn"];
             };
         };
+        responses: {
+            /** @description Successful Response */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["JobOut"];
+                };
+            };
+            /** @description Problem details */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    take_sample_api_jobs_sample_post: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description A key of the asker's own: the same asked again under it is not done twice. */
+                "Idempotency-Key"?: string;
+            };
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
         responses: {
             /** @description Successful Response */
             201: {
@@ -14340,6 +14553,40 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+            /** @description Problem details */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    copy_job_api_jobs__job_id__copy_post: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description A key of the asker's own: the same asked again under it is not done twice. */
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                job_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["JobOut"];
+                };
             };
             /** @description Problem details */
             default: {

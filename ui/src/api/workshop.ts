@@ -71,12 +71,13 @@ function usePages<P extends { more: string }>(
 export interface JobsAsked {
   search?: string;
   away?: boolean;
+  order?: "last" | "name";
 }
 
 /** The list of jobs, a page after the other. */
-export function useJobs({ search = "", away = false }: JobsAsked = {}) {
-  return usePages<Jobs>(["jobs", search, away], (after, signal) =>
-    api.GET("/api/jobs", { params: { query: { search, away, after } }, signal }),
+export function useJobs({ search = "", away = false, order = "last" }: JobsAsked = {}) {
+  return usePages<Jobs>(["jobs", search, away, order], (after, signal) =>
+    api.GET("/api/jobs", { params: { query: { search, away, after, order } }, signal }),
   );
 }
 

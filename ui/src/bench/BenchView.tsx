@@ -7,6 +7,7 @@ import { useWaiting } from "../keep/hooks";
 import { Failure } from "../parts/Failure";
 import { Alert, Loading } from "../parts/notices";
 import { clockTime, newId } from "../parts/say";
+import { usePlace } from "../parts/usePlace";
 import { Told } from "../steps/Step";
 import { useAwake } from "./awake";
 import { FromJars } from "./FromJars";
@@ -45,6 +46,7 @@ export function BenchView() {
   }, [live]);
   const told = useSyncExternalStore(live.subscribe, live.now);
   const bench = useBench(id);
+  usePlace(bench.data ? `${bench.data.bench.name} · At the bench` : "");
   const unsent = useUnseen(id, bench.data);
   const noting = useNoting(id, live.minute);
   const { note, act } = noting;

@@ -8,10 +8,12 @@ import { FilePanel } from "../parts/FilePanel";
 import { Loading } from "../parts/notices";
 import { ShareBar } from "../parts/ShareBar";
 import { TextField } from "../parts/TextField";
+import { usePlace } from "../parts/usePlace";
 import { inOrder, life } from "./words";
 
 /** The recipe book: every family of mix, to open or to lay two side by side. */
 export function BookView() {
+  usePlace("Recipe book");
   const catalogue = useCatalogue();
   const navigate = useNavigate();
   const [search, setSearch] = useState("");

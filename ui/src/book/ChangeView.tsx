@@ -17,6 +17,7 @@ import { Alert, LABEL, Loading } from "../parts/notices";
 import { newId, percent } from "../parts/say";
 import { TextField } from "../parts/TextField";
 import { useDraft } from "../parts/useDraft";
+import { usePlace } from "../parts/usePlace";
 import { Pot } from "../pot/Pot";
 import { Shares } from "./RecipeView";
 import { isOwn } from "./words";
@@ -42,6 +43,7 @@ export function ChangeView() {
 }
 
 function Form({ saved, catalogue }: { saved: Recipe; catalogue: Catalogue }) {
+  usePlace(saved.name);
   const put = usePutRecipe();
   const {
     draft: recipe,

@@ -6,6 +6,7 @@ import { Jar } from "../drawings/Jar";
 import { Choice } from "../parts/fields";
 import { Loading, Term } from "../parts/notices";
 import { say } from "../parts/say";
+import { usePlace } from "../parts/usePlace";
 import { Shares } from "./RecipeView";
 import { keeps, life, minutes } from "./words";
 
@@ -13,6 +14,7 @@ const WANT: PotWant = { by: "total", ml: 250 };
 
 /** Two recipes side by side: same amount, same questions, line by line. */
 export function CompareView() {
+  usePlace("Two recipes");
   const [chosen, choose] = useSearchParams();
   const catalogue = useCatalogue();
   if (!catalogue.data) return <Loading>Opening the recipe book…</Loading>;

@@ -9,6 +9,7 @@ import { Failure } from "../parts/Failure";
 import { Choice } from "../parts/fields";
 import { Alert, LABEL, Loading, TakeCare } from "../parts/notices";
 import { newId, percent, say } from "../parts/say";
+import { usePlace } from "../parts/usePlace";
 import { MeasureChoice } from "../pot/MeasureChoice";
 import { Pot } from "../pot/Pot";
 import { Scale } from "./Scale";
@@ -35,6 +36,7 @@ export function RecipeView() {
 }
 
 function Page({ recipe, catalogue }: { recipe: Recipe; catalogue: Catalogue }) {
+  usePlace(recipe.name);
   const [want, setWant] = useState<PotWant>({ by: "total", ml: 250 });
   const [school, setSchool] = useState("");
   const settings = useSettings();

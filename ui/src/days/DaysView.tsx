@@ -5,6 +5,7 @@ import { DayStrip } from "../drawings/DayStrip";
 import { KeptWord } from "../keep/KeptWord";
 import { Failure } from "../parts/Failure";
 import { Alert, Fault, Loading } from "../parts/notices";
+import { usePlace } from "../parts/usePlace";
 import { HoursPanel } from "./HoursPanel";
 import { JobsInDays, More } from "./JobsInDays";
 import { Said } from "./Said";
@@ -12,6 +13,7 @@ import { Visits } from "./Visits";
 
 /** The days: the strip, what was promised, every visit, and the hours it is all found from. */
 export function DaysView() {
+  usePlace("Days");
   const asked = useDaysChosen();
   const put = usePutDays();
   const [picked, setPicked] = useState("");

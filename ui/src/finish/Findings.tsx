@@ -6,6 +6,7 @@ import { stackEdit } from "../job/edits";
 import { Question } from "../job/UsePanel";
 import type { OpenJob } from "../job/useJob";
 import { TextField } from "../parts/TextField";
+import { Worded } from "../parts/Worded";
 
 type Brings = Advice["brings"][number];
 const NONE: Brings[] = [];
@@ -119,7 +120,7 @@ function One({
         <strong className={accepted || note ? "font-semibold" : ""}>{finding.says}</strong>
       </p>
       <p className="narrow mt-1 text-sm">
-        {finding.reason}{" "}
+        <Worded>{finding.reason}</Worded>{" "}
         <span className="text-soft">
           {finding.sure === "certain" ? "Certain" : finding.sure === "likely" ? "Likely" : "A guess"};{" "}
           {finding.provenance}.

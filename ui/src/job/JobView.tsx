@@ -4,6 +4,7 @@ import { Link, NavLink, useLocation, useParams, useSearchParams } from "react-ro
 import type { Job, Layer, Zone } from "../api/client";
 import { useCatalogue } from "../api/workshop";
 import { IntoDays } from "../days/IntoDays";
+import { typing } from "../help/shortcuts";
 import { Failure } from "../parts/Failure";
 import { Later, LaterView } from "../parts/later";
 import { Loading } from "../parts/notices";
@@ -66,6 +67,17 @@ export function JobView() {
   useEffect(() => {
     for (const side of [FinishSide, LookSide, MixSide, SheetSide, StepsSide]) side.ahead();
   }, []);
+  const { undo, redo } = open?.session ?? {};
+  useEffect(() => {
+    const pressed = (e: KeyboardEvent) => {
+      if (!(e.ctrlKey || e.metaKey) || e.key.toLowerCase() !== "z" || typing(e.target)) return;
+      e.preventDefault();
+      if (e.shiftKey) redo?.();
+      else undo?.();
+    };
+    window.addEventListener("keydown", pressed);
+    return () => window.removeEventListener("keydown", pressed);
+  }, [undo, redo]);
   if (failed) return <CannotOpen id={id ?? ""} error={failed} onRetry={again} />;
   if (catalogue.error) return <Failure error={catalogue.error} onRetry={() => void catalogue.refetch()} />;
   if (!open || !catalogue.data) return <Loading>Opening the job…</Loading>;
@@ -199,17 +211,21 @@ function JobBar({ open, sides }: { open: OpenJob; sides: string }) {
           className="press"
           onClick={open.session.undo}
           disabled={open.undo === null}
-          title={open.undo ? `Undo: ${open.undo}` : undefined}
           aria-describedby={open.gap ? "gap" : undefined}
+          aria-keyshortcuts="Control+Z"
         >
           Undo
+          {open.undo && (
+            <span className="narrow block max-w-28 truncate text-xs font-normal">{open.undo}</span>
+          )}
         </button>
         <button
           type="button"
           className="press border-l-0"
           onClick={open.session.redo}
           disabled={open.redo === null}
-          title={open.redo ? `Redo: ${open.redo}` : undefined}
+          aria-label={open.redo ? `Redo ${open.redo}` : "Redo"}
+          aria-keyshortcuts="Control+Shift+Z"
         >
           Redo
         </button>

@@ -10,6 +10,7 @@ import { newId, say } from "../parts/say";
 import { useAddress } from "../parts/useAddress";
 import { Why } from "../parts/Why";
 import { changePiece } from "./change";
+import { NotesPanel } from "./NotesPanel";
 import { PartsPanel } from "./PartsPanel";
 import { UsePanel } from "./UsePanel";
 import type { OpenJob } from "./useJob";
@@ -132,6 +133,7 @@ export function PieceSide({ open, catalogue, zone: index, onZone }: PieceSidePro
             ["sizes", "Sizes"],
             ["zones", `Zones (${job.zones.length})`],
             ["use", "Use"],
+            ["notes", "Notes"],
           ].map(([slug, name]) => (
             <Tabs.Trigger key={slug} value={slug ?? ""} className="side grow">
               {name}
@@ -199,6 +201,9 @@ export function PieceSide({ open, catalogue, zone: index, onZone }: PieceSidePro
         </Tabs.Content>
         <Tabs.Content value="zones" className="pt-3">
           <ZonesPanel open={open} catalogue={catalogue} zone={index} onZone={onZone} />
+        </Tabs.Content>
+        <Tabs.Content value="notes" className="pt-3">
+          <NotesPanel open={open} />
         </Tabs.Content>
         <Tabs.Content value="use" className="pt-3">
           <UsePanel open={open} />

@@ -1,6 +1,7 @@
-import { useRef, useState } from "react";
+import { DropdownMenu } from "radix-ui";
+import { type ReactNode, useRef, useState } from "react";
 import { Link, useNavigate } from "react-router";
-import { usePutAway, useTakeJob } from "../api/changes";
+import { useCopyJob, usePutAway, useTakeJob, useTakeSample } from "../api/changes";
 import type { JobLine } from "../api/client";
 import { useJobs } from "../api/workshop";
 import { Jar } from "../drawings/Jar";
@@ -8,27 +9,40 @@ import { Failure } from "../parts/Failure";
 import { Alert, Loading } from "../parts/notices";
 import { SearchField } from "../parts/SearchField";
 import { say, when } from "../parts/say";
+import { useAddress } from "../parts/useAddress";
 import { Unread } from "./Unread";
 
 /** What to do next on the last job, and all the jobs under it; `bare` where what is next is said above. */
 export function JobsView({ bare = false }: { bare?: boolean }) {
   const [search, setSearch] = useState("");
-  const jobs = useJobs({ search });
+  const [order, setOrder] = useAddress("by", "last");
+  const latest = useJobs();
+  const jobs = useJobs({ search, order: order === "name" ? "name" : "last" });
   const away = usePutAway();
+  const copy = useCopyJob();
   const navigate = useNavigate();
   const [gone, setGone] = useState<JobLine | null>(null);
 
   if (jobs.error) return <Failure error={jobs.error} onRetry={() => void jobs.refetch()} />;
   if (!jobs.data) return <Loading>Opening the jobs…</Loading>;
   const [first] = jobs.data;
+  const [newest] = latest.data ?? [];
   const list = jobs.data.flatMap((page) => page.jobs);
-  const last = first?.last ?? null;
+  const last = newest?.last ?? null;
   const count = first?.count ?? 0;
   const some = count > 0 || search !== "";
-  const start = (
-    <Link to="/new" className="press press-strong inline-flex items-center px-5">
-      New job
-    </Link>
+  const actions = (
+    <div className="flex flex-wrap gap-2">
+      <Link to="/new" className={`press inline-flex items-center px-5 ${last || bare ? "" : "press-strong"}`}>
+        New job
+      </Link>
+      <Link to="/left" className="press inline-flex items-center">
+        Something is left
+      </Link>
+      <Link to="/ask" className="press inline-flex items-center">
+        Ask before you begin
+      </Link>
+    </div>
   );
   return (
     <div className="mx-auto max-w-6xl px-4 py-6 sm:px-8">
@@ -91,16 +105,7 @@ export function JobsView({ bare = false }: { bare?: boolean }) {
       ) : some || bare ? (
         !bare && <h1 className="sr-only">Jobs</h1>
       ) : (
-        <section className="max-w-xl border-b-2 border-ink pb-6">
-          <h1 className="wide text-2xl leading-tight font-bold">Nothing on the bench yet</h1>
-          <p className="mt-2 mb-5 text-lg">
-            Measure a board, choose what goes on it, and Lumso says how much to mix, in the spoons you own.
-          </p>
-          <div className="flex flex-wrap gap-2">
-            {start}
-            <OpenFile onOpened={(id) => navigate(`/jobs/${id}`)} />
-          </div>
-        </section>
+        <Empty actions={actions} />
       )}
       {gone && (
         <p role="status" className="mt-4 flex flex-wrap items-center gap-3">
@@ -121,10 +126,30 @@ export function JobsView({ bare = false }: { bare?: boolean }) {
               Jobs
             </h2>
             {(count > MANY || search) && <SearchField label="Find a job by its name" onSearch={setSearch} />}
-            <div className="flex flex-wrap gap-2">
-              <OpenFile onOpened={(id) => navigate(`/jobs/${id}`)} />
-              {start}
-            </div>
+            {actions}
+          </div>
+          <div className="flex flex-wrap items-center justify-between gap-3">
+            {count > 1 && (
+              <fieldset className="flex">
+                <legend className="sr-only">In which order</legend>
+                {(["last", "name"] as const).map((by) => (
+                  <label
+                    key={by}
+                    className={`side flex cursor-pointer items-center ${order === by ? "!border-ink" : ""}`}
+                  >
+                    <input
+                      type="radio"
+                      name="order"
+                      className="sr-only"
+                      checked={order === by}
+                      onChange={() => setOrder(by)}
+                    />
+                    {by === "last" ? "Last worked on" : "By name"}
+                  </label>
+                ))}
+              </fieldset>
+            )}
+            <OpenFile onOpened={(id) => navigate(`/jobs/${id}`)} />
           </div>
           {search && (
             <p role="status" className="narrow mb-2 text-sm text-soft">
@@ -138,6 +163,7 @@ export function JobsView({ bare = false }: { bare?: boolean }) {
                 key={job.id}
                 job={job}
                 onAway={() => away.mutate({ id: job.id, away: true }, { onSuccess: () => setGone(job) })}
+                onCopy={() => copy.mutate(job.id, { onSuccess: (made) => navigate(`/jobs/${made.id}`) })}
               />
             ))}
           </ul>
@@ -153,18 +179,13 @@ export function JobsView({ bare = false }: { bare?: boolean }) {
           )}
         </section>
       )}
-      <p className="mt-8 border-t border-line pt-2">
-        <Link to="/kept" className="inline-flex min-h-11 items-center underline">
-          Put away, backups, and what waits to be saved
-        </Link>
-      </p>
     </div>
   );
 }
 
 /** From here on a list is searched rather than read. */
 const MANY = 12;
-function Line({ job, onAway }: { job: JobLine; onAway: () => void }) {
+function Line({ job, onAway, onCopy }: { job: JobLine; onAway: () => void; onCopy: () => void }) {
   return (
     <li className="flex items-stretch gap-3 border-t border-line py-2">
       <span aria-hidden className="flex w-8 flex-col border border-ink">
@@ -183,10 +204,63 @@ function Line({ job, onAway }: { job: JobLine; onAway: () => void }) {
         <span className="narrow min-w-0 grow text-soft">{job.next.says}</span>
         <span className="narrow text-sm whitespace-nowrap text-soft">{when(job.saved_at)}</span>
       </Link>
-      <button type="button" className="press" aria-label={`Put ${job.name} away`} onClick={onAway}>
-        Put away
-      </button>
+      <DropdownMenu.Root>
+        <DropdownMenu.Trigger
+          className="min-h-11 min-w-11 px-2 text-lg font-bold"
+          aria-label={`More with ${job.name}`}
+        >
+          ⋯
+        </DropdownMenu.Trigger>
+        <DropdownMenu.Portal>
+          <DropdownMenu.Content align="end" className="z-20 border-2 border-ink bg-enamel">
+            <DropdownMenu.Item className="menu" onSelect={onCopy}>
+              Once more, as a new job
+            </DropdownMenu.Item>
+            <DropdownMenu.Item className="menu" onSelect={onAway}>
+              Put away
+            </DropdownMenu.Item>
+          </DropdownMenu.Content>
+        </DropdownMenu.Portal>
+      </DropdownMenu.Root>
     </li>
+  );
+}
+
+/** An empty workshop: what one does first, and a job to look at. */
+function Empty({ actions }: { actions: ReactNode }) {
+  const navigate = useNavigate();
+  const sample = useTakeSample();
+  return (
+    <section className="max-w-3xl border-b-2 border-ink pb-6">
+      <h1 className="wide text-2xl leading-tight font-bold">Nothing on the bench yet</h1>
+      <ol className="mt-4 mb-6 grid gap-x-8 gap-y-3 text-lg sm:grid-cols-3">
+        <li>
+          <strong>Say what it is</strong> and what it should become. Usual sizes stand in until you measure.
+        </li>
+        <li>
+          <strong>See how much to mix</strong>, in the spoons you own, in which order, and what would go
+          wrong.
+        </li>
+        <li>
+          <strong>Take it to the bench</strong>: one step at a time, and it is written down as you go.
+        </li>
+      </ol>
+      {actions}
+      <div className="mt-3 flex flex-wrap items-center gap-x-6">
+        <button
+          type="button"
+          className="min-h-11 underline"
+          onClick={() => sample.mutate("sample", { onSuccess: (made) => navigate(`/jobs/${made.id}`) })}
+        >
+          Look at a sample job
+        </button>
+        <OpenFile onOpened={(id) => navigate(`/jobs/${id}`)} />
+        <Link to="/help" className="inline-flex min-h-11 items-center underline">
+          How this works
+        </Link>
+      </div>
+      {sample.error && <Failure error={sample.error} />}
+    </section>
   );
 }
 
@@ -203,7 +277,7 @@ function OpenFile({ onOpened }: { onOpened: (id: string) => void }) {
 
   return (
     <>
-      <button type="button" className="press" onClick={() => input.current?.click()}>
+      <button type="button" className="min-h-11 underline" onClick={() => input.current?.click()}>
         Open a job file
       </button>
       <input

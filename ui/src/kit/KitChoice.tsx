@@ -10,66 +10,75 @@ import { newId } from "../parts/say";
 export function KitChoice({ catalogue, onChosen }: { catalogue: Catalogue; onChosen?: () => void }) {
   const settings = useSettings();
   const choose = useChoose();
+  const take = (kit: string) => {
+    if (settings.data) choose.mutate({ ...settings.data, kit }, { onSuccess: () => onChosen?.() });
+  };
+  const typed = useTypedKit(take);
   if (!settings.data) return null;
-  const chosen = settings.data;
-  const take = (kit: string) => choose.mutate({ ...chosen, kit }, { onSuccess: () => onChosen?.() });
   return (
-    <ChooserField
-      label="Measured with"
-      of="kit"
-      value={chosen.kit}
-      options={catalogue.kits.map((k) => ({
-        slug: k.slug,
-        name: k.name,
-        says: k.measures.map((m) => m.name).join(", ") || "a scale",
-      }))}
-      onChoose={take}
-      foot={(close) => (
-        <TypedKit
-          onMade={(slug) => {
-            close();
-            take(slug);
-          }}
-        />
-      )}
-    />
+    <div>
+      <ChooserField
+        label="Measured with"
+        of="kit"
+        value={settings.data.kit}
+        placeholder="a kit, or what you own: 5 ml, 15 ml"
+        options={catalogue.kits.map((k) => ({
+          slug: k.slug,
+          name: k.name,
+          says: k.measures.map((m) => m.name).join(", ") || "a scale",
+        }))}
+        onChoose={take}
+        otherwise={{ says: "Measure with", take: (text) => void typed.make(text) }}
+      />
+      <Wrong of={typed} />
+    </div>
   );
 }
 
-/** The measures one owns, typed in one line: they become a kit of one's own. */
-export function TypedKit({ onMade, surplus = 0.3 }: { onMade: (slug: string) => void; surplus?: number }) {
-  const [typed, setTyped] = useState("");
+/** Measures as they are typed, made into a kit of one's own. */
+function useTypedKit(onMade: (slug: string) => void) {
   const [wrong, setWrong] = useState<{ says: string; allowed: string } | null>(null);
   const put = usePutKit();
-
-  async function make() {
+  async function make(typed: string) {
+    setWrong(null);
     try {
       const measures = await answer(api.POST("/api/measures", { body: { typed } }));
       const slug = `own-${newId()}`;
-      const kit = {
-        slug,
-        name: measures
-          .map((m) => m.name)
-          .join(", ")
-          .slice(0, 60),
-        measures,
-        scale_g: 0,
-        surplus,
-        tolerance: 0.03,
-      };
+      const name = measures
+        .map((m) => m.name)
+        .join(", ")
+        .slice(0, MOST_NAME);
+      const kit = { slug, name, measures, scale_g: 0, surplus: 0.3, tolerance: 0.03 };
       put.mutate({ entry: kit, read: 0 }, { onSuccess: () => onMade(slug) });
     } catch (error) {
       const fault = error instanceof Refused ? error.problem.faults?.[0] : null;
       setWrong({ says: fault?.says ?? (error as Error).message, allowed: fault?.allowed ?? "" });
     }
   }
+  return { make, wrong, clear: () => setWrong(null) };
+}
 
+const MOST_NAME = 60;
+
+function Wrong({ of }: { of: ReturnType<typeof useTypedKit> }) {
+  if (!of.wrong) return null;
+  return (
+    <Alert quiet>
+      {of.wrong.says} <span className="font-normal">Allowed: {of.wrong.allowed}.</span>
+    </Alert>
+  );
+}
+
+/** The measures one owns, typed in one line: they become a kit of one's own. */
+export function TypedKit({ onMade }: { onMade: (slug: string) => void }) {
+  const [typed, setTyped] = useState("");
+  const kit = useTypedKit(onMade);
   return (
     <form
       className="border-t border-line pt-2"
       onSubmit={(e) => {
         e.preventDefault();
-        void make();
+        void kit.make(typed);
       }}
     >
       <label className="narrow block text-sm font-semibold text-soft">
@@ -79,18 +88,14 @@ export function TypedKit({ onMade, surplus = 0.3 }: { onMade: (slug: string) => 
           value={typed}
           placeholder="5 ml, 15 ml, ½ cup, jug 500 ml"
           autoComplete="off"
-          aria-invalid={wrong ? true : undefined}
+          aria-invalid={kit.wrong ? true : undefined}
           onChange={(e) => {
             setTyped(e.target.value);
-            setWrong(null);
+            kit.clear();
           }}
         />
       </label>
-      {wrong && (
-        <Alert quiet>
-          {wrong.says} <span className="font-normal">Allowed: {wrong.allowed}.</span>
-        </Alert>
-      )}
+      <Wrong of={kit} />
       <button type="submit" className="press mt-2" disabled={!typed.trim()}>
         Measure with these
       </button>

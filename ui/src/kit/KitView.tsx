@@ -8,6 +8,7 @@ import { FilePanel } from "../parts/FilePanel";
 import { Choice, NumberField } from "../parts/fields";
 import { Loading } from "../parts/notices";
 import { newId, percent, say } from "../parts/say";
+import { sound } from "../parts/sound";
 import { TextField } from "../parts/TextField";
 import { useAddress } from "../parts/useAddress";
 import { useDraft } from "../parts/useDraft";
@@ -273,14 +274,15 @@ function AddMeasure({ onAdd }: { onAdd: (measure: KitMeasure) => void }) {
       <p className="narrow text-sm text-soft">
         How much is your scoop? Fill it level with water and weigh that: a gram is a millilitre.
       </p>
-      <div className="mt-2 grid grid-cols-[1fr_8rem_auto] items-end gap-2">
+      <div data-asked className="mt-2 grid grid-cols-[1fr_8rem_auto] items-end gap-2">
         <TextField label="What you call it" value={name} placeholder="my blue cup" onChange={setName} />
         <NumberField label="holds" value={ml} unit="ml" min={0.05} max={20000} onChange={setMl} />
         <button
           type="button"
           className="press"
           disabled={!name.trim()}
-          onClick={() => {
+          onClick={(e) => {
+            if (!sound(e.currentTarget)) return;
             onAdd({ name: name.trim(), ml, step_ml: 0, kind: "scoop" });
             setName("");
           }}

@@ -4,6 +4,7 @@ import { useLog } from "../api/log";
 import { Failure } from "../parts/Failure";
 import { LABEL, Loading } from "../parts/notices";
 import { SearchField } from "../parts/SearchField";
+import { usePlace } from "../parts/usePlace";
 import { Jars } from "./Jars";
 import { Learned } from "./Learned";
 import { PotLine } from "./PotLine";
@@ -18,6 +19,7 @@ const PAGE = 40;
 
 /** The log: what was really mixed, what is left of it, and what it teaches. */
 export function LogView() {
+  usePlace("Log");
   const { part = "" } = useParams();
   return (
     <div className="mx-auto max-w-6xl px-4 py-6 sm:px-8">

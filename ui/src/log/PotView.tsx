@@ -7,6 +7,7 @@ import { Failure } from "../parts/Failure";
 import { NumberField } from "../parts/fields";
 import { LABEL, Loading, Term } from "../parts/notices";
 import { clockTime, grams, ml, percent } from "../parts/say";
+import { usePlace } from "../parts/usePlace";
 import { PotLine, potState, Shares } from "./PotLine";
 
 const minute = () => Date.now() / 60_000;
@@ -15,6 +16,7 @@ const minute = () => Date.now() / 60_000;
 export function PotView() {
   const { pot = "" } = useParams();
   const life = usePotLife(pot);
+  usePlace(life.data ? `${life.data.summary.name} · Log` : "");
   if (life.error && !life.data) return <Failure error={life.error} onRetry={() => void life.refetch()} />;
   if (!life.data) return <Loading>Opening the batch…</Loading>;
   const { summary: s, before, after, like } = life.data;

@@ -17,6 +17,8 @@ interface ChooserProps<O extends Option> {
   /** In a grid of pictures, or a list. */
   wide?: boolean;
   onChoose: (slug: string) => void;
+  /** What is done with words that no name answers to. */
+  otherwise?: { says: string; take: (typed: string) => void };
 }
 
 /** One of a list, found by a few letters: type, arrow, Enter; or look and press. */
@@ -31,6 +33,7 @@ export function Chooser<O extends Option>(props: ChooserProps<O>) {
     focused = false,
     wide = false,
     onChoose,
+    otherwise,
   } = props;
   const id = useId();
   const [typed, setTyped] = useState("");
@@ -82,9 +85,10 @@ export function Chooser<O extends Option>(props: ChooserProps<O>) {
             e.preventDefault();
             move(at + (e.key === "ArrowDown" ? 1 : -1));
           }
-          if (e.key === "Enter" && active) {
+          if (e.key === "Enter") {
             e.preventDefault();
-            choose(active.slug);
+            if (active) choose(active.slug);
+            else if (typed.trim()) otherwise?.take(typed);
           }
         }}
       />
@@ -122,7 +126,12 @@ export function Chooser<O extends Option>(props: ChooserProps<O>) {
           </div>
         ))}
       </div>
-      {shown.length === 0 && (
+      {shown.length === 0 && otherwise && typed.trim() && (
+        <button type="button" className="press self-start" onClick={() => otherwise.take(typed)}>
+          {otherwise.says}: {typed}
+        </button>
+      )}
+      {shown.length === 0 && !otherwise && (
         <p className="text-soft">Nothing is called “{typed}”. Try another word for it, or fewer letters.</p>
       )}
     </div>
@@ -133,13 +142,11 @@ interface ChooserFieldProps<O extends Option> extends ChooserProps<O> {
   value: string;
   /** What stands there while nothing is chosen. */
   empty?: string;
-  /** What else can be done than to choose one of these; it is given a way to close the list. */
-  foot?: (close: () => void) => ReactNode;
 }
 
 /** The one that is chosen, as a strip of tape; pressed, the list to choose another from. */
 export function ChooserField<O extends Option>(props: ChooserFieldProps<O>) {
-  const { label, options, value, picture, empty = "", foot, onChoose } = props;
+  const { label, options, value, picture, empty = "", onChoose, otherwise } = props;
   const [open, setOpen] = useState(false);
   const id = useId();
   const now = options.find((o) => o.slug === value);
@@ -168,12 +175,20 @@ export function ChooserField<O extends Option>(props: ChooserFieldProps<O>) {
             <Chooser
               {...props}
               focused
+              {...(otherwise && {
+                otherwise: {
+                  says: otherwise.says,
+                  take: (typed: string) => {
+                    setOpen(false);
+                    otherwise.take(typed);
+                  },
+                },
+              })}
               onChoose={(slug) => {
                 setOpen(false);
                 if (slug !== value) onChoose(slug);
               }}
             />
-            {foot?.(() => setOpen(false))}
           </Popover.Content>
         </Popover.Portal>
       </Popover.Root>

@@ -71,7 +71,9 @@ export function clock(minutes: number): string {
   if (minutes < 1) return "at once";
   const day = Math.floor(minutes / 1440);
   const rest = minutes - day * 1440;
-  return rest < 1 ? `day ${day + 1}, at the start` : `day ${day + 1}, ${day ? "" : "about "}${lasts(rest)} in`;
+  return rest < 1
+    ? `day ${day + 1}, at the start`
+    : `day ${day + 1}, ${day ? "" : "about "}${lasts(rest)} in`;
 }
 
 /** A minute since 1970 as a time on the reader’s clock, with its day where that is another. */

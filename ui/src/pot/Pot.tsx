@@ -6,6 +6,7 @@ import { Jar } from "../drawings/Jar";
 import { Alert, LABEL } from "../parts/notices";
 import { amount, ml, percent, say } from "../parts/say";
 import { Why } from "../parts/Why";
+import { tally } from "./fillings";
 
 interface PotProps {
   mix: Mix;
@@ -223,16 +224,6 @@ function Options(props: {
       )}
     </fieldset>
   );
-}
-
-/** All fillings of a way together, measure by measure: 2 tbsp + 4 tsp. */
-function tally(o: KitOption): string {
-  const counts = new Map<string, number>();
-  for (const f of o.parts.flatMap((p) => p.fillings)) {
-    const name = f.to_mark ? `${f.name} to ${ml(f.ml)}` : f.name;
-    counts.set(name, (counts.get(name) ?? 0) + f.count);
-  }
-  return [...counts].map(([name, n]) => (n > 1 ? `${n} × ${name}` : name)).join(" + ");
 }
 
 const percentSigned = (share: number) => `${Math.round(share * 100)} %`;

@@ -8,6 +8,7 @@ import { RecipeChip } from "../drawings/Chip";
 import { Chooser } from "../parts/Chooser";
 import { NumberField } from "../parts/fields";
 import { Alert } from "../parts/notices";
+import { sound } from "../parts/sound";
 
 const AMOUNTS_ML = [50, 100, 250, 500, 1000];
 
@@ -88,7 +89,7 @@ export function QuickPot() {
                   </button>
                 ))}
               </div>
-              <div className="mt-4 flex items-end gap-3">
+              <div data-asked className="mt-4 flex items-end gap-3">
                 <div className="w-40">
                   <NumberField
                     label="Another amount"
@@ -99,7 +100,11 @@ export function QuickPot() {
                     onChange={setMl}
                   />
                 </div>
-                <button type="button" className="press press-strong" onClick={() => mix(ml)}>
+                <button
+                  type="button"
+                  className="press press-strong"
+                  onClick={(e) => sound(e.currentTarget) && mix(ml)}
+                >
                   Mix {ml} ml
                 </button>
               </div>

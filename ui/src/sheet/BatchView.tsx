@@ -3,6 +3,7 @@ import { useFrozen } from "../api/queries";
 import { Failure } from "../parts/Failure";
 import { TakeCare } from "../parts/notices";
 import { lasts, when } from "../parts/say";
+import { usePlace } from "../parts/usePlace";
 import { Pot } from "../pot/Pot";
 import { usesOf } from "./words";
 
@@ -10,6 +11,7 @@ import { usesOf } from "./words";
 export function BatchView() {
   const { code = "" } = useParams();
   const found = useFrozen(code);
+  usePlace(found.data ? `${found.data.file.batch.name} · ${code}` : "");
   if (found.error) return <Failure error={found.error} />;
   if (!found.data) return <p className="p-6 text-soft">Looking for {code}…</p>;
   const { file } = found.data;

@@ -1,11 +1,14 @@
 import { useState } from "react";
 import type { Batch, Catalogue, MixSheet, WhatIf } from "../api/client";
-import { type MixSource, useMixSheet } from "../api/queries";
+import { type MixSource, useMeasured, useMixSheet } from "../api/queries";
 import { useJobs, useSettings } from "../api/workshop";
 import type { OpenJob } from "../job/useJob";
+import { KitChoice } from "../kit/KitChoice";
 import { Failure } from "../parts/Failure";
 import { Alert, LABEL, Loading, TakeCare, Term } from "../parts/notices";
 import { amount, clock, lasts, percent } from "../parts/say";
+import { useAddress } from "../parts/useAddress";
+import { filled } from "../pot/fillings";
 import { Pot } from "../pot/Pot";
 import { PrintBar } from "./PrintBar";
 import { Sections } from "./Sections";
@@ -19,7 +22,8 @@ export function SheetSide(props: { open: OpenJob; catalogue: Catalogue; zone: nu
   const [stepDown, setStepDown] = useState(false);
   const [tried, setTried] = useState<WhatIf | null>(null);
   const [kit, setKit] = useState("");
-  const [picked, setPicked] = useState("");
+  const [picked, setPicked] = useAddress("batch", "");
+  const settings = useSettings();
   const ask: WhatIf | null = tried || stepDown ? { coats: {}, ...tried, step_down: stepDown } : null;
   const asked = useMixSheet(open.job, withJobs, ask);
   if (asked.error)
@@ -60,10 +64,18 @@ export function SheetSide(props: { open: OpenJob; catalogue: Catalogue; zone: nu
         {shown.batches.length === 0 && (
           <p className="text-soft">Nothing to mix yet: the piece needs its sizes, and a zone its layers.</p>
         )}
+        {shown.not_measured && <p className="font-semibold">{shown.not_measured}</p>}
+        <KitChoice catalogue={catalogue} />
         <ol aria-label="Batches, the first to mix first">
           {shown.batches.map((b) => (
             <li key={b.id}>
-              <BatchRow batch={b} on={b.id === batch?.id} onPick={() => setPicked(b.id)} />
+              <BatchRow
+                batch={b}
+                on={b.id === batch?.id}
+                source={{ job: open.job, batch: b.id, with_jobs: withJobs, what_if: stepDown ? ask : null }}
+                kit={kit || (settings.data?.kit ?? "")}
+                onPick={() => setPicked(b.id)}
+              />
             </li>
           ))}
         </ol>
@@ -115,13 +127,16 @@ export function SheetSide(props: { open: OpenJob; catalogue: Catalogue; zone: nu
 }
 
 /** One line of the sheet: when, what, how much, in what, for what. */
-function BatchRow({ batch, on, onPick }: { batch: Batch; on: boolean; onPick: () => void }) {
+function BatchRow(props: { batch: Batch; on: boolean; source: MixSource; kit: string; onPick: () => void }) {
+  const { batch, on, source, kit, onPick } = props;
   const said = amount(batch.mix.volume.value, "ml");
+  const measured = useMeasured(batch.mix, source, kit);
+  const way = measured.data?.options[0];
   return (
     <button
       type="button"
       aria-pressed={on}
-      className="press -mt-0.5 grid w-full grid-cols-[5.4rem_1fr_auto] gap-x-3 px-2 text-left"
+      className="grid min-h-11 w-full grid-cols-[5.4rem_1fr_auto] gap-x-3 border-t border-l-4 border-line border-l-transparent px-2 py-2 text-left hover:bg-enamel aria-pressed:border-l-ink aria-pressed:bg-enamel"
       onClick={onPick}
     >
       <span className="narrow text-sm leading-tight">
@@ -139,9 +154,22 @@ function BatchRow({ batch, on, onPick }: { batch: Batch; on: boolean; onPick: ()
             className="size-3.5 shrink-0 border border-current"
             style={{ background: batch.hex }}
           />
-          <span className="truncate">{batch.name}</span>
+          <span>{batch.name}</span>
         </span>
-        <span className="narrow block truncate text-xs font-normal">{usesOf(batch).join("; ")}</span>
+        <span className="narrow block text-xs font-normal">{usesOf(batch).join("; ")}</span>
+        {way && (
+          <span className="narrow block text-sm font-normal">
+            {way.parts
+              .map(
+                (p) =>
+                  `${batch.mix.parts.find((x) => x.component === p.component)?.name ?? ""}: ${filled(p.fillings)}`,
+              )
+              .join("; ")}
+          </span>
+        )}
+        {measured.data && !way && measured.data.weighed.length === 0 && (
+          <span className="narrow block text-sm font-normal">Your kit cannot measure it yet: open it.</span>
+        )}
       </span>
       <span className="text-right">
         <span className="numeral text-lg">{said.value}</span> {said.unit}

@@ -1,5 +1,5 @@
 import { useState } from "react";
-import { answer, api, Refused, type ShelfItem, type ShelfLine } from "../api/client";
+import { answer, api, type Coverage, Refused, type ShelfItem, type ShelfLine } from "../api/client";
 import { useDeleteShelf, usePutShelf } from "../api/edits";
 import { useCatalogue, useSettings } from "../api/workshop";
 import { KeptWord } from "../keep/KeptWord";
@@ -7,7 +7,9 @@ import { Failure } from "../parts/Failure";
 import { Choice, NumberField } from "../parts/fields";
 import { Alert, LABEL } from "../parts/notices";
 import { say } from "../parts/say";
+import { sound } from "../parts/sound";
 import { useDraft } from "../parts/useDraft";
+import { CoverageField } from "./CoverageField";
 import { Hides } from "./Hides";
 
 const today = () => new Date().toISOString().slice(0, 10);
@@ -18,11 +20,11 @@ export function MaterialPanel({ line }: { line: ShelfLine }) {
   const put = usePutShelf(material.name);
   const remove = useDeleteShelf(material.name);
   const { draft: item, change, kept } = useDraft(line.item, line.revision, put.mutateAsync);
-  const overlay = (field: string, value: number, source: "label" | "measured") =>
+  const overlay = (field: string, value: number, source: "label" | "measured", said = "") =>
     change({
       overlays: [
         ...item.overlays.filter((o) => o.field !== field),
-        { field: field as ShelfItem["overlays"][number]["field"], value, source, at: today() },
+        { field: field as ShelfItem["overlays"][number]["field"], value, source, at: today(), said },
       ],
     });
   const fault = put.error instanceof Refused ? put.error.problem.faults?.[0] : undefined;
@@ -99,11 +101,12 @@ export function MaterialPanel({ line }: { line: ShelfLine }) {
               </span>
               {v.source === "starting value" ? (
                 <FromLabel
+                  field={v.field}
                   name={v.name}
                   unit={v.unit}
                   least={v.least}
                   most={v.most}
-                  onValue={(value) => overlay(v.field, value, "label")}
+                  onValue={(value, said) => overlay(v.field, value, "label", said)}
                 />
               ) : (
                 <button
@@ -124,16 +127,19 @@ export function MaterialPanel({ line }: { line: ShelfLine }) {
 }
 
 interface FromLabelProps {
+  field: string;
   name: string;
   unit: string;
   least: number;
   most: number;
-  onValue: (value: number) => void;
+  onValue: (value: number, said?: string) => void;
 }
 
-function FromLabel({ name, unit, least, most, onValue }: FromLabelProps) {
+function FromLabel({ field, name, unit, least, most, onValue }: FromLabelProps) {
   const [open, setOpen] = useState(false);
   const [value, setValue] = useState(least);
+  const [coverage, setCoverage] = useState<Coverage | null>(null);
+  const rate = field === "label_rate_ml_per_m2";
   if (!open)
     return (
       <button
@@ -146,22 +152,29 @@ function FromLabel({ name, unit, least, most, onValue }: FromLabelProps) {
       </button>
     );
   return (
-    <span className="flex items-end gap-2">
-      <span className="w-36">
-        <NumberField
-          label={`${name}, label`}
-          value={value}
-          unit={unit}
-          min={least}
-          max={most}
-          onChange={setValue}
-        />
+    <span data-asked className="flex items-end gap-2">
+      <span className="w-44">
+        {rate ? (
+          <CoverageField label={`${name}, label`} onRead={setCoverage} />
+        ) : (
+          <NumberField
+            label={`${name}, label`}
+            value={value}
+            unit={unit}
+            min={least}
+            max={most}
+            onChange={setValue}
+          />
+        )}
       </span>
       <button
         type="button"
         className="press text-sm"
-        onClick={() => {
-          onValue(value);
+        disabled={rate && !coverage}
+        onClick={(e) => {
+          if (!sound(e.currentTarget)) return;
+          if (rate && coverage) onValue(coverage.ml_per_m2, coverage.said);
+          else onValue(value);
           setOpen(false);
         }}
       >
@@ -194,13 +207,16 @@ function Packs({ item, onChange }: { item: ShelfItem; onChange: (packs: ShelfIte
           </li>
         ))}
       </ul>
-      <div className="mt-1 grid grid-cols-[1fr_1fr_auto] items-end gap-2">
+      <div data-asked className="mt-1 grid grid-cols-[1fr_1fr_auto] items-end gap-2">
         <NumberField label="Pack" value={size} unit={item.unit} min={1} max={100000} onChange={setSize} />
         <NumberField label="Price" value={price} unit="" min={0} max={100000} onChange={setPrice} />
         <button
           type="button"
           className="press"
-          onClick={() => onChange([...item.packs, { size, unit: item.unit, price, currency: "" }])}
+          onClick={(e) =>
+            sound(e.currentTarget) &&
+            onChange([...item.packs, { size, unit: item.unit, price, currency: "" }])
+          }
         >
           Add pack
         </button>
@@ -230,13 +246,13 @@ function Weigh({ solid, onDensity }: { solid: boolean; onDensity: (density: numb
     }
   }
   return (
-    <div className="mt-4 border-2 border-dashed border-soft p-3">
+    <div className="mt-4 border-t border-line pt-3">
       <h3 className="font-bold">{solid ? "Weigh one level cup" : "Weigh one cup"}</h3>
       <p className="narrow text-sm text-soft">
         {solid ? "Scoop it loose, strike it level, do not pack it. " : ""}Two minutes, and the amounts are
         yours.
       </p>
-      <div className="mt-2 grid grid-cols-[1fr_1fr_auto] items-end gap-2">
+      <div data-asked className="mt-2 grid grid-cols-[1fr_1fr_auto] items-end gap-2">
         <Choice
           label="Measure"
           value={String(ml)}
@@ -244,7 +260,7 @@ function Weigh({ solid, onDensity }: { solid: boolean; onDensity: (density: numb
           onChange={(next) => setMl(Number(next))}
         />
         <NumberField label="weighs" value={grams} unit="g" min={0.1} max={100000} onChange={setGrams} />
-        <button type="button" className="press" onClick={() => void weigh()}>
+        <button type="button" className="press" onClick={(e) => sound(e.currentTarget) && void weigh()}>
           Use it
         </button>
       </div>

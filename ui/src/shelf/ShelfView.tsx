@@ -6,12 +6,14 @@ import { FilePanel } from "../parts/FilePanel";
 import { Loading } from "../parts/notices";
 import { SearchField } from "../parts/SearchField";
 import { say } from "../parts/say";
+import { usePlace } from "../parts/usePlace";
 import { Better } from "./Better";
 import { MaterialPanel } from "./MaterialPanel";
 import { OwnMaterial } from "./OwnMaterial";
 
 /** What is on hand, and what is known about it better than the starting values. */
 export function ShelfView() {
+  usePlace("Shelf");
   const [search, setSearch] = useState("");
   const on = useShelf(true, search);
   const off = useShelf(false, search);

@@ -1,6 +1,7 @@
 import type { BenchStep, Operation } from "../api/client";
 import { TakeCare } from "../parts/notices";
 import { amount, lasts } from "../parts/say";
+import { Worded } from "../parts/Worded";
 
 /** A pot is for every zone it serves and says so itself; what is done on a surface says on which. */
 const OF_A_POT = new Set(["mix", "rest", "stir", "clean"]);
@@ -58,11 +59,13 @@ export function Told({ operation: o }: { operation: Operation }) {
       {o.how
         .filter((line) => line)
         .map((line) => (
-          <p key={line}>{line}</p>
+          <p key={line}>
+            <Worded>{line}</Worded>
+          </p>
         ))}
       {o.check && (
         <p className="mt-1">
-          <strong>Right when:</strong> {o.check}
+          <strong>Right when:</strong> <Worded>{o.check}</Worded>
         </p>
       )}
       {o.rescues.length > 0 && (

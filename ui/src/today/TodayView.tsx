@@ -6,10 +6,12 @@ import { Marking, stateOf, stateWord } from "../days/Marking";
 import { Said } from "../days/Said";
 import { JobsView } from "../jobs/JobsView";
 import { Alert, Loading } from "../parts/notices";
+import { usePlace } from "../parts/usePlace";
 import { Told } from "../steps/Step";
 
 /** What to do now, next and later, by the days; below it all the jobs. */
 export function TodayView() {
+  usePlace("Today");
   const asked = useDaysChosen();
   const chosen = asked.data?.chosen;
   const some = (chosen?.jobs.length ?? 0) > 0;

@@ -213,6 +213,10 @@ class Job(Value):
     entries: Entries = field(default_factory=Entries)
     board: Board | None = None
     """What makes it a test board; None for a job of its own."""
+    note: Annotated[str, MaxLen(4000)] = ""
+    """What the painter wrote down of it."""
+    photographs: Annotated[tuple[Annotated[str, MaxLen(64)], ...], MaxLen(40)] = ()
+    """Photographs of it, by name, in the order they were taken up."""
 
 
 def use_of(zone: Zone, use: Use) -> Use:

@@ -203,8 +203,10 @@ def _says(coat: CoatWork, patch: int, patches: int) -> str:
     which = f", coat {coat.need.coat} of {coat.need.coats}" if coat.need.coats > 1 else ""
     share = f", on about {layer.touched * coat.pot.share:.0%} of it" if layer.touched * coat.pot.share < 0.95 else ""
     part = f", patch {patch} of {patches}" if patches > 1 else ""
-    phrase = coat.phrase.of(coat.named) if coat.phrase else f"{coat.named}: {technique.name}"
-    return f"{phrase}{which}{share}{part}"
+    if coat.phrase is None:
+        return f"{coat.named}: {technique.name}{which}{share}{part}"
+    colour = f", {coat.colour}" if coat.colour else ""
+    return f"{coat.phrase.of(coat.laid.name)}{colour}{which}{share}{part}"
 
 
 def tools_of(laid: Laid) -> tuple[str, ...]:

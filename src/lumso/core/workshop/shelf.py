@@ -42,6 +42,8 @@ class Overlay(Value):
     source: Literal["label", "measured"]
     at: str
     """The day, as 2026-11-24."""
+    said: Annotated[str, MaxLen(60)] = ""
+    """As its label says it, with its unit: 12 m²/l, 400 ft² per US gallon."""
 
 
 @dataclass(frozen=True)

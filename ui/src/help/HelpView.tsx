@@ -1,0 +1,112 @@
+import { useEffect } from "react";
+import { useLocation } from "react-router";
+import { useCatalogue } from "../api/workshop";
+import { Choice } from "../parts/fields";
+import { show, useShown } from "../parts/settings";
+import { Tick } from "../parts/Ticks";
+import { usePlace } from "../parts/usePlace";
+import { SystemChoice } from "../pot/MeasureChoice";
+import { KeyList } from "./Shortcuts";
+
+const LIGHTS = [
+  { slug: "device", name: "as this device has it" },
+  { slug: "day", name: "by day" },
+  { slug: "evening", name: "in the evening" },
+];
+
+/** How this works, the words of the trade, the keys, and how this device shows Lumso. */
+export function HelpView() {
+  usePlace("Help");
+  const catalogue = useCatalogue();
+  const shown = useShown();
+  const { hash } = useLocation();
+  const terms = catalogue.data?.terms ?? [];
+  const there = terms.length > 0;
+  useEffect(() => {
+    if (there && hash) document.getElementById(hash.slice(1))?.scrollIntoView({ block: "center" });
+  }, [hash, there]);
+  return (
+    <div className="mx-auto grid max-w-6xl gap-x-12 gap-y-8 px-4 py-6 sm:px-8 lg:grid-cols-[1fr_20rem]">
+      <div className="flex min-w-0 flex-col gap-8">
+        <section>
+          <h1 className="wide text-xl font-bold">How this works</h1>
+          <ol className="mt-3 flex max-w-prose list-decimal flex-col gap-2 pl-6">
+            <li>
+              <strong>New job:</strong> say what the piece is, what is on it now, and what it should become.
+              What you leave out is asked for later. Sizes that are usual say so until you measure.
+            </li>
+            <li>
+              <strong>Finish:</strong> the layers from the ground up. What would go wrong is said beside them,
+              with what to do about it.
+            </li>
+            <li>
+              <strong>Mix and Sheet:</strong> how much of each part, in the spoons you own; every pot of the
+              job in order. Press a number to see why it is what it is.
+            </li>
+            <li>
+              <strong>Steps and Days:</strong> what to do in which order, how long to leave it, and on which
+              evening.
+            </li>
+            <li>
+              <strong>At the bench:</strong> one step at a time, large enough for wet hands. What you really
+              poured is written down, so that the next pot matches.
+            </li>
+          </ol>
+          <p className="mt-3 max-w-prose">
+            All of it is saved as you go, and undone step by step. Numbers are estimates from starting values:
+            a label beats them, and your own test board beats both.
+          </p>
+        </section>
+        <section aria-labelledby="words">
+          <h2 id="words" className="wide text-lg font-bold">
+            Words of the trade
+          </h2>
+          <dl>
+            {terms.map((t) => (
+              <div
+                key={t.slug}
+                id={t.slug}
+                className="grid gap-x-6 border-t border-line py-2 target:bg-tape sm:grid-cols-[10rem_1fr]"
+              >
+                <dt className="font-semibold">{t.name}</dt>
+                <dd>{t.says}</dd>
+              </div>
+            ))}
+          </dl>
+        </section>
+      </div>
+      <div className="flex flex-col gap-8">
+        <section aria-labelledby="device">
+          <h2 id="device" className="wide text-lg font-bold">
+            On this device
+          </h2>
+          <div className="mt-2 flex flex-col gap-3">
+            <Choice
+              label="Light"
+              value={shown.light}
+              options={LIGHTS}
+              onChange={(light) => show({ light: light as typeof shown.light })}
+            />
+            <Tick label="Single keys go to places" value={shown.keys} onChange={(keys) => show({ keys })} />
+          </div>
+        </section>
+        <section aria-labelledby="workshop">
+          <h2 id="workshop" className="wide text-lg font-bold">
+            In the whole workshop
+          </h2>
+          <div className="mt-2">{catalogue.data && <SystemChoice catalogue={catalogue.data} />}</div>
+          <p className="narrow mt-1 text-sm text-soft">
+            A length without a unit is in inches where the measures are US ones, in millimetres elsewhere.
+            What was typed before keeps its own.
+          </p>
+        </section>
+        <section aria-labelledby="keys">
+          <h2 id="keys" className="wide text-lg font-bold">
+            Keys
+          </h2>
+          <KeyList />
+        </section>
+      </div>
+    </div>
+  );
+}
