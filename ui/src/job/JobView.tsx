@@ -169,10 +169,8 @@ function JobBar({ open, sides }: { open: OpenJob; sides: string }) {
   const { search } = useLocation();
   return (
     <div className="flex min-h-14 flex-wrap items-center gap-x-3 gap-y-1 border-b-2 border-ink bg-enamel px-4 py-1.5">
-      <h1>
+      <h1 className="max-w-md grow basis-40">
         <span className="sr-only">{open.job.name}</span>
-      </h1>
-      <div className="max-w-md grow basis-40">
         <TextField
           label="Name of the job"
           value={open.job.name}
@@ -181,7 +179,7 @@ function JobBar({ open, sides }: { open: OpenJob; sides: string }) {
           bare
           onChange={(name) => open.edit((job) => ({ ...job, name }))}
         />
-      </div>
+      </h1>
       {sides && (
         <nav aria-label="Sides of the job" className="flex flex-wrap max-sm:order-last max-sm:w-full">
           {[...(open.job.board ? BOARD : []), ...SIDES].map((side) => (

@@ -56,8 +56,12 @@ function NewJob({ catalogue, forms }: { catalogue: Catalogue; forms: FormLine[] 
     setTold((now) => ({ ...now, ...part }));
     setStep(next);
   };
+  // One mix is shown as its pot; a finish as its layers, with what the ground added.
   const finish = (part: Partial<Told>) =>
-    begin.mutate({ ...told, ...part }, { onSuccess: (made) => navigate(`/jobs/${made.id}`) });
+    begin.mutate(
+      { ...told, ...part },
+      { onSuccess: (made) => navigate(`/jobs/${made.id}${part.recipe ? "/mix" : ""}`) },
+    );
 
   const becomes = [
     ...catalogue.finishes

@@ -27,14 +27,12 @@ function within(e: Element | undefined): HTMLElement | null {
 function nearest(was: Stood): HTMLElement | null {
   for (const { parent, at } of was.in) {
     if (!parent.isConnected || !shown(parent) || parent === document.body) continue;
+    if (parent.matches("main")) return parent.querySelector<HTMLElement>("h1"); // another view: at its heading, when it is there
     const children = [...parent.children];
     const found = within(children[at]) ?? within(children[at - 1]) ?? within(children[at + 1]);
     if (found && found !== was.what) return found;
     const heading = parent.querySelector<HTMLElement>("h1, h2, h3");
-    if (heading && shown(heading)) {
-      heading.tabIndex = -1;
-      return heading;
-    }
+    if (heading && shown(heading)) return heading;
   }
   return null;
 }
@@ -59,7 +57,7 @@ export function keepFocus(): () => void {
     if (!last || (document.activeElement && document.activeElement !== document.body)) return;
     const gone = !last.what.isConnected || !shown(last.what) || last.what.matches(":disabled");
     if (!gone || document.querySelector('[role="dialog"]')) return;
-    const next = nearest(last) ?? document.querySelector<HTMLElement>("main h1");
+    const next = nearest(last);
     if (!next) return;
     if (!next.matches(FOCUSABLE)) next.tabIndex = -1;
     next.focus({ preventScroll: next.matches("h1, h2, h3") });

@@ -6,7 +6,7 @@ import type { OpenJob } from "../job/useJob";
 import { KitChoice } from "../kit/KitChoice";
 import { Failure } from "../parts/Failure";
 import { Alert, LABEL, Loading, TakeCare, Term } from "../parts/notices";
-import { amount, clock, lasts, percent } from "../parts/say";
+import { amount, clock, lasts, ml, percent } from "../parts/say";
 import { useAddress } from "../parts/useAddress";
 import { filled } from "../pot/fillings";
 import { Pot } from "../pot/Pot";
@@ -131,7 +131,8 @@ function BatchRow(props: { batch: Batch; on: boolean; source: MixSource; kit: st
   const { batch, on, source, kit, onPick } = props;
   const said = amount(batch.mix.volume.value, "ml");
   const measured = useMeasured(batch.mix, source, kit);
-  const way = measured.data?.options[0];
+  const larger = measured.data?.options.length ? null : measured.data?.larger;
+  const way = measured.data?.options[0] ?? larger;
   return (
     <button
       type="button"
@@ -159,6 +160,8 @@ function BatchRow(props: { batch: Batch; on: boolean; source: MixSource; kit: st
         <span className="narrow block text-xs font-normal">{usesOf(batch).join("; ")}</span>
         {way && (
           <span className="narrow block text-sm font-normal">
+            {larger &&
+              `At the least ${ml(batch.mix.volume.value * (1 + way.surplus))}, ${Math.round(way.surplus * 100)} % over: `}
             {way.parts
               .map(
                 (p) =>
@@ -168,7 +171,7 @@ function BatchRow(props: { batch: Batch; on: boolean; source: MixSource; kit: st
           </span>
         )}
         {measured.data && !way && measured.data.weighed.length === 0 && (
-          <span className="narrow block text-sm font-normal">Your kit cannot measure it yet: open it.</span>
+          <span className="narrow block text-sm font-normal">Your kit cannot measure it: open it.</span>
         )}
       </span>
       <span className="text-right">

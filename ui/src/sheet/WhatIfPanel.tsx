@@ -19,6 +19,9 @@ interface WhatIfPanelProps {
   onKit: (kit: string) => void;
 }
 
+/** Where there is room it is open. */
+const WIDE = window.matchMedia("(min-width: 64rem)");
+
 /** Try other coats, margin, vessel, pace or room, and see what moves before keeping it. */
 export function WhatIfPanel(props: WhatIfPanelProps) {
   const { open, catalogue, zone: index, sheets, tried, onTry, kit, onKit } = props;
@@ -62,7 +65,7 @@ export function WhatIfPanel(props: WhatIfPanelProps) {
   }
 
   return (
-    <details className="border-t-2 border-ink" open={tried !== null || kit !== ""}>
+    <details className="border-t-2 border-ink" open={tried !== null || kit !== "" || WIDE.matches}>
       <summary className="min-h-11 py-2 font-semibold">What if…</summary>
       <div className="grid grid-cols-2 gap-3">
         <Choice
