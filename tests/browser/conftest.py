@@ -34,7 +34,8 @@ def browser_type_launch_args() -> dict[str, Any]:
 
 @pytest.fixture(scope="session")
 def browser_context_args() -> dict[str, Any]:
-    return {"viewport": {"width": 1280, "height": 800}, "locale": "en-GB"}
+    # What opens Lumso while its server is away is tried in test_offline.py; elsewhere each page is on its own.
+    return {"viewport": {"width": 1280, "height": 800}, "locale": "en-GB", "service_workers": "block"}
 
 
 @dataclass

@@ -5,7 +5,6 @@ apart; the end is on the screen, or in the text of what was printed.
 """
 
 import re
-from collections.abc import Iterator
 from io import BytesIO
 from pathlib import Path
 
@@ -75,10 +74,10 @@ def text_of(path: Path | str) -> str:
 
 
 @pytest.fixture
-def fresh(page: Page, empty: Running) -> Iterator[Page]:
+def fresh(page: Page, empty: Running) -> Page:
     page.goto(empty.url)
     expect(page.get_by_role("heading", name="Nothing on the bench yet")).to_be_visible()
-    yield page
+    return page
 
 
 def every_batch_has_its_fillings(page: Page) -> None:

@@ -1,10 +1,12 @@
 import { useEffect } from "react";
 import { Link, NavLink, Route, Routes, useMatch } from "react-router";
 import { Shortcuts } from "./help/Shortcuts";
+import { useAway } from "./keep/away";
 import { useWaiting } from "./keep/hooks";
 import { keepFocus } from "./parts/focus";
 import { Later, LaterView } from "./parts/later";
 import { Mishap } from "./parts/Mishap";
+import { when } from "./parts/say";
 import { useLong } from "./parts/useLong";
 import { QuickPot } from "./quick/QuickPot";
 import { TodayView } from "./today/TodayView";
@@ -107,6 +109,7 @@ export function App() {
       <div className="bg-bar text-on-bar sm:hidden">
         <NotSaved />
       </div>
+      <Away />
       <main id="main">
         <Mishap>
           <Routes>
@@ -145,6 +148,21 @@ export function App() {
 }
 
 const AFTER_MS = 1500;
+
+/** What is shown is a copy of what the server last said. */
+function Away() {
+  const since = useAway();
+  return (
+    <div role="status">
+      {since && (
+        <p className="said m-2 font-semibold">
+          Lumso is not answering. You see what it said on {when(since)}; what you enter is kept here until it
+          answers.
+        </p>
+      )}
+    </div>
+  );
+}
 
 /** What waits to be saved, when it does so for longer than saving takes, or was refused. */
 function NotSaved() {

@@ -6,6 +6,7 @@ import { ASKED, NoAnswer } from "./api/client";
 import { App } from "./app";
 import { EnterView } from "./enter/EnterView";
 import { codeInAddress, door, enter, usualName, wipe } from "./enter/entering";
+import { keepLumso } from "./keep/away";
 import { KeepingProvider } from "./keep/hooks";
 import { openKeeping } from "./keep/keeping";
 import "./theme.css";
@@ -47,6 +48,7 @@ async function start(): Promise<void> {
     at = await door();
   }
   if (at?.asks) return ask(at.turned_out, said);
+  keepLumso(client);
   const keeping = await openKeeping(client);
   window.addEventListener(ASKED, () => void door().then((now) => now?.asks && ask(now.turned_out)));
   shown.render(

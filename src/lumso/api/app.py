@@ -45,6 +45,8 @@ from .gate import Entry, Gate
 from .workers import Workers
 
 METHODS = ["DELETE", "GET", "HEAD", "OPTIONS", "PATCH", "POST", "PUT", "TRACE"]
+BESIDE = {"sw.js", "files.json", "icon.svg", "manifest.webmanifest"}
+"""What lies beside the page: what opens it while the server is away, and what a device needs to keep it."""
 WEB = Path(__file__).parent.parent / "web"
 
 
@@ -124,7 +126,8 @@ def create_app(db: Database, catalogue: Catalogue, web: Path = WEB, names: froze
         """The interface, for every address of its own."""
         if not (web / "index.html").is_file():
             raise HTTPException(503, "The interface is not built. Run `make ui`.")
-        return FileResponse(web / "index.html", headers={"Cache-Control": "no-cache"})
+        shown = rest if rest in BESIDE and (web / rest).is_file() else "index.html"
+        return FileResponse(web / shown, headers={"Cache-Control": "no-cache"})
 
     app.openapi = partial(describe, app)  # type: ignore[method-assign]
     return app

@@ -15,6 +15,7 @@ from pydantic import BaseModel
 
 from lumso.store import aside, backup, export
 from lumso.store.aside import Aside, Kind
+from lumso.store.identity import identity
 
 from .context import Context, Here
 
@@ -47,6 +48,12 @@ class RestoredOut(BaseModel):
     before: str
 
 
+class IdentityOut(BaseModel):
+    """Which workshop this is: copies that a device keeps belong to one."""
+
+    workshop: str
+
+
 class AsideOut(BaseModel):
     """An entry of the workshop that was set aside."""
 
@@ -58,6 +65,13 @@ class AsideOut(BaseModel):
     at: str
     returns: bool
     """Whether it can be put back in its place; a setting or a job is kept as a file only."""
+
+
+@router.get("/identity")
+def get_identity(here: Here, response: Response) -> IdentityOut:
+    """Which workshop this is."""
+    response.headers["Cache-Control"] = "no-store"
+    return IdentityOut(workshop=identity(here.db))
 
 
 @router.get("/backups")

@@ -1,4 +1,5 @@
 import createClient from "openapi-fetch";
+import { heard } from "../keep/away";
 import type { components, paths } from "./generated";
 
 type Schemas = components["schemas"];
@@ -112,7 +113,12 @@ export function asks(response: Response): boolean {
   return response.status === 401;
 }
 
-api.use({ onResponse: ({ response }) => void asks(response) });
+api.use({
+  onResponse: ({ response }) => {
+    asks(response);
+    heard(response);
+  },
+});
 
 /** What the server refused, in words meant for the person at the bench. */
 export class Refused extends Error {

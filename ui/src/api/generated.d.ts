@@ -944,6 +944,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/identity": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Get Identity
+         * @description Which workshop this is.
+         */
+        get: operations["get_identity_api_identity_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/import": {
         parameters: {
             query?: never;
@@ -5673,6 +5693,14 @@ export interface components {
             visits_less: number;
             /** Zone */
             zone: string;
+        };
+        /**
+         * IdentityOut
+         * @description Which workshop this is: copies that a device keeps belong to one.
+         */
+        IdentityOut: {
+            /** Workshop */
+            workshop: string;
         };
         /**
          * InPot
@@ -14209,6 +14237,35 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["FormOut"];
+                };
+            };
+            /** @description Problem details */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    get_identity_api_identity_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["IdentityOut"];
                 };
             };
             /** @description Problem details */

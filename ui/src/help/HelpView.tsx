@@ -1,6 +1,7 @@
 import { useEffect } from "react";
 import { useLocation } from "react-router";
 import { useCatalogue } from "../api/workshop";
+import { canKeep } from "../keep/away";
 import { Choice } from "../parts/fields";
 import { show, useShown } from "../parts/settings";
 import { Tick } from "../parts/Ticks";
@@ -87,6 +88,11 @@ export function HelpView() {
               options={LIGHTS}
               onChange={(light) => show({ light: light as typeof shown.light })}
             />
+            <p className="narrow text-sm">
+              {canKeep()
+                ? "This device keeps Lumso: it opens with what it last showed while the server is away, and can be added to the home screen from the browser’s menu."
+                : "Over plain http from another machine this device cannot open Lumso while the server is away, keep its screen awake, or record by voice. Start it with lumso serve --host 0.0.0.0 --tls, and open the address it shows."}
+            </p>
             <Tick label="Single keys go to places" value={shown.keys} onChange={(keys) => show({ keys })} />
           </div>
         </section>

@@ -1,0 +1,58 @@
+"""Opened while the server is away: the last plan, today's steps, and what is older than what is shown says so."""
+
+import re
+
+from playwright.sync_api import Browser, expect
+
+from tests.browser.conftest import Running
+
+
+def test_lumso_opens_with_what_it_last_showed_while_its_server_is_away(browser: Browser, loft: Running) -> None:
+    context = browser.new_context(service_workers="allow", locale="en-GB", viewport={"width": 390, "height": 800})
+    page = context.new_page()
+    page.goto(loft.url)
+    page.evaluate("navigator.serviceWorker.ready")
+    page.reload()  # from here on what is asked is kept
+    page.get_by_role("link", name="Programme rack").first.click()
+    expect(page.get_by_label("Name of the job")).to_have_value("Programme rack")
+    job = page.url
+    page.get_by_role("link", name="Steps", exact=True).click()
+    step = page.get_by_text("Rub in the paint wash on raw wood").first
+    expect(step).to_be_visible()
+    page.get_by_role("link", name="Mix", exact=True).click()
+    expect(page.get_by_role("button", name="Mix: 46 ml. Show why")).to_be_visible()
+    page.wait_for_function("caches.keys().then((names) => names.some((n) => n.startsWith('lumso-answers-')))")
+
+    loft.stop()
+    page.goto(job)
+    expect(page.get_by_label("Name of the job")).to_have_value("Programme rack")
+    expect(page.get_by_text(re.compile("You see what it said on"))).to_be_visible()
+    page.get_by_role("link", name="Steps", exact=True).click()
+    expect(step).to_be_visible()
+    page.goto(f"{loft.url}/")
+    expect(page.get_by_text("Programme rack").first).to_be_visible()
+
+    loft.start()
+    expect(page.get_by_text(re.compile("You see what it said on"))).to_have_count(0, timeout=10_000)
+    context.close()
+
+
+def test_copies_of_one_workshop_are_not_shown_in_another(browser: Browser, loft: Running) -> None:
+    context = browser.new_context(service_workers="allow", locale="en-GB")
+    page = context.new_page()
+    page.goto(loft.url)
+    page.evaluate("navigator.serviceWorker.ready")
+    page.reload()
+    expect(page.get_by_role("heading", name="Jobs")).to_be_visible()
+    page.wait_for_function("caches.keys().then((names) => names.some((n) => n.startsWith('lumso-answers-')))")
+    kept = "caches.keys().then((names) => names.filter((n) => n.startsWith('lumso-answers-')))"
+    first = page.evaluate(kept)
+
+    loft.stop()
+    loft.data.unlink()
+    loft.with_demo = False
+    loft.start()
+    page.goto(loft.url)
+    expect(page.get_by_role("heading", name="Nothing on the bench yet")).to_be_visible()
+    page.wait_for_function(f"{kept}.then((names) => !names.includes({first[0]!r}))")
+    context.close()
