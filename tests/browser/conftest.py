@@ -1,5 +1,6 @@
 """A real server on a real database file, the built interface, real Chromium; no request leaves the machine."""
 
+import re
 import socket
 import threading
 from collections.abc import Iterator
@@ -12,7 +13,7 @@ import uvicorn
 from axe_playwright_python.sync_playwright import Axe
 from fastapi import FastAPI
 from fastapi.concurrency import run_in_threadpool
-from playwright.sync_api import Page, Route, expect
+from playwright.sync_api import Locator, Page, Route, expect
 
 from lumso.api.context import Context
 from lumso.catalogue import shipped
@@ -142,3 +143,27 @@ def serious(page: Page) -> list[str]:
         if v["impact"] in {"serious", "critical"}
         for node in v["nodes"]
     ]
+
+
+def choose(page: Page, label: str, slug: str) -> None:
+    """Another one of a list that is opened where the chosen one stands."""
+    page.get_by_role("button", name=re.compile(rf"^{re.escape(label)}: ")).last.click()
+    page.locator(f'[role="option"][data-slug="{slug}"]').click()
+
+
+def put_away(page: Page, name: str) -> None:
+    """A job put away, by the menu of its line."""
+    page.get_by_role("button", name=f"More with {name}").click()
+    page.get_by_role("menuitem", name="Put away").click()
+
+
+def chosen(page: Page, label: str) -> Locator:
+    """Where the chosen one of a list stands."""
+    return page.get_by_role("button", name=re.compile(rf"^{re.escape(label)}: ")).last
+
+
+def side(page: Page, name: str, tab: str = "") -> None:
+    """Another side of the job, and a tab on it."""
+    page.get_by_role("link", name=name, exact=True).click()
+    if tab:
+        page.get_by_role("tab", name=re.compile(f"^{tab}")).click()

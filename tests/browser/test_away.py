@@ -4,7 +4,7 @@ import re
 
 from playwright.sync_api import Page, expect
 
-from tests.browser.conftest import Running
+from tests.browser.conftest import Running, choose, chosen, side
 from tests.browser.test_finish import layers
 from tests.browser.test_piece import open_job
 
@@ -16,8 +16,7 @@ def row(page: Page, name: str) -> None:
 
 
 def add(page: Page, recipe: str) -> None:
-    page.get_by_label("Another layer, on top").select_option(recipe)
-    page.get_by_role("button", name="Add", exact=True).last.click()
+    choose(page, "Another layer, on top", recipe)
 
 
 def test_layers_added_swapped_moved_and_taken_out_while_the_server_is_away(page: Page, loft: Running) -> None:
@@ -31,15 +30,16 @@ def test_layers_added_swapped_moved_and_taken_out_while_the_server_is_away(page:
     expect(page.get_by_text(re.compile("Waiting for the workshop: a layer added"))).to_be_visible()
     assert layers(page) == ["Paint wash on raw wood", "Clear coat", "Milk paint"]
     row(page, "Milk paint")
-    page.get_by_label("Mix", exact=True).select_option("paint-plain")
+    choose(page, "Mix", "paint-plain")
     page.get_by_role("button", name="Down", exact=True).click()
     assert layers(page) == ["Paint wash on raw wood", "Paint", "Clear coat"]
     page.get_by_role("button", name="Coats: more").click()
     add(page, "clear-wax-plain")
     row(page, "Clear coat")
     page.get_by_role("button", name="Remove", exact=True).click()
-    page.get_by_role("tab", name="Zones").click()
-    page.get_by_label("Ground").select_option("painted-unsealed")
+    side(page, "Piece", "Zones")
+    choose(page, "Ground", "painted-unsealed")
+    side(page, "Finish")
     add(page, "dark-wax")
     page.get_by_role("button", name="Undo").click()
     assert layers(page) == ["Paint wash on raw wood", "Paint", "Clear wax"]
@@ -55,10 +55,10 @@ def test_layers_added_swapped_moved_and_taken_out_while_the_server_is_away(page:
     expect(page.get_by_role("button", name=re.compile("^2. Paint"))).to_be_visible()
     assert layers(page) == ["Paint wash on raw wood", "Paint", "Clear wax"]
     row(page, "Paint")
-    expect(page.get_by_label("Put on")).to_have_value("brushed-paint")
+    expect(chosen(page, "Put on")).to_have_accessible_name("Put on: brushed on")
     expect(page.get_by_role("group", name="Coats")).to_contain_text("2")
-    page.get_by_role("tab", name="Zones").click()
-    expect(page.get_by_label("Ground")).to_have_value("painted-unsealed")
+    side(page, "Piece", "Zones")
+    expect(chosen(page, "Ground")).to_have_accessible_name("Ground: painted, not sealed")
     # Undo goes on from there.
     page.get_by_role("button", name="Undo").click()
     expect(page.get_by_text("Saved", exact=True)).to_be_visible()

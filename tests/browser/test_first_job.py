@@ -5,7 +5,7 @@ from pathlib import Path
 
 from playwright.sync_api import Page, expect
 
-from tests.browser.conftest import Running, serious
+from tests.browser.conftest import Running, choose, serious, side
 
 
 def amount(page: Page, name: str) -> str:
@@ -17,7 +17,15 @@ def amount(page: Page, name: str) -> str:
 def test_from_nothing_to_amounts_reload_restart_undo(page: Page, empty: Running) -> None:
     page.goto(empty.url)
     expect(page.get_by_role("heading", name="Nothing on the bench yet")).to_be_visible()
-    page.get_by_role("button", name="New job").click()
+    page.get_by_role("link", name="New job").click()
+    page.get_by_role("combobox", name="What is it?").fill("board")
+    page.keyboard.press("Enter")
+    page.get_by_role("button", name="Take the usual sizes").click()
+    page.get_by_role("combobox").fill("raw pine")
+    page.keyboard.press("Enter")
+    page.get_by_role("combobox").fill("paint wash on raw wood")
+    page.keyboard.press("Enter")
+    side(page, "Piece")
     page.get_by_role("textbox", name="Length").fill("1 m")
     page.get_by_role("textbox", name="Width").fill("0,5 m")
     page.get_by_role("textbox", name="Thickness").fill("20")
@@ -26,9 +34,9 @@ def test_from_nothing_to_amounts_reload_restart_undo(page: Page, empty: Running)
     expect(page.get_by_role("button", name="Mix: 46 ml. Show why")).to_be_visible()
     assert (amount(page, "Paint"), amount(page, "Water")) == ("12", "35")
 
-    page.get_by_label("Kit in use").select_option("us-spoons")
+    choose(page, "Measured with", "us-spoons")
     expect(page.get_by_text("2 × 1 tsp")).to_be_visible()
-    page.get_by_role("button", name="Fewest fillings").click()
+    page.get_by_role("button", name=re.compile("28 % over")).click()
     expect(page.get_by_text("3 × 1 tbsp")).to_be_visible()
     page.get_by_label("Measures").select_option("us")
     expect(page.get_by_role("img", name="baby-food jar").get_by_text("2 tbsp")).to_be_visible()
@@ -43,7 +51,9 @@ def test_from_nothing_to_amounts_reload_restart_undo(page: Page, empty: Running)
     expect(page.get_by_text("Saved", exact=True)).to_be_visible()
     page.reload()
     expect(page.get_by_role("button", name="Mix: 92 ml. Show why")).to_be_visible()
+    side(page, "Piece")
     expect(page.get_by_role("textbox", name="Width")).to_have_value("0,5 m")
+    side(page, "Mix")
 
     empty.stop()
     empty.start()
@@ -60,6 +70,7 @@ def test_from_nothing_to_amounts_reload_restart_undo(page: Page, empty: Running)
 def test_bad_lengths_stay_in_their_field_with_what_is_allowed(page: Page, loft: Running) -> None:
     page.goto(loft.url)
     page.get_by_role("link", name="Go on with it").click()
+    side(page, "Piece")
     length = page.get_by_role("textbox", name="Length")
     for typed, says in [
         ("wide", "for example 750, 75 cm"),
@@ -74,7 +85,8 @@ def test_bad_lengths_stay_in_their_field_with_what_is_allowed(page: Page, loft: 
     length.fill("1,250")
     page.get_by_role("button", name="1250", exact=True).click()
     expect(page.get_by_role("button", name="Area to coat: 0.7 m². Show why")).to_be_visible()
-    expect(length).to_have_value("1250")
+    length.blur()
+    expect(length).to_have_value("1250 mm")
 
 
 def test_an_edit_made_while_the_server_is_away_is_saved_when_it_is_back(page: Page, loft: Running) -> None:
@@ -111,6 +123,7 @@ def test_an_old_job_keeps_what_was_weighed_for_it_until_the_book_s_is_taken(page
     old = Path(__file__).parents[1] / "formats" / "old" / "job-3.json"
     page.goto(loft.url)
     page.locator('input[type="file"]').first.set_input_files(old)
+    side(page, "Piece")
     kept = page.get_by_text("3 entries as this job had them")
     kept.click()
     expect(page.get_by_text("bulk density: 0.66 here, 0.75 in the book")).to_be_visible()

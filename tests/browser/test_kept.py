@@ -8,7 +8,7 @@ from urllib.request import Request, urlopen
 
 from playwright.sync_api import Page, expect
 
-from .conftest import Running, serious
+from .conftest import Running, put_away, serious
 
 
 def ask(lumso: Running, path: str, body: Any = None, method: str = "GET", **headers: str) -> Any:
@@ -44,7 +44,7 @@ def test_every_kind_of_document_edited_while_the_server_is_away_is_saved_by_anot
 
     page.get_by_label("Name of the job").fill("Rack, renamed away")
     expect(page.get_by_text("Kept here", exact=True)).to_be_visible()
-    page.get_by_role("link", name="Recipe book").click()
+    page.get_by_role("link", name="Recipes").click()
     page.get_by_role("link", name=re.compile("^Loft veil")).click()
     page.get_by_role("link", name="Change it").click()
     page.get_by_label("Name", exact=True).fill("Loft veil, renamed away")
@@ -115,7 +115,7 @@ def test_a_job_larger_than_a_closing_page_may_send_saves_itself(page: Page, loft
 def test_a_job_put_away_is_found_and_deleted_for_good_only_at_a_second_press(page: Page, loft: Running) -> None:
     page.goto(loft.url)
     for name in ("Prop chest", "Hat stand"):
-        page.get_by_role("button", name=f"Put {name} away").click()
+        put_away(page, name)
         expect(page.get_by_text(f"{name} is put away.")).to_be_visible()
     page.get_by_role("link", name="Put away, backups, and what waits to be saved").click()
     away = page.get_by_role("region", name="Put away")
@@ -150,7 +150,7 @@ def test_a_backup_is_made_kept_as_a_file_and_gone_back_to(page: Page, loft: Runn
     ask(loft, f"/jobs/{job}/undo", {}, "POST", If_Match='"1"')
     for way in ("listed", "file"):
         page.goto(loft.url)
-        page.get_by_role("button", name="Put Picture frames away").click()
+        put_away(page, "Picture frames")
         expect(page.get_by_text("Picture frames is put away.")).to_be_visible()
         page.goto(f"{loft.url}/kept")
         if way == "listed":

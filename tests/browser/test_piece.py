@@ -6,7 +6,7 @@ from pathlib import Path
 import pytest
 from playwright.sync_api import Page, expect
 
-from tests.browser.conftest import Running, serious
+from tests.browser.conftest import Running, choose, serious, side
 
 CHEST = {
     "Width": "90 cm",
@@ -19,9 +19,7 @@ CHEST = {
 
 
 def new_chest(page: Page, lumso: Running) -> None:
-    page.goto(lumso.url)
-    page.get_by_role("button", name="New job").first.click()
-    page.get_by_label("Piece", exact=True).select_option("chest-of-drawers")
+    begun(page, lumso, form="chest-of-drawers", ground="raw-pine", recipe="paint-wash-raw-wood")
     for label, typed in CHEST.items():
         page.get_by_role("textbox", name=label, exact=True).fill(typed)
 
@@ -30,6 +28,13 @@ def open_job(page: Page, loft: Running, name: str) -> None:
     page.goto(loft.url)
     page.get_by_role("link", name=re.compile(f"^{name}")).click()
     expect(page.get_by_label("Name of the job")).to_have_value(name)
+
+
+def begun(page: Page, lumso: Running, **start: str) -> None:
+    """A new job, at its piece."""
+    job = page.request.post(f"{lumso.url}/api/jobs/start", data=start).json()
+    page.goto(f"{lumso.url}/jobs/{job['id']}/piece")
+    expect(page.get_by_role("region", name="The piece")).to_be_visible()
 
 
 def test_a_chest_is_measured_and_its_zones_follow_from_its_kind(page: Page, empty: Running) -> None:
@@ -66,13 +71,14 @@ def test_a_zone_is_picked_on_the_drawing_and_has_its_own_stack(page: Page, loft:
     open_job(page, loft, "Prop chest")
     stack = page.get_by_role("region", name="The stack")
     expect(stack.get_by_role("heading", name="Lid")).to_be_visible()
-    drawing = page.locator("svg[aria-label^='The piece to scale']")
+    drawing = page.locator("svg[aria-label^='The piece']:visible")
     drawing.locator("polygon").nth(1).click()
     expect(stack.get_by_role("heading", name="Body")).to_be_visible()
 
 
 def test_a_size_is_edited_in_the_drawing_s_own_callout(page: Page, loft: Running) -> None:
     open_job(page, loft, "Prop chest")
+    side(page, "Piece")
     page.get_by_role("button", name='Change width, 43 1/2"').click()
     field = page.locator("[data-callout]").get_by_role("textbox", name="Length")
     expect(field).to_be_focused()
@@ -89,9 +95,8 @@ def test_a_size_is_edited_in_the_drawing_s_own_callout(page: Page, loft: Running
 
 
 def test_a_piece_is_built_from_parts(page: Page, empty: Running) -> None:
-    page.goto(empty.url)
-    page.get_by_role("button", name="New job").first.click()
-    page.get_by_label("Piece", exact=True).select_option("parts")
+    begun(page, empty, ground="raw-pine", recipe="paint-wash-raw-wood")
+    choose(page, "Piece", "parts")
     expect(page.get_by_text("nothing to coat yet").first).to_be_visible()
     page.get_by_label("Another part").fill("Knob")
     page.get_by_label("Shape").select_option("ball")
@@ -108,9 +113,10 @@ def test_a_piece_is_built_from_parts(page: Page, empty: Running) -> None:
 
 def test_a_surface_gets_a_zone_of_its_own_by_keyboard_and_is_merged_back(page: Page, loft: Running) -> None:
     open_job(page, loft, "Costume wardrobe")
+    side(page, "Piece")
     page.get_by_role("tab", name="Zones (2)").focus()
     page.keyboard.press("Enter")
-    page.get_by_role("button", name="A zone of its own for Plinth").focus()
+    page.get_by_role("button", name="Make Plinth a separate zone").focus()
     page.keyboard.press("Enter")
     expect(page.get_by_role("tab", name="Zones (3)")).to_be_visible()
     expect(page.get_by_label("Name of the zone")).to_have_value("Plinth")
@@ -121,7 +127,7 @@ def test_a_surface_gets_a_zone_of_its_own_by_keyboard_and_is_merged_back(page: P
 
 def test_what_is_left_bare_says_why(page: Page, loft: Running) -> None:
     open_job(page, loft, "Costume wardrobe")
-    page.get_by_role("tab", name="Zones (2)").click()
+    side(page, "Piece", "Zones")
     surfaces = page.get_by_role("list", name="Surfaces")
     inside = surfaces.get_by_role("listitem").filter(has_text="Inside").first
     expect(inside.get_by_label("why")).to_have_value("inside left as it is")
@@ -130,22 +136,21 @@ def test_what_is_left_bare_says_why(page: Page, loft: Running) -> None:
     sides.get_by_label("why").fill("stands in a niche")
     expect(page.get_by_text("Saved", exact=True)).to_be_visible()
     page.reload()
-    page.get_by_role("tab", name="Zones (2)").click()
     expect(sides.get_by_label("why")).to_have_value("stands in a niche")
 
 
 def test_a_rough_piece_shows_its_range_and_an_old_finish_its_caution(page: Page, empty: Running) -> None:
-    page.goto(empty.url)
-    page.get_by_role("button", name="New job").first.click()
-    page.get_by_label("Piece", exact=True).select_option("bookcase")
+    begun(page, empty, ground="raw-pine", recipe="paint-wash-raw-wood")
+    choose(page, "Piece", "bookcase")
     page.get_by_label("Measured", exact=True).select_option("medium")
-    page.get_by_role("link", name="Mix", exact=True).click()
-    expect(page.get_by_text("Sizes are rough. It may turn out")).to_be_visible()
+    side(page, "Mix")
+    expect(page.get_by_text("Sizes are not all measured. It may turn out")).to_be_visible()
+    side(page, "Piece")
     page.get_by_role("textbox", name="Width", exact=True).fill("1,2 m")
-    expect(page.get_by_text(re.compile("^rough: "))).to_be_visible()
-    page.get_by_role("tab", name="Use").click()
-    page.get_by_role("tab", name="Zones").click()
-    page.get_by_label("Ground", exact=True).select_option("old-matt")
+    expect(page.get_by_text("until all sizes are measured")).to_be_visible()
+    side(page, "Piece", "Zones")
+    choose(page, "Ground", "old-matt")
+    side(page, "Mix")
     page.get_by_text("Take care. Old matt paint may hold lead").click()
     caution = page.get_by_role("group").filter(has_text="No date clears old paint")
     expect(caution.first).to_be_visible()
@@ -155,7 +160,7 @@ def test_a_rough_piece_shows_its_range_and_an_old_finish_its_caution(page: Page,
 
 def test_hinges_are_taken_off_their_surface(page: Page, loft: Running) -> None:
     open_job(page, loft, "Programme rack")
-    page.get_by_role("tab", name="Use").click()
+    side(page, "Piece", "Use")
     page.get_by_label("What", exact=True).fill("glue face")
     page.get_by_label("Bare, length").fill("50 cm")
     page.get_by_label("Bare, width").fill("12 cm")
@@ -167,6 +172,7 @@ def test_hinges_are_taken_off_their_surface(page: Page, loft: Running) -> None:
 
 def test_the_drawing_is_saved_as_svg(page: Page, loft: Running, tmp_path: Path) -> None:
     open_job(page, loft, "Hat stand")
+    side(page, "Piece")
     with page.expect_download() as download:
         page.get_by_role("link", name="Save the drawing").click()
     path = tmp_path / "piece.svg"
@@ -182,7 +188,8 @@ def test_the_drawing_is_saved_as_svg(page: Page, loft: Running, tmp_path: Path) 
 def test_every_kind_of_piece_fits_and_is_accessible(page: Page, loft: Running, name: str, width: int) -> None:
     page.set_viewport_size({"width": width, "height": 800})
     open_job(page, loft, name)
-    for tab in ("Zones", "Use", "Sizes"):
+    side(page, "Piece")
+    for tab in ("Zones", "Use", "Notes", "Sizes"):
         page.get_by_role("tab", name=re.compile(f"^{tab}")).click()
         assert page.evaluate("document.documentElement.scrollWidth") <= width
         assert serious(page) == []

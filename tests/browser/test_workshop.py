@@ -139,9 +139,8 @@ def test_four_pots_of_salt_wash_each_with_its_colours(page: Page, loft: Running)
 
 def test_a_material_of_ones_own_goes_on_the_shelf_and_into_a_recipe(page: Page, empty: Running) -> None:
     page.goto(f"{empty.url}/shelf")
-    own = page.get_by_role("region", name="A material of your own")
+    own = page.get_by_role("form", name="A paint or material of your own")
     own.get_by_label("What you call it").fill("Stage-door grey")
-    own.get_by_label("Most like").select_option("matt-paint")
     own.get_by_role("button", name="Put it on the shelf").click()
     shelf = page.get_by_role("region", name="On the shelf", exact=True)
     expect(shelf.get_by_role("button", name="Stage-door grey")).to_be_visible()

@@ -1,8 +1,8 @@
 import { Dialog } from "radix-ui";
-import { useEffect } from "react";
+import { useEffect, useRef, useState } from "react";
 import { Link, NavLink, useLocation, useParams, useSearchParams } from "react-router";
 import type { Job, Layer, Zone } from "../api/client";
-import { useCatalogue } from "../api/workshop";
+import { useCatalogue, useSettings } from "../api/workshop";
 import { IntoDays } from "../days/IntoDays";
 import { typing } from "../help/shortcuts";
 import { Failure } from "../parts/Failure";
@@ -49,15 +49,20 @@ export function JobView() {
   );
   const catalogue = useCatalogue();
   const [params, setParams] = useSearchParams();
+  // What is picked counts at once; the address follows, and leads where it was come back to or passed on.
+  const addressed = { zone: params.get("zone"), layer: params.get("layer") };
+  const [picked, setPicked] = useState(addressed);
+  const { zone: toZone, layer: toLayer } = addressed;
+  useEffect(() => setPicked({ zone: toZone, layer: toLayer }), [toZone, toLayer]);
   const zones = open?.job.zones ?? NONE;
   const zone = Math.max(
     0,
-    zones.findIndex((z) => z.id === params.get("zone")),
+    zones.findIndex((z) => z.id === picked.zone),
   );
   const layers = zones[zone]?.layers ?? NO_LAYERS;
   const layer = Math.max(
     0,
-    layers.findIndex((x) => x.id === params.get("layer")),
+    layers.findIndex((x) => x.id === picked.layer),
   );
   const looked = zones[zone]?.id;
   const lookAt = open?.session.lookAt;
@@ -67,7 +72,14 @@ export function JobView() {
   useEffect(() => {
     for (const side of [FinishSide, LookSide, MixSide, SheetSide, StepsSide]) side.ahead();
   }, []);
-  const { undo, redo } = open?.session ?? {};
+  const { undo, redo, replan } = open?.session ?? {};
+  // What was chosen for the workshop, on whatever screen, counts here once it is saved.
+  const chosen = useSettings().data?.revision;
+  const counted = useRef(chosen);
+  useEffect(() => {
+    if (chosen !== undefined && counted.current !== undefined && counted.current !== chosen) replan?.();
+    counted.current = chosen;
+  }, [chosen, replan]);
   useEffect(() => {
     const pressed = (e: KeyboardEvent) => {
       if (!(e.ctrlKey || e.metaKey) || e.key.toLowerCase() !== "z" || typing(e.target)) return;
@@ -86,19 +98,24 @@ export function JobView() {
   const now = sideOf(open.job, side);
   const at = { open, catalogue: catalogue.data, zone, layer };
   const old = open.stale && (open.saveState === "waiting" || open.waiting.length > 0);
-  const pick = (key: "zone" | "layer", id: string | undefined) =>
+  const pick = (next: { zone: string | null; layer: string | null }) => {
+    setPicked(next);
     setParams(
       (was) => {
-        const next = new URLSearchParams(was);
-        if (key === "zone") next.delete("layer");
-        next.set(key, id ?? "");
-        return next;
+        const address = new URLSearchParams(was);
+        for (const key of ["zone", "layer"] as const)
+          if (next[key]) address.set(key, next[key]);
+          else address.delete(key);
+        return address;
       },
       { replace: true },
     );
-  const setZone = (index: number) => pick("zone", open.job.zones[index]?.id);
+  };
   // What was just added is not in this drawing of the job yet: it is found by its place in the newest one.
-  const setLayer = (index: number) => pick("layer", open.session.shown()?.job.zones[zone]?.layers[index]?.id);
+  const newest = () => open.session.shown()?.job.zones ?? zones;
+  const setZone = (index: number) => pick({ zone: newest()[index]?.id ?? null, layer: null });
+  const setLayer = (index: number) =>
+    pick({ zone: newest()[zone]?.id ?? null, layer: newest()[zone]?.layers[index]?.id ?? null });
   const narrow = now === "steps" || now === "piece";
   return (
     <>

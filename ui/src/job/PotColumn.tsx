@@ -26,7 +26,7 @@ export function PotColumn({ open, catalogue, zone, layer }: PotColumnProps) {
       aria-label="The pot"
       className="flex flex-col gap-3 bg-enamel p-4 max-md:border-t-2 max-md:border-ink"
     >
-      <MeasureChoice catalogue={catalogue} onChosen={open.session.replan} />
+      <MeasureChoice catalogue={catalogue} />
       {pots.length > 1 ? (
         <Tabs.Root key={pots[0]?.batch} defaultValue={pots[0]?.batch ?? ""}>
           <Tabs.List aria-label="Pots" className="mb-3 flex flex-wrap gap-2">

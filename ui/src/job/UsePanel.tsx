@@ -91,7 +91,7 @@ export function UsePanel({ open }: { open: OpenJob }) {
         value={use.place}
         onChange={(place) => set({ place })}
       />
-      <Room open={open} />
+      <Room />
       {open.job.piece && <Bands open={open} />}
     </div>
   );
@@ -164,13 +164,12 @@ function Bands({ open }: { open: OpenJob }) {
 }
 
 /** The room the work is done in, for all jobs: drying follows it. */
-function Room({ open }: { open: OpenJob }) {
+function Room() {
   const settings = useSettings();
   const choose = useChoose();
   if (!settings.data) return null;
   const chosen = settings.data;
-  const set = (change: Partial<typeof chosen>) =>
-    choose.mutate({ ...chosen, ...change }, { onSuccess: () => open.session.replan() });
+  const set = (change: Partial<typeof chosen>) => choose.mutate({ ...chosen, ...change });
   return (
     <div className="grid grid-cols-2 gap-2">
       <NumberField

@@ -7,11 +7,11 @@ import { Alert } from "../parts/notices";
 import { newId } from "../parts/say";
 
 /** Which kit amounts are measured with: one of those there are, or what one types. True across all jobs. */
-export function KitChoice({ catalogue, onChosen }: { catalogue: Catalogue; onChosen?: () => void }) {
+export function KitChoice({ catalogue }: { catalogue: Catalogue }) {
   const settings = useSettings();
   const choose = useChoose();
   const take = (kit: string) => {
-    if (settings.data) choose.mutate({ ...settings.data, kit }, { onSuccess: () => onChosen?.() });
+    if (settings.data) choose.mutate({ ...settings.data, kit });
   };
   const typed = useTypedKit(take);
   if (!settings.data) return null;

@@ -109,6 +109,7 @@ export function Chooser<O extends Option>(props: ChooserProps<O>) {
             key={option.slug}
             id={`${id}-${option.slug}`}
             data-at={i}
+            data-slug={option.slug}
             role="option"
             tabIndex={-1}
             aria-selected={option.slug === active?.slug}

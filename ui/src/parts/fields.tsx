@@ -69,22 +69,29 @@ export function LengthField({ label, value, fault, within, onChange }: LengthFie
 
   // A field nobody has typed in yet does not complain that it is empty.
   const shown = unread ?? (text ? fault : undefined);
+  const usual = value?.source === "usual" && !unread;
   return (
     <div className="min-w-0">
-      <label htmlFor={id} className={LABEL}>
-        {label}
-        {value?.source === "usual" && !unread && <span className="font-normal"> (usual)</span>}
-      </label>
+      <div className="flex justify-between gap-2">
+        <label htmlFor={id} className={LABEL}>
+          {label}
+        </label>
+        {usual && (
+          <span id={`${id}-usual`} className="narrow text-sm">
+            usual
+          </span>
+        )}
+      </div>
       <input
         id={id}
-        className={`tape numeral w-full text-lg ${value?.source === "usual" ? "text-soft" : ""}`}
+        className={`tape numeral w-full text-lg ${usual ? "text-soft" : ""}`}
         value={text}
         autoComplete="off"
         enterKeyHint="next"
         // Its unit becomes part of what was typed: shown once the field is left.
         onBlur={() => !unread && setText(given.current)}
         aria-invalid={shown ? true : undefined}
-        aria-describedby={shown ? `${id}-error` : undefined}
+        aria-describedby={shown ? `${id}-error` : usual ? `${id}-usual` : undefined}
         onChange={(e) => void read(e.target.value)}
       />
       {shown && <FieldError id={`${id}-error`} says={shown.says} allowed={shown.allowed} />}

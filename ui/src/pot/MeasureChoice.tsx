@@ -6,21 +6,20 @@ import { Choice } from "../parts/fields";
 
 interface MeasureChoiceProps {
   catalogue: Catalogue;
-  onChosen?: () => void;
 }
 
 /** Which measures amounts are said in, and which kit they are measured with: true across all jobs. */
-export function MeasureChoice({ catalogue, onChosen }: MeasureChoiceProps) {
+export function MeasureChoice({ catalogue }: MeasureChoiceProps) {
   return (
     <div className="grid grid-cols-2 gap-3">
-      <SystemChoice catalogue={catalogue} {...(onChosen && { onChosen })} />
-      <KitChoice catalogue={catalogue} {...(onChosen && { onChosen })} />
+      <SystemChoice catalogue={catalogue} />
+      <KitChoice catalogue={catalogue} />
     </div>
   );
 }
 
 /** Which measures amounts are said in. */
-export function SystemChoice({ catalogue, onChosen }: MeasureChoiceProps) {
+export function SystemChoice({ catalogue }: MeasureChoiceProps) {
   const settings = useSettings();
   const choose = useChoose();
   if (!settings.data) return null;
@@ -30,7 +29,7 @@ export function SystemChoice({ catalogue, onChosen }: MeasureChoiceProps) {
       label="Measures"
       value={chosen.measures}
       options={catalogue.systems}
-      onChange={(measures) => choose.mutate({ ...chosen, measures }, { onSuccess: () => onChosen?.() })}
+      onChange={(measures) => choose.mutate({ ...chosen, measures })}
     />
   );
 }

@@ -62,8 +62,8 @@ export function Pot({ mix, source, kit, rough = 0, printed }: PotProps) {
         </div>
         {off > 0 && (
           <p className={`narrow mt-1 text-sm ${rough > 0 ? "font-semibold" : ""}`}>
-            {rough > 0 && "Sizes are rough. "}It may turn out between {ml(mix.volume.value * (1 - off))} and{" "}
-            {ml(mix.volume.value * (1 + off))}.
+            {rough > 0 && "Sizes are not all measured. "}It may turn out between{" "}
+            {ml(mix.volume.value * (1 - off))} and {ml(mix.volume.value * (1 + off))}.
           </p>
         )}
         <p className="narrow mt-1 text-sm text-soft">

@@ -49,17 +49,14 @@ export function WhatIfPanel(props: WhatIfPanelProps) {
         coats,
         margin: tried.margin ?? null,
       });
-    choose.mutate(
-      {
-        ...chosen,
-        kit: kit || chosen.kit,
-        vessel: tried?.vessel ?? chosen.vessel,
-        paces: tried?.pace ? { ...chosen.paces, "": tried.pace } : chosen.paces,
-        temperature_c: warm,
-        humidity: damp,
-      },
-      { onSuccess: () => open.session.replan() },
-    );
+    choose.mutate({
+      ...chosen,
+      kit: kit || chosen.kit,
+      vessel: tried?.vessel ?? chosen.vessel,
+      paces: tried?.pace ? { ...chosen.paces, "": tried.pace } : chosen.paces,
+      temperature_c: warm,
+      humidity: damp,
+    });
     onTry(null);
     onKit("");
   }
@@ -74,7 +71,7 @@ export function WhatIfPanel(props: WhatIfPanelProps) {
           options={catalogue.vessels}
           onChange={(vessel) => change({ vessel })}
         />
-        <Choice label="Kit in use" value={kit || chosen.kit} options={catalogue.kits} onChange={onKit} />
+        <Choice label="Another kit" value={kit || chosen.kit} options={catalogue.kits} onChange={onKit} />
         <Stepper
           label="Your pace"
           value={pace}
