@@ -126,7 +126,7 @@ def test_a_whole_batch_by_the_foot_pedal(page: Page, bench: OnTheBench) -> None:
     expect(page.get_by_text("It is milk: right as it is.")).to_be_visible()
     page.locator("body").click(position={"x": 5, "y": 300})
     key(page, "Done")
-    expect(page.get_by_role("heading", name=re.compile("rubbed into raw wood"))).to_be_visible()
+    expect(page.get_by_role("heading", name=re.compile("^Rub in the paint wash"))).to_be_visible()
     expect(page.get_by_role("region", name="What runs").get_by_text("good for")).to_be_visible()
     key(page, "Begin")
     key(page, "Done")
@@ -228,7 +228,7 @@ def test_a_second_device_follows_and_counts_nothing_twice(
     for one in (page, tablet):
         one.locator("footer").get_by_role("button", name=re.compile("Use it as it is|Done")).wait_for()
     tap(tablet, "Done")
-    expect(page.get_by_role("heading", name=re.compile("rubbed into raw wood"))).to_be_visible()
+    expect(page.get_by_role("heading", name=re.compile("^Rub in the paint wash"))).to_be_visible()
     # Two pages of one browser share what is kept: the first shows it as soon as it is kept, the server a little later.
     mixed = f"bench/jobs/{bench.job}"
     for _ in range(100):

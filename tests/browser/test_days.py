@@ -77,7 +77,7 @@ def test_a_day_is_lived_done_late_and_solved_again(page: Page, evening: Running,
     # The phone, and three days: what was mixed lives four hours.
     later(app, page, 3 * 24 * 60)
     page.reload()
-    expect(page.get_by_text(re.compile("Too late for “Paint wash on raw wood"))).to_be_visible()
+    expect(page.get_by_text(re.compile("Too late for “Rub in the paint wash on raw wood"))).to_be_visible()
     expect(page.get_by_text(re.compile("Planned instead: Mix it again"))).to_be_visible()
     expect(page.get_by_role("article").get_by_role("heading", name=re.compile("again$"))).to_be_visible()
     assert serious(page) == []

@@ -51,6 +51,7 @@ def test_every_kind_of_document_edited_while_the_server_is_away_is_saved_by_anot
     expect(page.get_by_text("Kept here", exact=True)).to_be_visible()
     page.get_by_role("link", name="Kit", exact=True).click()
     page.get_by_role("button", name="Kitchen scale").click()
+    page.get_by_role("button", name="Measure with this kit").click()
     page.get_by_label("Name of the kit").fill("Scale, renamed away")
     expect(page.get_by_text("Kept here", exact=True)).to_be_visible()
     page.get_by_role("link", name="Shelf", exact=True).click()

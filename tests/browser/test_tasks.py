@@ -182,7 +182,7 @@ def test_leftover_glaze(fresh: Page) -> None:
     me.choose("glaze", "glaze")
     me.type("120 ml")
     expect(fresh.get_by_role("heading", name="120 ml goes so far, in one coat")).to_be_visible()
-    expect(fresh.get_by_text(re.compile(r"between [\d.]+ and [\d.]+ m²")).first).to_be_visible()
+    expect(fresh.get_by_text(re.compile(r"between [\d.]+ m² and [\d.]+ m²")).first).to_be_visible()
     assert me.presses <= 6
 
 

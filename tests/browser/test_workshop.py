@@ -61,6 +61,8 @@ def test_a_scoop_of_ones_own_is_measured_with(page: Page, empty: Running) -> Non
     page.get_by_role("region", name="mine").get_by_label("holds").last.fill("125,5")
     page.get_by_role("button", name="Add it").click()
     expect(page.get_by_role("button", name="Take out blue cup")).to_be_visible()
+    page.get_by_role("button", name="Measure with this kit").click()
+    expect(page.get_by_text("Saved", exact=True)).to_be_visible()
     page.goto(f"{empty.url}/book/colour-wash")
     page.get_by_label("Finished mix").fill("251")
     expect(page.get_by_text("1 × blue cup")).to_have_count(2)

@@ -86,14 +86,14 @@ export function App() {
         <Link to="/" className="flex min-w-11 items-center px-4 text-lg font-bold wide max-sm:hidden">
           Lumso
         </Link>
-        <nav aria-label="Places" className="flex grow items-stretch">
+        <nav aria-label="Places" className="flex grow flex-wrap items-stretch">
           {PLACES.map(([to, name]) => (
             <NavLink
               key={to}
               to={to}
               end={to === "/"}
               className={({ isActive }) =>
-                `narrow flex min-w-11 items-center px-1.5 font-semibold sm:px-3 ${isActive ? "border-b-4 border-on-bar pt-1" : ""}`
+                `narrow flex min-h-11 min-w-11 items-center px-1.5 font-semibold sm:px-3 ${isActive ? "border-b-4 border-on-bar pt-1" : ""}`
               }
             >
               {name}

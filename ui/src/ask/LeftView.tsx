@@ -9,8 +9,9 @@ import { Chooser } from "../parts/Chooser";
 import { Failure } from "../parts/Failure";
 import { FieldError } from "../parts/fields";
 import { LABEL, Loading } from "../parts/notices";
-import { ml, percent, say } from "../parts/say";
+import { ml, percent } from "../parts/say";
 import { useAddress } from "../parts/useAddress";
+import { useArea } from "../parts/useArea";
 import { usePlace } from "../parts/usePlace";
 
 /** Something is left of a mix: how far it goes, what of open jobs it covers, what it can be thinned to. */
@@ -107,6 +108,7 @@ function Left({ catalogue }: { catalogue: Catalogue }) {
 }
 
 function Answer({ said }: { said: LeftOver }) {
+  const { area, parts } = useArea();
   return (
     <div aria-live="polite">
       <section aria-labelledby="goes" className="mt-6">
@@ -120,12 +122,12 @@ function Answer({ said }: { said: LeftOver }) {
               className="grid grid-cols-[8rem_1fr] items-baseline gap-x-4 border-t border-line py-2"
             >
               <span>
-                <span className="numeral text-xl">{say(g.area_m2)}</span> m²
+                <span className="numeral text-xl">{parts(g.area_m2).value}</span> {parts(g.area_m2).unit}
               </span>
               <span>
                 {g.technique}, on {g.ground}
                 <span className="narrow block text-sm text-soft">
-                  between {say(g.least_m2)} and {say(g.most_m2)} m², an estimate
+                  between {area(g.least_m2)} and {area(g.most_m2)}, an estimate
                 </span>
               </span>
             </li>

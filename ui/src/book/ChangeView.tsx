@@ -49,6 +49,7 @@ function Form({ saved, catalogue }: { saved: Recipe; catalogue: Catalogue }) {
     draft: recipe,
     change,
     kept,
+    undo,
   } = useDraft(saved, catalogue.own_recipes[saved.slug] ?? 0, put.mutateAsync);
   const settings = useSettings();
   const sheet = useSheet(recipe, "", WANT, settings.data?.measures ?? "");
@@ -104,7 +105,7 @@ function Form({ saved, catalogue }: { saved: Recipe; catalogue: Catalogue }) {
             Not saved: it must add up first.
           </p>
         ) : (
-          <KeptWord doc={`recipe/${recipe.slug}`} kept={kept} />
+          <KeptWord doc={`recipe/${recipe.slug}`} kept={kept} undo={undo} />
         )}
         {error && (
           <Alert>

@@ -5,6 +5,7 @@ import type { Job, Layer, Zone } from "../api/client";
 import { useCatalogue, useSettings } from "../api/workshop";
 import { IntoDays } from "../days/IntoDays";
 import { typing } from "../help/shortcuts";
+import { Announce } from "../parts/Announce";
 import { Failure } from "../parts/Failure";
 import { Later, LaterView } from "../parts/later";
 import { Loading } from "../parts/notices";
@@ -138,6 +139,7 @@ export function JobView() {
           {now === "steps" && <Later view={StepsSide} given={{ open, zone }} />}
         </div>
       </div>
+      <Announce>{mixed(open, zone, layer)}</Announce>
       {now === "mix" && <PotInReach open={open} zone={zone} layer={layer} old={old} />}
       <Elsewhere open={open} />
     </>
@@ -150,6 +152,12 @@ function sideOf(job: Job, asked: string | undefined): string {
   return asked ?? (job.board ? "board" : "finish");
 }
 
+/** How much the pot of a layer is, in words. */
+function mixed(open: OpenJob, zone: number, layer: number): string {
+  const mix = open.plan.zones[zone]?.layers[layer]?.pots[0]?.mix;
+  return mix ? `${ml(mix.volume.value)} to mix` : "";
+}
+
 /** On a narrow screen the pot is below the fold: its amounts stay in reach at the foot. */
 function PotInReach(props: { open: OpenJob; zone: number; layer: number; old: boolean }) {
   const { open, zone, layer, old } = props;
@@ -159,7 +167,7 @@ function PotInReach(props: { open: OpenJob; zone: number; layer: number; old: bo
     <a
       href="#pot"
       data-stale={old || undefined}
-      className="sticky bottom-0 z-[5] flex min-h-[72px] flex-wrap items-center gap-x-4 border-t-2 border-ink bg-dark px-4 py-2 text-enamel lg:hidden"
+      className="z-[5] flex min-h-[72px] flex-wrap items-center gap-x-4 border-t-2 border-ink bg-dark px-4 py-2 text-enamel md:hidden [@media(min-height:500px)]:sticky [@media(min-height:500px)]:bottom-0"
     >
       <span className="numeral text-2xl">
         {say(mix.volume.value)} <span className="text-base">ml</span>

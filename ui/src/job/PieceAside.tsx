@@ -3,8 +3,8 @@ import type { Catalogue } from "../api/client";
 import { useTiles } from "../api/look";
 import { PieceDrawing } from "../drawings/PieceDrawing";
 import { NumberField } from "../parts/fields";
-import { say } from "../parts/say";
 import { sameSpot } from "../parts/useAddress";
+import { useArea } from "../parts/useArea";
 import { changeLayer } from "./change";
 import { setKind } from "./PieceSide";
 import { Question } from "./UsePanel";
@@ -22,6 +22,7 @@ interface PieceAsideProps {
 export function PieceAside(props: PieceAsideProps) {
   const { open, catalogue, zone: index, onZone } = props;
   const { search } = useLocation();
+  const { area } = useArea();
   const zone = open.job.zones[index];
   if (!zone) return null;
   if (!open.job.piece)
@@ -34,18 +35,21 @@ export function PieceAside(props: PieceAsideProps) {
         </details>
       </aside>
     );
-  const area = open.plan.zones.find((z) => z.zone === zone.id)?.area;
+  const measured = open.plan.zones.find((z) => z.zone === zone.id)?.area;
   return (
     <aside
       aria-label="The piece"
-      className="flex min-w-0 flex-col gap-2 px-4 pt-3 lg:sticky lg:top-0 lg:max-h-dvh lg:self-start lg:overflow-auto lg:py-4"
+      className="flex min-w-0 flex-col gap-2 px-4 pt-3 lg:py-4 [@media(min-width:64rem)_and_(min-height:500px)]:sticky [@media(min-width:64rem)_and_(min-height:500px)]:top-0 lg:self-start"
     >
+      <a href="#side" className="press sr-only focus:not-sr-only">
+        Past the piece, to the work
+      </a>
       <Cautions open={open} />
       <details className="lg:hidden">
         <summary className="flex min-h-11 items-center gap-3">
           <span aria-hidden>▸</span>
           <span className="font-semibold">{zone.name}</span>
-          {area && <span>{say(area.value)} m²</span>}
+          {measured && <span>{area(measured.value)}</span>}
           {open.job.zones.length > 1 && (
             <span className="narrow text-sm text-soft">and {open.job.zones.length - 1} more</span>
           )}
@@ -68,6 +72,7 @@ export function PieceAside(props: PieceAsideProps) {
 function Small({ open, catalogue, zone: index, onZone }: PieceAsideProps) {
   const { job, plan } = open;
   const tiles = useTiles(job);
+  const { area } = useArea();
   const picked = job.zones[index]?.id ?? "";
   const pick = (id: string) => onZone(job.zones.findIndex((z) => z.id === id));
   return (
@@ -88,7 +93,7 @@ function Small({ open, catalogue, zone: index, onZone }: PieceAsideProps) {
       )}
       <ul aria-label="Zones" className="mt-2">
         {job.zones.map((z, i) => {
-          const area = plan.zones.find((p) => p.zone === z.id)?.area;
+          const measured = plan.zones.find((p) => p.zone === z.id)?.area;
           return (
             <li key={z.id}>
               <button
@@ -98,7 +103,7 @@ function Small({ open, catalogue, zone: index, onZone }: PieceAsideProps) {
                 onClick={() => onZone(i)}
               >
                 {z.name}
-                <span className="numeral">{area ? `${say(area.value)} m²` : "–"}</span>
+                <span className="numeral">{measured ? area(measured.value) : "–"}</span>
               </button>
             </li>
           );

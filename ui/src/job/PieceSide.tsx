@@ -6,8 +6,9 @@ import { PieceDrawing } from "../drawings/PieceDrawing";
 import { ChooserField } from "../parts/Chooser";
 import { Choice, LengthField, Stepper } from "../parts/fields";
 import { LABEL } from "../parts/notices";
-import { newId, say } from "../parts/say";
+import { newId } from "../parts/say";
 import { useAddress } from "../parts/useAddress";
+import { useArea } from "../parts/useArea";
 import { Why } from "../parts/Why";
 import { changePiece } from "./change";
 import { NotesPanel } from "./NotesPanel";
@@ -35,13 +36,14 @@ export function PieceSide({ open, catalogue, zone: index, onZone }: PieceSidePro
   const { job, plan } = open;
   const [tab, setTab] = useAddress("tab", "sizes");
   const settings = useSettings();
+  const { area, parts } = useArea();
   const tiles = useTiles(job);
   const zone = job.zones[index];
   const planned = plan.zones.find((z) => z.zone === zone?.id);
   const kind = catalogue.pieces.find((k) => k.slug === job.piece?.kind);
   if (!zone) return null;
   const fills = Object.fromEntries(plan.zones.map((z) => [z.zone, z.hex]));
-  const areas = Object.fromEntries(plan.surfaces.map((s) => [s.slug, `${say(s.area_m2)} m²`]));
+  const areas = Object.fromEntries(plan.surfaces.map((s) => [s.slug, area(s.area_m2)]));
 
   if (!job.piece || !kind) return null;
   const piece = job.piece;
@@ -96,8 +98,8 @@ export function PieceSide({ open, catalogue, zone: index, onZone }: PieceSidePro
             <span className={LABEL}>Area to coat, {zone.name.toLowerCase()}</span>
             {planned?.area ? (
               <Why figure={planned.area} name="Area to coat">
-                <span className="numeral text-2xl">{say(planned.area.value)}</span>
-                <span className="text-lg">m²</span>
+                <span className="numeral text-2xl">{parts(planned.area.value).value}</span>
+                <span className="text-lg">{parts(planned.area.value).unit}</span>
               </Why>
             ) : (
               <span className="numeral text-2xl text-soft">–</span>
@@ -105,8 +107,8 @@ export function PieceSide({ open, catalogue, zone: index, onZone }: PieceSidePro
           </span>
           {plan.rough > 0 && planned?.area && (
             <span className="narrow text-sm">
-              between {say(planned.area.value * (1 - plan.rough))} and{" "}
-              {say(planned.area.value * (1 + plan.rough))} m², until all sizes are measured
+              between {area(planned.area.value * (1 - plan.rough))} and{" "}
+              {area(planned.area.value * (1 + plan.rough))}, until all sizes are measured
             </span>
           )}
         </div>

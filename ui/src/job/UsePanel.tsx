@@ -4,9 +4,9 @@ import { useChoose } from "../api/edits";
 import { useSettings } from "../api/workshop";
 import { Choice, LengthField, NumberField } from "../parts/fields";
 import { Fault, LABEL } from "../parts/notices";
-import { say } from "../parts/say";
 import { TextField } from "../parts/TextField";
 import { Ticks } from "../parts/Ticks";
+import { useArea } from "../parts/useArea";
 import { changePiece } from "./change";
 import type { OpenJob } from "./useJob";
 
@@ -99,6 +99,7 @@ export function UsePanel({ open }: { open: OpenJob }) {
 
 /** Glue faces, tenons, hinges, masked stripes: taken off the surface they lie on. */
 function Bands({ open }: { open: OpenJob }) {
+  const { area } = useArea();
   const [name, setName] = useState("");
   const [surface, setSurface] = useState(open.plan.surfaces[0]?.slug ?? "");
   const [length, setLength] = useState<Length>();
@@ -117,7 +118,7 @@ function Bands({ open }: { open: OpenJob }) {
             <span>
               {band.name}, {band.length.typed} × {band.width.typed}{" "}
               <span className="narrow text-sm text-soft">
-                {say(open.plan.bands[i] ?? 0)} m² of{" "}
+                {area(open.plan.bands[i] ?? 0)} of{" "}
                 {open.plan.surfaces.find((s) => s.slug === band.surface)?.name ?? band.surface}
               </span>
             </span>

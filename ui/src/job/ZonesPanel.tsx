@@ -6,6 +6,7 @@ import { Alert } from "../parts/notices";
 import { newId, say } from "../parts/say";
 import { TextField } from "../parts/TextField";
 import { Tick, Ticks } from "../parts/Ticks";
+import { useArea } from "../parts/useArea";
 import { changePiece, changeZone, moveSurface } from "./change";
 import { TOUCHES } from "./UsePanel";
 import type { OpenJob } from "./useJob";
@@ -38,6 +39,7 @@ const CONDITIONS = ["sound", "worn", "flaking"].map((s) => ({ slug: s, name: s }
 export function ZonesPanel({ open, catalogue, zone: index, onZone }: ZonesPanelProps) {
   const { job, plan } = open;
   const zone = job.zones[index];
+  const { area } = useArea();
   if (!zone) return null;
   const ground = catalogue.grounds.find((g) => g.slug === zone.ground);
   const relief = catalogue.reliefs.find((r) => r.slug === zone.relief);
@@ -70,9 +72,7 @@ export function ZonesPanel({ open, catalogue, zone: index, onZone }: ZonesPanelP
                 onClick={() => onZone(i)}
               >
                 {z.name}
-                <span className="numeral">
-                  {plan.zones[i]?.area ? `${say(plan.zones[i].area.value)} m²` : "–"}
-                </span>
+                <span className="numeral">{plan.zones[i]?.area ? area(plan.zones[i].area.value) : "–"}</span>
               </button>
             </li>
           ))}
@@ -183,7 +183,7 @@ export function ZonesPanel({ open, catalogue, zone: index, onZone }: ZonesPanelP
             <li key={surface.slug} className="border-t border-line py-1.5">
               <div className="flex items-baseline justify-between gap-2">
                 <span className="font-semibold">{surface.name}</span>
-                <span className="numeral">{say(surface.area_m2)} m²</span>
+                <span className="numeral">{area(surface.area_m2)}</span>
               </div>
               <div className="grid grid-cols-[1fr_auto] items-end gap-2">
                 <Choice

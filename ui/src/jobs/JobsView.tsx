@@ -133,19 +133,15 @@ export function JobsView({ bare = false }: { bare?: boolean }) {
               <fieldset className="flex">
                 <legend className="sr-only">In which order</legend>
                 {(["last", "name"] as const).map((by) => (
-                  <label
+                  <button
                     key={by}
-                    className={`side flex cursor-pointer items-center ${order === by ? "!border-ink" : ""}`}
+                    type="button"
+                    aria-pressed={order === by}
+                    className="side aria-pressed:border-ink"
+                    onClick={() => setOrder(by)}
                   >
-                    <input
-                      type="radio"
-                      name="order"
-                      className="sr-only"
-                      checked={order === by}
-                      onChange={() => setOrder(by)}
-                    />
                     {by === "last" ? "Last worked on" : "By name"}
-                  </label>
+                  </button>
                 ))}
               </fieldset>
             )}

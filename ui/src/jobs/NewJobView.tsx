@@ -11,7 +11,7 @@ import { ANSWERS } from "../job/UsePanel";
 import { Chooser } from "../parts/Chooser";
 import { Failure } from "../parts/Failure";
 import { Alert, LABEL, Loading } from "../parts/notices";
-import { say } from "../parts/say";
+import { useArea } from "../parts/useArea";
 import { usePlace } from "../parts/usePlace";
 
 /** What was answered so far. */
@@ -44,6 +44,7 @@ function NewJob({ catalogue, forms }: { catalogue: Catalogue; forms: FormLine[] 
     ml: null,
   });
   const begin = useBeginJob();
+  const { parts } = useArea();
   const navigate = useNavigate();
   const shape = useFormWith(told.form, told.sizes);
   const form = forms.find((f) => f.form.slug === told.form);
@@ -187,7 +188,8 @@ function NewJob({ catalogue, forms }: { catalogue: Catalogue; forms: FormLine[] 
           <div className="sticky top-4">
             <MiniPiece drawing={drawn.drawing} className="max-h-80 w-full" />
             <p className="mt-3">
-              <span className="numeral text-2xl">{say(drawn.area_m2)}</span> m² to coat
+              <span className="numeral text-2xl">{parts(drawn.area_m2).value}</span>{" "}
+              {parts(drawn.area_m2).unit} to coat
             </p>
             <dl className="mt-2 grid grid-cols-[1fr_auto] gap-x-4">
               {drawn.sizes.map((s) => (

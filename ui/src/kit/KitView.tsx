@@ -100,7 +100,7 @@ export function KitView() {
 function Editor({ saved, revision }: { saved: Kit; revision: number }) {
   const put = usePutKit();
   const remove = useDeleteKit();
-  const { draft: kit, change, kept } = useDraft(saved, revision, put.mutateAsync);
+  const { draft: kit, change, kept, undo } = useDraft(saved, revision, put.mutateAsync);
   const error = put.error ?? remove.error;
   return (
     <section aria-label={kit.name} className="min-w-0">
@@ -155,7 +155,7 @@ function Editor({ saved, revision }: { saved: Kit; revision: number }) {
         0 g means there is no scale. Up to {percent(kit.surplus)} more than needed is mixed where that
         measures better.
       </p>
-      <KeptWord doc={`kit/${kit.slug}`} kept={kept} />
+      <KeptWord doc={`kit/${kit.slug}`} kept={kept} undo={undo} />
       {revision > 0 && (
         <button
           type="button"

@@ -1,9 +1,10 @@
 import { useEffect, useState } from "react";
-import { Link, NavLink, useParams } from "react-router";
+import { Link, NavLink, useNavigate, useParams } from "react-router";
 import { useLog } from "../api/log";
 import { Failure } from "../parts/Failure";
 import { LABEL, Loading } from "../parts/notices";
 import { SearchField } from "../parts/SearchField";
+import { TextField } from "../parts/TextField";
 import { usePlace } from "../parts/usePlace";
 import { Jars } from "./Jars";
 import { Learned } from "./Learned";
@@ -24,6 +25,7 @@ export function LogView() {
   return (
     <div className="mx-auto max-w-6xl px-4 py-6 sm:px-8">
       <h1 className="wide text-xl font-bold">Log</h1>
+      <PrintedCode />
       <nav aria-label="Parts of the log" className="mt-2 flex flex-wrap pl-0.5 [&>*]:-ml-0.5">
         {PARTS.map(([slug, name]) => (
           <NavLink
@@ -113,5 +115,32 @@ function Empty() {
         To the jobs
       </Link>
     </div>
+  );
+}
+
+/** A code that was printed on a card or a label, typed. */
+function PrintedCode() {
+  const [code, setCode] = useState("");
+  const navigate = useNavigate();
+  return (
+    <form
+      className="mt-2 flex flex-wrap items-end gap-2"
+      onSubmit={(e) => {
+        e.preventDefault();
+        if (code.trim()) navigate(`/b/${encodeURIComponent(code.trim().toLowerCase())}`);
+      }}
+    >
+      <div className="w-56">
+        <TextField
+          label="A code from a card or a label"
+          value={code}
+          placeholder="zuna-42"
+          onChange={setCode}
+        />
+      </div>
+      <button type="submit" className="press" disabled={!code.trim()}>
+        Open it
+      </button>
+    </form>
   );
 }

@@ -54,8 +54,10 @@ export function keepFocus(): () => void {
   let waiting = false;
   const look = () => {
     waiting = false;
-    if (!last || (document.activeElement && document.activeElement !== document.body)) return;
+    if (!last) return;
     const gone = !last.what.isConnected || !shown(last.what) || last.what.matches(":disabled");
+    const { activeElement: has } = document;
+    if (has && has !== document.body && has !== last.what) return;
     if (!gone || document.querySelector('[role="dialog"]')) return;
     const next = nearest(last);
     if (!next) return;

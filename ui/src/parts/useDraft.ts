@@ -6,7 +6,12 @@ interface Draft<T> {
   change: (part: Partial<T>) => void;
   /** Whether what is on the screen has been kept. */
   kept: boolean;
+  /** Back to before the last change; null where nothing was changed here. */
+  undo: (() => void) | null;
 }
+
+const GOES_ON_MS = 1500;
+const MOST_STEPS = 50;
 
 /**
  * Something that is edited in place and keeps itself at every change. What is kept elsewhere is followed as long as
@@ -45,6 +50,27 @@ export function useDraft<T extends object>(
     );
   }, [text, keptText]);
 
-  const change = useCallback((part: Partial<T>) => setDraft((now) => ({ ...now, ...part })), []);
-  return { draft, change, kept: text === keptText };
+  // Quick changes of the same fields are one step.
+  const [past, setPast] = useState<{ of: string; at: number; was: T }[]>([]);
+  const change = useCallback(
+    (part: Partial<T>) => {
+      const of = Object.keys(part).join();
+      const at = Date.now();
+      setPast((steps) => {
+        const last = steps.at(-1);
+        if (last?.of === of && at - last.at < GOES_ON_MS) return [...steps.slice(0, -1), { ...last, at }];
+        return [...steps, { of, at, was: draft }].slice(-MOST_STEPS);
+      });
+      setDraft((now) => ({ ...now, ...part }));
+    },
+    [draft],
+  );
+  const last = past.at(-1);
+  const undo = last
+    ? () => {
+        setDraft(last.was);
+        setPast((steps) => steps.slice(0, -1));
+      }
+    : null;
+  return { draft, change, kept: text === keptText, undo };
 }

@@ -1,6 +1,7 @@
 import { useState } from "react";
 import { answer, api } from "../api/client";
 import type { OpenJob } from "../job/useJob";
+import { useAway } from "../keep/away";
 import { download } from "../parts/download";
 import { Choice } from "../parts/fields";
 
@@ -17,15 +18,19 @@ const PRINTS = [
 /** Cards, labels and steps as PDF. Printing cards or labels freezes the batches, each under a code of its own. */
 export function PrintBar({
   open,
-  withJobs,
-  stepDown,
+  withJobs = [],
+  stepDown = false,
+  only,
 }: {
   open: OpenJob;
-  withJobs: string[];
-  stepDown: boolean;
+  withJobs?: string[];
+  stepDown?: boolean;
+  /** One of the prints, where that is all that is asked for. */
+  only?: (typeof PRINTS)[number]["what"];
 }) {
   const [paper, setPaper] = useState("a4");
   const [says, setSays] = useState("");
+  const away = useAway() !== null;
 
   async function print(what: (typeof PRINTS)[number]["what"], name: string) {
     setSays("Writing it…");
@@ -45,12 +50,12 @@ export function PrintBar({
       <div className="grid grid-cols-[6.5rem_1fr] items-end gap-2">
         <Choice label="Paper" value={paper} options={PAPERS} onChange={setPaper} />
         <div className="flex flex-wrap">
-          {PRINTS.map((p, i) => (
+          {PRINTS.filter((p) => !only || p.what === only).map((p, i) => (
             <button
               key={p.what}
               type="button"
               className={`press grow px-2 ${i ? "-ml-0.5" : ""}`}
-              disabled={open.saveState !== "saved" || open.stale}
+              disabled={open.saveState !== "saved" || open.stale || away}
               onClick={() => void print(p.what, p.name)}
             >
               {p.name}

@@ -19,7 +19,7 @@ export function MaterialPanel({ line }: { line: ShelfLine }) {
   const { material } = line;
   const put = usePutShelf(material.name);
   const remove = useDeleteShelf(material.name);
-  const { draft: item, change, kept } = useDraft(line.item, line.revision, put.mutateAsync);
+  const { draft: item, change, kept, undo } = useDraft(line.item, line.revision, put.mutateAsync);
   const overlay = (field: string, value: number, source: "label" | "measured", said = "") =>
     change({
       overlays: [
@@ -76,7 +76,7 @@ export function MaterialPanel({ line }: { line: ShelfLine }) {
             Take off the shelf, with all its values
           </button>
         )}
-        {line.on_shelf && <KeptWord doc={`shelf/${material.slug}`} kept={kept} />}
+        {line.on_shelf && <KeptWord doc={`shelf/${material.slug}`} kept={kept} undo={undo} />}
         {put.error && (
           <Alert>
             {put.error.message} {fault && <span className="font-normal">Allowed: {fault.allowed}.</span>}

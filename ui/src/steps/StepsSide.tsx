@@ -5,6 +5,7 @@ import type { OpenJob } from "../job/useJob";
 import { Failure } from "../parts/Failure";
 import { Alert, LABEL, Loading } from "../parts/notices";
 import { clock, lasts } from "../parts/say";
+import { PrintBar } from "../sheet/PrintBar";
 import { Step } from "./Step";
 
 /** The order of work to read: session by session, what to do, what right looks like, how long to leave it. */
@@ -25,6 +26,7 @@ export function StepsSide({ open, zone }: { open: OpenJob; zone: number }) {
           <Sum name="From first to last step" value={lasts(steps.elapsed_h * 60)} />
           <Sum name="At the bench" value={steps.sessions === 1 ? "once" : `${steps.sessions} times`} />
         </div>
+        <PrintBar open={open} only="steps" />
         <a href={`/api/log/jobs/${open.id}/sheet.pdf`} className="press inline-flex items-center">
           Sheet to go with the piece
         </a>
@@ -39,6 +41,7 @@ export function StepsSide({ open, zone }: { open: OpenJob; zone: number }) {
         Estimates for one painter, from the pace of each technique and its drying in this room. While one zone
         dries another is worked.
       </p>
+      {steps.not_measured && <p className="mt-3 font-semibold">{steps.not_measured}</p>}
       {steps.first.map((text) => (
         <p key={text} className="said mt-3">
           <strong>Before anything else.</strong> {text}
