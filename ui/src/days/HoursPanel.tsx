@@ -51,7 +51,7 @@ export function HoursPanel({ choices, room, onChange }: Props) {
               <div className="flex flex-wrap items-center gap-2">
                 {(table.week[n] ?? []).map((h, i, all) => (
                   // biome-ignore lint/suspicious/noArrayIndexKey: stretches of a day are told apart by their order
-                  <span key={i} className="flex items-center gap-1">
+                  <span key={i} className="flex flex-wrap items-center gap-1">
                     <Time
                       label={`${name}, from`}
                       value={h.from_min}
