@@ -2,6 +2,7 @@
 
 import re
 import sqlite3
+import unicodedata
 
 HEX = re.compile(r'("hex"\s*:\s*")((?:[^"\\]|\\.)*)(")')
 GREY = "#808080"
@@ -22,8 +23,9 @@ def with_colours(document: str) -> str:
 
 
 def folded(text: str) -> str:
-    """A text as it is searched: whatever its case."""
-    return text.casefold()
+    """A text as it is searched and sorted: whatever its case and its accents."""
+    apart = unicodedata.normalize("NFKD", text)
+    return "".join(c for c in apart if not unicodedata.combining(c)).casefold()
 
 
 def teach(connection: sqlite3.Connection) -> None:

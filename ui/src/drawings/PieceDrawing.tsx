@@ -183,6 +183,15 @@ export function PieceDrawing({
               onClick={(e) => edit(c.size, e.currentTarget)}
               onKeyDown={(e) => (e.key === "Enter" || e.key === " ") && edit(c.size, e.currentTarget)}
             >
+              {/* A target that a thumb hits. */}
+              <rect
+                x={(upright ? x - 50 : x - 90) + (upright ? dx : 0)}
+                y={upright ? y - 90 : y - 50 + (c.side === "below" ? 20 : -20)}
+                width={upright ? 100 : 180}
+                height={upright ? 180 : 100}
+                fill="transparent"
+                stroke="none"
+              />
               <path d={`M${x1 + dx} ${y1 + dy}L${x2 + dx} ${y2 + dy}${tick(x1, y1)}${tick(x2, y2)}`} />
               <text
                 x={x}

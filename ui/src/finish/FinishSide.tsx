@@ -9,6 +9,7 @@ import { Range } from "../drawings/DryingStrip";
 import { stackEdit } from "../job/edits";
 import type { OpenJob } from "../job/useJob";
 import { ChooserField } from "../parts/Chooser";
+import { intoView } from "../parts/intoView";
 import { Fault, LABEL } from "../parts/notices";
 import { useAddress } from "../parts/useAddress";
 import { AdvicePanel } from "./AdvicePanel";
@@ -56,7 +57,10 @@ export function FinishSide({ open, catalogue, zone: index, layer, onLayer }: Fin
         <button
           type="button"
           className="press flex flex-wrap justify-center gap-x-4 text-left"
-          onClick={() => setTab("findings")}
+          onClick={() => {
+            setTab("findings");
+            intoView("layer");
+          }}
           aria-live="polite"
         >
           {counts["can hurt"] > 0 && <span>! {counts["can hurt"]} can hurt somebody</span>}
@@ -83,16 +87,22 @@ export function FinishSide({ open, catalogue, zone: index, layer, onLayer }: Fin
           onLayer={(i) => {
             onLayer(i);
             setTab("layer");
+            intoView("layer");
           }}
           onBoundary={(above) => {
             setBoundary(above);
             setTab("findings");
+            intoView("layer");
           }}
         />
         <AddLayer open={open} catalogue={catalogue} zone={index} onAdded={onLayer} />
         <Prep open={open} catalogue={catalogue} zone={index} />
       </section>
-      <section aria-label="The layer" className="bg-enamel p-4 max-md:border-t-2 max-md:border-ink">
+      <section
+        id="layer"
+        aria-label="The layer"
+        className="bg-enamel p-4 max-md:border-t-2 max-md:border-ink"
+      >
         <Tabs.Root value={tab} onValueChange={setTab}>
           <Tabs.List aria-label="About the stack" className="mb-4 flex flex-wrap">
             <Tabs.Trigger value="layer" className="side">

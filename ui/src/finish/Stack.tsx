@@ -92,10 +92,13 @@ export function Stack({ open, catalogue, zone: index, layer: picked, onLayer, on
                   }}
                   aria-keyshortcuts="Alt+ArrowUp Alt+ArrowDown"
                 >
-                  <span className="narrow block truncate text-base leading-tight">
+                  <span className="narrow line-clamp-2 text-base leading-tight">
                     {i + 1}. {(recipe?.name ?? layer.recipe).replace(", as bought", "")}
                   </span>
-                  <span className="narrow line-clamp-2 text-xs leading-tight font-normal">
+                  <span
+                    className="narrow line-clamp-2 text-xs leading-tight font-normal"
+                    title={detail.join(" · ")}
+                  >
                     {detail.join(" · ")}
                   </span>
                 </button>

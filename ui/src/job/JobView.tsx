@@ -193,7 +193,7 @@ function saveWords({ saveState, kept }: OpenJob): string {
 function JobBar({ open, sides }: { open: OpenJob; sides: string }) {
   const { search } = useLocation();
   return (
-    <div className="flex min-h-14 flex-wrap items-center gap-x-3 gap-y-1 border-b-2 border-ink bg-enamel px-4 py-1.5">
+    <div className="flex min-h-16 flex-wrap items-center gap-x-3 gap-y-1 border-b-2 border-ink bg-enamel px-4 py-1.5">
       <h1 className="max-w-md grow basis-40">
         <span className="sr-only">{open.job.name}</span>
         <TextField
@@ -231,7 +231,7 @@ function JobBar({ open, sides }: { open: OpenJob; sides: string }) {
       <div className="flex">
         <button
           type="button"
-          className="press"
+          className="press !py-0 leading-tight"
           onClick={open.session.undo}
           disabled={open.undo === null}
           aria-describedby={open.gap ? "gap" : undefined}

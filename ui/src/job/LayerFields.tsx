@@ -101,7 +101,7 @@ export function ColourOfLayer(props: LayerFieldsProps) {
       colours: { ...layer.colours, [paint.id]: { name: colour?.name ?? "", hex, entered, ...part } },
     });
   return (
-    <div className="grid grid-cols-[auto_1fr_8.5rem] gap-2">
+    <div className="flex flex-wrap gap-2 [&>div:first-of-type]:basis-36">
       <label className={LABEL}>
         <span className="block">Colour</span>
         <input
@@ -243,7 +243,7 @@ export function OnSurface(props: LayerFieldsProps) {
           </div>
         </details>
       </div>
-      <div className="grid grid-cols-2 gap-3">
+      <div className="grid grid-cols-[repeat(auto-fit,minmax(10.5rem,1fr))] gap-3">
         <HowMuch {...props} />
       </div>
       {technique?.per_mm && (

@@ -24,7 +24,7 @@ export function PotColumn({ open, catalogue, zone, layer }: PotColumnProps) {
     <section
       id="pot"
       aria-label="The pot"
-      className="flex flex-col gap-3 bg-enamel p-4 max-md:border-t-2 max-md:border-ink"
+      className="flex flex-col gap-3 bg-enamel p-4 [@media(min-width:48rem)_and_(min-height:500px)]:sticky [@media(min-width:48rem)_and_(min-height:500px)]:top-0 [@media(min-width:48rem)_and_(min-height:500px)]:max-h-dvh [@media(min-width:48rem)_and_(min-height:500px)]:overflow-auto max-md:border-t-2 max-md:border-ink"
     >
       <MeasureChoice catalogue={catalogue} />
       {pots.length > 1 ? (

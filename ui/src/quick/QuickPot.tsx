@@ -42,7 +42,9 @@ export function QuickPot() {
         begin.reset();
       }}
     >
-      <Dialog.Trigger className="min-w-11 bg-tape px-2 font-bold text-ink sm:px-5">Quick pot</Dialog.Trigger>
+      <Dialog.Trigger className="w-16 shrink-0 bg-tape px-2 leading-tight font-bold text-ink sm:w-auto sm:px-5">
+        Quick pot
+      </Dialog.Trigger>
       <Dialog.Portal>
         <Dialog.Overlay className="fixed inset-0 z-10 bg-ink/60" />
         <Dialog.Content

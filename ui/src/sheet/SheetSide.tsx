@@ -5,6 +5,7 @@ import { useJobs, useSettings } from "../api/workshop";
 import type { OpenJob } from "../job/useJob";
 import { KitChoice } from "../kit/KitChoice";
 import { Failure } from "../parts/Failure";
+import { intoView } from "../parts/intoView";
 import { Alert, LABEL, Loading, TakeCare, Term } from "../parts/notices";
 import { amount, clock, lasts, ml, percent } from "../parts/say";
 import { useAddress } from "../parts/useAddress";
@@ -74,7 +75,10 @@ export function SheetSide(props: { open: OpenJob; catalogue: Catalogue; zone: nu
                 on={b.id === batch?.id}
                 source={{ job: open.job, batch: b.id, with_jobs: withJobs, what_if: stepDown ? ask : null }}
                 kit={kit || (settings.data?.kit ?? "")}
-                onPick={() => setPicked(b.id)}
+                onPick={() => {
+                  setPicked(b.id);
+                  intoView("batch");
+                }}
               />
             </li>
           ))}
@@ -106,7 +110,11 @@ export function SheetSide(props: { open: OpenJob; catalogue: Catalogue; zone: nu
           onKit={setKit}
         />
       </section>
-      <section aria-label="The batch" className="bg-enamel p-4 max-md:border-t-2 max-md:border-ink">
+      <section
+        id="batch"
+        aria-label="The batch"
+        className="bg-enamel p-4 max-md:border-t-2 max-md:border-ink"
+      >
         {batch && (
           <OneBatch
             key={batch.id}
@@ -149,13 +157,14 @@ function BatchRow(props: { batch: Batch; on: boolean; source: MixSource; kit: st
         )}
       </span>
       <span className="min-w-0">
-        <span className="flex items-baseline gap-2">
+        <span className="flex flex-wrap items-baseline gap-x-2">
           <span
             aria-hidden
             className="size-3.5 shrink-0 border border-current"
             style={{ background: batch.hex }}
           />
-          <span>{batch.name}</span>
+          <span className="font-semibold">{batch.name}</span>
+          {batch.colour && <span className="bg-tape px-1 text-sm">{batch.colour}</span>}
         </span>
         <span className="narrow block text-xs font-normal">{usesOf(batch).join("; ")}</span>
         {way && (

@@ -20,13 +20,21 @@ export function MaterialPanel({ line }: { line: ShelfLine }) {
   const put = usePutShelf(material.name);
   const remove = useDeleteShelf(material.name);
   const { draft: item, change, kept, undo } = useDraft(line.item, line.revision, put.mutateAsync);
-  const overlay = (field: string, value: number, source: "label" | "measured", said = "") =>
+  const overlay = (field: string, value: number, source: "label" | "measured", said = "") => {
+    const before = item.overlays.find((o) => o.field === field);
+    setReplaced(
+      before && before.source !== source
+        ? `In place of what the ${before.source === "label" ? "label says" : "scale said"}.`
+        : "",
+    );
     change({
       overlays: [
         ...item.overlays.filter((o) => o.field !== field),
         { field: field as ShelfItem["overlays"][number]["field"], value, source, at: today(), said },
       ],
     });
+  };
+  const [replaced, setReplaced] = useState("");
   const fault = put.error instanceof Refused ? put.error.problem.faults?.[0] : undefined;
   return (
     <div className="grid gap-6 pb-5 pl-9 lg:grid-cols-2">
@@ -75,6 +83,11 @@ export function MaterialPanel({ line }: { line: ShelfLine }) {
           >
             Take off the shelf, with all its values
           </button>
+        )}
+        {replaced && (
+          <p role="status" className="said mt-2 text-sm">
+            {replaced}
+          </p>
         )}
         {line.on_shelf && <KeptWord doc={`shelf/${material.slug}`} kept={kept} undo={undo} />}
         {put.error && (
