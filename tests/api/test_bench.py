@@ -441,7 +441,7 @@ def test_what_goes_wrong_is_put_right_while_there_is_time_and_done_again(rack: B
     again = rack()["bench"]
     assert again["now"] == now["now"]
     assert again["operations"][again["now"]]["state"] == "gone wrong"
-    assert rack.operations("lay")[1]["waits_for"].startswith("First: Paint wash on raw wood")
+    assert rack.operations("lay")[1]["waits_for"].startswith("First: Rub in the paint wash on raw wood")
     rack.put(operation=laid["operation"]["id"], did="begun")
     rack.put(operation=laid["operation"]["id"], did="done")
     assert rack.operations("lay")[0]["state"] == "done"

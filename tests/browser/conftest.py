@@ -154,7 +154,7 @@ def choose(page: Page, label: str, slug: str) -> None:
 def put_away(page: Page, name: str) -> None:
     """A job put away, by the menu of its line."""
     page.get_by_role("button", name=f"More with {name}").click()
-    page.get_by_role("menuitem", name="Put away").click()
+    page.get_by_role("button", name="Put away", exact=True).click()
 
 
 def chosen(page: Page, label: str) -> Locator:

@@ -7,7 +7,7 @@ import { RecipeChip } from "../drawings/Chip";
 import { GritAdvice, PrepAdvice } from "../finish/AdvicePanel";
 import { Sealers } from "../finish/Sealers";
 import { TOUCHES } from "../job/UsePanel";
-import { ChooserField } from "../parts/Chooser";
+import { ChooserField } from "../parts/ChooserField";
 import { Failure } from "../parts/Failure";
 import { Loading } from "../parts/notices";
 import { Tick, Ticks } from "../parts/Ticks";

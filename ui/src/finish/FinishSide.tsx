@@ -8,7 +8,7 @@ import { Chip, RecipeChip } from "../drawings/Chip";
 import { Range } from "../drawings/DryingStrip";
 import { stackEdit } from "../job/edits";
 import type { OpenJob } from "../job/useJob";
-import { ChooserField } from "../parts/Chooser";
+import { ChooserField } from "../parts/ChooserField";
 import { intoView } from "../parts/intoView";
 import { Fault, LABEL } from "../parts/notices";
 import { useAddress } from "../parts/useAddress";

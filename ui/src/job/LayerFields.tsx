@@ -1,7 +1,7 @@
 import type { Catalogue, Change, Layer } from "../api/client";
 import { recipeOptions, techniqueOptions } from "../book/options";
 import { RecipeChip } from "../drawings/Chip";
-import { ChooserField } from "../parts/Chooser";
+import { ChooserField } from "../parts/ChooserField";
 import { Choice, Stepper } from "../parts/fields";
 import { LABEL } from "../parts/notices";
 import { percent } from "../parts/say";

@@ -3,7 +3,7 @@ import type { Catalogue, PieceKind } from "../api/client";
 import { useTiles } from "../api/look";
 import { useSettings } from "../api/workshop";
 import { PieceDrawing } from "../drawings/PieceDrawing";
-import { ChooserField } from "../parts/Chooser";
+import { ChooserField } from "../parts/ChooserField";
 import { Choice, LengthField, Stepper } from "../parts/fields";
 import { LABEL } from "../parts/notices";
 import { newId } from "../parts/say";

@@ -1,6 +1,6 @@
 import type { Catalogue, Zone } from "../api/client";
 import { groundOptions } from "../book/options";
-import { ChooserField } from "../parts/Chooser";
+import { ChooserField } from "../parts/ChooserField";
 import { Choice } from "../parts/fields";
 import { Alert } from "../parts/notices";
 import { newId, say } from "../parts/say";

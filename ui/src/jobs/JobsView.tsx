@@ -1,4 +1,3 @@
-import { DropdownMenu } from "radix-ui";
 import { type ReactNode, useRef, useState } from "react";
 import { Link, useNavigate } from "react-router";
 import { useCopyJob, usePutAway, useTakeJob, useTakeSample } from "../api/changes";
@@ -182,8 +181,9 @@ export function JobsView({ bare = false }: { bare?: boolean }) {
 /** From here on a list is searched rather than read. */
 const MANY = 12;
 function Line({ job, onAway, onCopy }: { job: JobLine; onAway: () => void; onCopy: () => void }) {
+  const [more, setMore] = useState(false);
   return (
-    <li className="flex items-stretch gap-3 border-t border-line py-2">
+    <li className="flex flex-wrap items-stretch gap-3 border-t border-line py-2">
       <span aria-hidden className="flex w-8 flex-col border border-ink">
         {(job.hexes.length ? job.hexes : ["transparent"]).map((hex, i) => (
           // biome-ignore lint/suspicious/noArrayIndexKey: colours in layer order
@@ -192,7 +192,7 @@ function Line({ job, onAway, onCopy }: { job: JobLine; onAway: () => void; onCop
       </span>
       <Link
         to={`/jobs/${job.id}`}
-        className="flex min-h-11 min-w-0 grow flex-col justify-center hover:underline sm:flex-row sm:items-center sm:gap-4"
+        className="flex min-h-11 min-w-0 flex-1 flex-col justify-center hover:underline sm:flex-row sm:items-center sm:gap-4"
       >
         <span className="min-w-56 font-semibold">
           <span className="bg-tape px-2 py-0.5">{job.name}</span>
@@ -200,24 +200,25 @@ function Line({ job, onAway, onCopy }: { job: JobLine; onAway: () => void; onCop
         <span className="narrow min-w-0 grow text-soft">{job.next.says}</span>
         <span className="narrow text-sm whitespace-nowrap text-soft">{when(job.saved_at)}</span>
       </Link>
-      <DropdownMenu.Root>
-        <DropdownMenu.Trigger
-          className="min-h-11 min-w-11 px-2 text-lg font-bold"
-          aria-label={`More with ${job.name}`}
-        >
-          ⋯
-        </DropdownMenu.Trigger>
-        <DropdownMenu.Portal>
-          <DropdownMenu.Content align="end" className="z-20 border-2 border-ink bg-enamel">
-            <DropdownMenu.Item className="menu" onSelect={onCopy}>
-              Once more, as a new job
-            </DropdownMenu.Item>
-            <DropdownMenu.Item className="menu" onSelect={onAway}>
-              Put away
-            </DropdownMenu.Item>
-          </DropdownMenu.Content>
-        </DropdownMenu.Portal>
-      </DropdownMenu.Root>
+      <button
+        type="button"
+        className="min-h-11 min-w-11 px-2 text-lg font-bold"
+        aria-label={`More with ${job.name}`}
+        aria-expanded={more}
+        onClick={() => setMore(!more)}
+      >
+        ⋯
+      </button>
+      {more && (
+        <div className="flex w-full flex-wrap justify-end gap-2">
+          <button type="button" className="press" onClick={onCopy}>
+            Once more, as a new job
+          </button>
+          <button type="button" className="press" onClick={onAway}>
+            Put away
+          </button>
+        </div>
+      )}
     </li>
   );
 }

@@ -2,7 +2,7 @@ import { useState } from "react";
 import { answer, api, type Catalogue, Refused } from "../api/client";
 import { useChoose, usePutKit } from "../api/edits";
 import { useSettings } from "../api/workshop";
-import { ChooserField } from "../parts/Chooser";
+import { ChooserField } from "../parts/ChooserField";
 import { Alert } from "../parts/notices";
 import { newId } from "../parts/say";
 

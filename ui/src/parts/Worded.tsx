@@ -1,5 +1,4 @@
-import { Popover } from "radix-ui";
-import { useMemo } from "react";
+import { useId, useMemo } from "react";
 import { Link } from "react-router";
 import { useCatalogue } from "../api/workshop";
 import { cut, type Term } from "./words";
@@ -17,25 +16,30 @@ export function Worded({ children }: { children: string }) {
   );
 }
 
+/** A word, and what it means: the browser's own popover, at the foot of the screen, Escape closes it. */
 function Word({ word, term }: { word: string; term: Term }) {
+  const id = useId();
   return (
-    <Popover.Root>
-      <Popover.Trigger className="inline cursor-help underline decoration-dotted underline-offset-4">
+    <>
+      <button
+        type="button"
+        popoverTarget={id}
+        className="inline cursor-help underline decoration-dotted underline-offset-4"
+      >
         {word}
-      </Popover.Trigger>
-      <Popover.Portal>
-        <Popover.Content
-          sideOffset={4}
-          collisionPadding={8}
-          aria-label={term.name}
-          className="z-30 w-[min(22rem,92vw)] border-2 border-ink bg-enamel p-3"
-        >
-          <strong>{term.name}.</strong> {term.says}{" "}
-          <Link to={`/help#${term.slug}`} className="inline-flex min-h-6 items-center underline">
-            All words
-          </Link>
-        </Popover.Content>
-      </Popover.Portal>
-    </Popover.Root>
+      </button>
+      <span
+        id={id}
+        popover="auto"
+        role="dialog"
+        aria-label={term.name}
+        className="inset-x-0 top-auto bottom-0 m-0 w-full border-0 border-t-4 border-ink bg-enamel p-4 text-base font-normal text-ink"
+      >
+        <strong>{term.name}.</strong> {term.says}{" "}
+        <Link to={`/help#${term.slug}`} className="inline-flex min-h-6 items-center underline">
+          All words
+        </Link>
+      </span>
+    </>
   );
 }

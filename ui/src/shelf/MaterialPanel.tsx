@@ -14,6 +14,9 @@ import { Hides } from "./Hides";
 
 const today = () => new Date().toISOString().slice(0, 10);
 
+/** Values of the models, which few painters ask for. */
+const MODEL = new Set(["true_density", "swelling", "packing_limit", "viscosity_mpa_s", "scattering"]);
+
 /** One material: stock, packs, and its values, each with where it comes from and a way back. */
 export function MaterialPanel({ line }: { line: ShelfLine }) {
   const { material } = line;
@@ -35,6 +38,42 @@ export function MaterialPanel({ line }: { line: ShelfLine }) {
     });
   };
   const [replaced, setReplaced] = useState("");
+  const values = (shown: ShelfLine["values"]) => (
+    <ul>
+      {shown.map((v) => (
+        <li
+          key={v.field}
+          className="grid grid-cols-[1fr_auto_auto] items-center gap-2 border-t border-line py-1"
+        >
+          <span>
+            {v.name}
+            <span className="narrow block text-xs text-soft">{v.source}</span>
+          </span>
+          <span className="numeral text-lg">
+            {v.value === 0 ? "?" : say(v.value)} <span className="text-sm font-medium">{v.unit}</span>
+          </span>
+          {v.source === "starting value" ? (
+            <FromLabel
+              field={v.field}
+              name={v.name}
+              unit={v.unit}
+              least={v.least}
+              most={v.most}
+              onValue={(value, said) => overlay(v.field, value, "label", said)}
+            />
+          ) : (
+            <button
+              type="button"
+              className="press text-sm"
+              onClick={() => change({ overlays: item.overlays.filter((o) => o.field !== v.field) })}
+            >
+              Use the starting value again{v.starting !== 0 && `: ${say(v.starting)}`}
+            </button>
+          )}
+        </li>
+      ))}
+    </ul>
+  );
   const fault = put.error instanceof Refused ? put.error.problem.faults?.[0] : undefined;
   return (
     <div className="grid gap-6 pb-5 pl-9 lg:grid-cols-2">
@@ -99,40 +138,11 @@ export function MaterialPanel({ line }: { line: ShelfLine }) {
       </div>
       <div className="min-w-0">
         <h3 className={LABEL}>What Lumso counts with</h3>
-        <ul>
-          {line.values.map((v) => (
-            <li
-              key={v.field}
-              className="grid grid-cols-[1fr_auto_auto] items-center gap-2 border-t border-line py-1"
-            >
-              <span>
-                {v.name}
-                <span className="narrow block text-xs text-soft">{v.source}</span>
-              </span>
-              <span className="numeral text-lg">
-                {v.value === 0 ? "?" : say(v.value)} <span className="text-sm font-medium">{v.unit}</span>
-              </span>
-              {v.source === "starting value" ? (
-                <FromLabel
-                  field={v.field}
-                  name={v.name}
-                  unit={v.unit}
-                  least={v.least}
-                  most={v.most}
-                  onValue={(value, said) => overlay(v.field, value, "label", said)}
-                />
-              ) : (
-                <button
-                  type="button"
-                  className="press text-sm"
-                  onClick={() => change({ overlays: item.overlays.filter((o) => o.field !== v.field) })}
-                >
-                  Use the starting value again{v.starting !== 0 && `: ${say(v.starting)}`}
-                </button>
-              )}
-            </li>
-          ))}
-        </ul>
+        {values(line.values.filter((v) => !MODEL.has(v.field) || v.source !== "starting value"))}
+        <details>
+          <summary className="min-h-11 py-2.5 text-sm">Details: what the mixing is worked out from</summary>
+          {values(line.values.filter((v) => MODEL.has(v.field) && v.source === "starting value"))}
+        </details>
         <p className="narrow mt-1 text-xs text-soft">{material.provenance}</p>
       </div>
     </div>

@@ -1,7 +1,7 @@
 import { useState } from "react";
 import type { Coverage, Material } from "../api/client";
 import { usePutShelf } from "../api/edits";
-import { ChooserField } from "../parts/Chooser";
+import { ChooserField } from "../parts/ChooserField";
 import { Failure } from "../parts/Failure";
 import { LABEL } from "../parts/notices";
 import { newId } from "../parts/say";
