@@ -1,5 +1,5 @@
 import type { Catalogue } from "../api/client";
-import type { Option } from "../parts/chooser";
+import type { Option } from "../parts/finding";
 
 /** The recipes to choose from: one's own first. */
 export function recipeOptions({ recipes, own_recipes }: Catalogue): Option[] {

@@ -2,7 +2,7 @@ import { Dialog } from "radix-ui";
 import { useEffect, useState } from "react";
 import { useNavigate } from "react-router";
 import { shownNow } from "../parts/settings";
-import { HELD, SHORTCUTS, typing } from "./shortcuts";
+import { HELD, SHORTCUTS, typing } from "./keys";
 
 /** Single keys go to places; `?` lists them. They can be switched off, and never fire in fields. */
 export function Shortcuts() {

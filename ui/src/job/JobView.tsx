@@ -4,7 +4,7 @@ import { Link, NavLink, useLocation, useParams, useSearchParams } from "react-ro
 import type { Job, Layer, Zone } from "../api/client";
 import { useCatalogue, useSettings } from "../api/workshop";
 import { IntoDays } from "../days/IntoDays";
-import { typing } from "../help/shortcuts";
+import { typing } from "../help/keys";
 import { Announce } from "../parts/Announce";
 import { Failure } from "../parts/Failure";
 import { Later, LaterView } from "../parts/later";

@@ -9,6 +9,7 @@ import { changeLayer } from "./change";
 import { setKind } from "./PieceSide";
 import { Question } from "./UsePanel";
 import type { OpenJob } from "./useJob";
+import { ZoneList } from "./ZoneList";
 import { ZonesPanel } from "./ZonesPanel";
 
 interface PieceAsideProps {
@@ -72,7 +73,6 @@ export function PieceAside(props: PieceAsideProps) {
 function Small({ open, catalogue, zone: index, onZone }: PieceAsideProps) {
   const { job, plan } = open;
   const tiles = useTiles(job);
-  const { area } = useArea();
   const picked = job.zones[index]?.id ?? "";
   const pick = (id: string) => onZone(job.zones.findIndex((z) => z.id === id));
   return (
@@ -91,24 +91,7 @@ function Small({ open, catalogue, zone: index, onZone }: PieceAsideProps) {
           editor={() => null}
         />
       )}
-      <ul aria-label="Zones" className="mt-2">
-        {job.zones.map((z, i) => {
-          const measured = plan.zones.find((p) => p.zone === z.id)?.area;
-          return (
-            <li key={z.id}>
-              <button
-                type="button"
-                aria-pressed={i === index}
-                className="flex min-h-11 w-full items-baseline justify-between gap-2 border-l-4 border-transparent py-2 pl-2 text-left hover:underline aria-pressed:border-ink aria-pressed:font-bold"
-                onClick={() => onZone(i)}
-              >
-                {z.name}
-                <span className="numeral">{measured ? area(measured.value) : "–"}</span>
-              </button>
-            </li>
-          );
-        })}
-      </ul>
+      <ZoneList open={open} zone={index} onZone={onZone} />
       {plan.presumed.length > 0 && <p className="narrow text-sm">Sizes are usual ones, not measured.</p>}
     </>
   );

@@ -10,6 +10,7 @@ import { useArea } from "../parts/useArea";
 import { changePiece, changeZone, moveSurface } from "./change";
 import { TOUCHES } from "./UsePanel";
 import type { OpenJob } from "./useJob";
+import { ZoneList } from "./ZoneList";
 
 interface ZonesPanelProps {
   open: OpenJob;
@@ -61,23 +62,7 @@ export function ZonesPanel({ open, catalogue, zone: index, onZone }: ZonesPanelP
 
   return (
     <div className="flex flex-col gap-3">
-      {job.zones.length > 1 && (
-        <ul aria-label="Zones" className="flex flex-col">
-          {job.zones.map((z, i) => (
-            <li key={z.id} className="-mt-0.5">
-              <button
-                type="button"
-                aria-pressed={i === index}
-                className="press flex w-full items-baseline justify-between gap-3 text-left"
-                onClick={() => onZone(i)}
-              >
-                {z.name}
-                <span className="numeral">{plan.zones[i]?.area ? area(plan.zones[i].area.value) : "–"}</span>
-              </button>
-            </li>
-          ))}
-        </ul>
-      )}
+      {job.zones.length > 1 && <ZoneList open={open} zone={index} onZone={onZone} />}
       <div className="grid grid-cols-2 gap-2">
         <div className="col-span-2">
           <TextField

@@ -1,6 +1,6 @@
 import { type ReactNode, useEffect, useId, useRef, useState } from "react";
 import { useCatalogue } from "../api/workshop";
-import { found, lastUsed, type Option, usedLast } from "./chooser";
+import { found, lastUsed, type Option, usedLast } from "./finding";
 
 export interface ChooserProps<O extends Option> {
   label: string;

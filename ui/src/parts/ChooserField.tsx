@@ -1,7 +1,7 @@
 import { Popover } from "radix-ui";
 import { useId, useState } from "react";
 import { Chooser, type ChooserProps } from "./Chooser";
-import type { Option } from "./chooser";
+import type { Option } from "./finding";
 import { LABEL } from "./notices";
 
 interface ChooserFieldProps<O extends Option> extends ChooserProps<O> {

@@ -1,5 +1,6 @@
-import { useEffect, useId, useRef, useState } from "react";
+import { useId } from "react";
 import { FieldError } from "./fields";
+import { useTyped } from "./useTyped";
 
 interface TextFieldProps {
   label: string;
@@ -30,14 +31,7 @@ export function TextField(props: TextFieldProps) {
     type = "text",
   } = props;
   const id = useId();
-  const [text, setText] = useState(value);
-  const given = useRef(value);
-  useEffect(() => {
-    if (value !== given.current) {
-      given.current = value;
-      setText(value);
-    }
-  }, [value]);
+  const [text, setText] = useTyped(value);
   const missing = required && !text.trim();
   return (
     <div className="min-w-0 grow">
@@ -57,7 +51,6 @@ export function TextField(props: TextFieldProps) {
         onChange={(e) => {
           setText(e.target.value);
           if (required && !e.target.value.trim()) return;
-          given.current = e.target.value;
           onChange(e.target.value);
         }}
       />

@@ -40,11 +40,6 @@ class Beginning(Value):
     """A mix and nothing else, where there is no finish."""
 
 
-def asks_lead(ground: str, catalogue: Catalogue) -> bool:
-    """Whether what is on it now may hide lead. Raises UnknownEntry."""
-    return "may hide lead" in pick("ground", catalogue.grounds, ground or NOT_KNOWN).traits
-
-
 def sizes_said(form: str, typed: str, bare: Bare, catalogue: Catalogue) -> tuple[Length, ...]:
     """The sizes of a piece as they were typed in one go, in the order it asks for them; none for "".
 

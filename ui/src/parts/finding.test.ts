@@ -1,5 +1,5 @@
 import { expect, test } from "vitest";
-import { found } from "./chooser";
+import { found } from "./finding";
 
 const MIXES = [
   { slug: "clear", name: "Clear coat", says: "a closed, even film" },
