@@ -91,3 +91,22 @@ def test_an_edit_that_lumso_refuses_stands_beside_the_job_with_what_was_entered(
     page.get_by_role("button", name="Try it again").click()
     expect(page.get_by_role("button", name=re.compile("^3. Milk paint"))).to_be_visible()
     expect(alert).to_be_hidden()
+
+
+def test_a_length_typed_while_the_server_is_away_is_read_when_it_is_back(page: Page, loft: Running) -> None:
+    open_job(page, loft, "Programme rack")
+    side(page, "Piece")
+    width = page.get_by_role("textbox", name="Width", exact=True)
+    expect(width).to_be_visible()
+    page.wait_for_load_state("networkidle")
+    address = page.url
+    loft.stop()
+    width.fill("62 cm")
+    expect(page.get_by_text("it is read when Lumso answers")).to_be_visible()
+    width.blur()
+    expect(page.get_by_text(re.compile("Waiting for the workshop: width 62 cm"))).to_be_visible()
+    page.goto("about:blank")
+    loft.start()
+    page.goto(address)
+    expect(page.get_by_text("Saved", exact=True)).to_be_visible(timeout=20_000)
+    expect(width).to_have_value("62 cm")

@@ -9,7 +9,7 @@ from hypothesis import strategies as st
 from lumso.catalogue import shipped
 from lumso.core.changes.change import InsertLayer
 from lumso.core.edits.beginning import Beginning, begun, sizes_said
-from lumso.core.edits.edit import EditStack, PutFinish, TakeUsual, edited
+from lumso.core.edits.edit import EditStack, PutFinish, TakeUsual, TypeSize, edited
 from lumso.core.errors import AmbiguousLength, InvalidValue, UnknownEntry
 from lumso.core.job.areas import USUAL_OFF, measure
 from lumso.core.job.job import Answered, Job
@@ -137,6 +137,18 @@ def test_usual_sizes_fill_only_what_is_missing() -> None:
     american = edited(bare, TakeUsual("usual sizes", "x", "in"), C, Room()).job.piece
     assert american
     assert american.sizes["base"].typed == "4 1/4 in"
+
+
+def test_a_size_typed_while_nobody_could_read_it_is_read_later_or_refused_with_its_words() -> None:
+    job = start("candlestick")
+    for typed, bare, mm in (("31 cm", "mm", 310), ("12", "in", 304.8)):
+        read = edited(job, TypeSize("size", "x", "height", typed, bare), C, Room()).job.piece  # type: ignore[arg-type]
+        assert read
+        assert read.sizes["height"].mm == pytest.approx(mm)
+        assert read.sizes["height"].source == "typed"
+    for size, typed in (("height", "tall"), ("arms", "5 cm"), ("height", "3")):
+        with pytest.raises(InvalidValue):
+            edited(job, TypeSize("size", "x", size, typed), C, Room())
 
 
 @given(st.floats(1, 5000), st.sampled_from(["mm", "in"]))

@@ -4309,7 +4309,7 @@ export interface components {
          */
         EditIn: {
             /** Edit */
-            edit: components["schemas"]["EditStack"] | components["schemas"]["PutFinish"] | components["schemas"]["RemedyZone"] | components["schemas"]["ChooseGround"] | components["schemas"]["ChoosePiece"] | components["schemas"]["TakeUsual"] | components["schemas"]["SplitZone"] | components["schemas"]["MergeZone"] | components["schemas"]["CopyStack"] | components["schemas"]["KeepWhatIf"] | components["schemas"]["TakeEntry"] | components["schemas"]["KeepVariant"] | components["schemas"]["ChooseVariant"] | components["schemas"]["DropVariant"] | components["schemas"]["TakeStrip"];
+            edit: components["schemas"]["EditStack"] | components["schemas"]["PutFinish"] | components["schemas"]["RemedyZone"] | components["schemas"]["ChooseGround"] | components["schemas"]["ChoosePiece"] | components["schemas"]["TakeUsual"] | components["schemas"]["TypeSize"] | components["schemas"]["SplitZone"] | components["schemas"]["MergeZone"] | components["schemas"]["CopyStack"] | components["schemas"]["KeepWhatIf"] | components["schemas"]["TakeEntry"] | components["schemas"]["KeepVariant"] | components["schemas"]["ChooseVariant"] | components["schemas"]["DropVariant"] | components["schemas"]["TakeStrip"];
             job: components["schemas"]["JobBody-Input"];
         };
         /**
@@ -11945,6 +11945,29 @@ export interface components {
             materials: components["schemas"]["MaterialTotal"][];
             /** Mixes */
             mixes: components["schemas"]["MixTotal"][];
+        };
+        /**
+         * TypeSize
+         * @description A size of the piece as it was typed while nobody could read it.
+         */
+        TypeSize: {
+            /**
+             * Bare
+             * @default mm
+             * @enum {string}
+             */
+            bare?: "mm" | "in";
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            edit: "size";
+            /** Seed */
+            seed: string;
+            /** Size */
+            size: string;
+            /** Typed */
+            typed: string;
         };
         /**
          * Unfit

@@ -62,11 +62,15 @@ export function MixChoice(props: LayerFieldsProps) {
       <p className="narrow mt-1 text-sm text-soft">{recipe?.looks}</p>
       {paint && paints.length > 1 && (
         <div className="mt-2">
-          <Choice
+          <ChooserField
             label={`${paint.name} in it`}
+            of="material"
             value={layer.materials[paint.id] ?? paint.material}
-            options={paints}
-            onChange={(slug) => {
+            options={paints.map((m) => ({ slug: m.slug, name: m.name, hex: m.hex }))}
+            picture={(o) => (
+              <span className="block size-7 border border-line" style={{ background: o.hex }} />
+            )}
+            onChoose={(slug) => {
               const { [paint.id]: _, ...others } = layer.materials;
               change({ materials: slug === paint.material ? others : { ...others, [paint.id]: slug } });
             }}

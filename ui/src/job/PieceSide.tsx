@@ -58,6 +58,15 @@ export function PieceSide({ open, catalogue, zone: index, onZone }: PieceSidePro
       label={size.name}
       value={piece.sizes[size.slug]}
       within={[size.least_mm, size.most_mm]}
+      onUnread={(typed) =>
+        void open.decide(`${size.name.toLowerCase()} ${typed}`, {
+          edit: "size",
+          seed: newId(),
+          size: size.slug,
+          typed,
+          bare: settings.data?.measures === "us" ? "in" : "mm",
+        })
+      }
       fault={plan.problems.find((p) => p.at === `/piece/sizes/${size.slug}`)}
       onChange={(length) =>
         open.edit((j) => changePiece(j, (p) => ({ ...p, sizes: { ...p.sizes, [size.slug]: length } })))

@@ -1,5 +1,5 @@
 import { type ReactNode, useEffect, useId, useRef, useState } from "react";
-import { answer, api, type Length, Refused } from "../api/client";
+import { answer, api, type Length, NoAnswer, Refused } from "../api/client";
 import { LABEL } from "./notices";
 
 export interface FieldFault {
@@ -23,13 +23,16 @@ interface LengthFieldProps {
   /** The least and the most it can be, mm: an unusual size without a unit is asked about. */
   within?: readonly [number, number];
   onChange: (length: Length) => void;
+  /** Keeps what was typed while nobody could read it, until somebody can. */
+  onUnread?: (typed: string) => void;
 }
 
 /** A length, typed the way people say it. Text that cannot be read stays in the field, with what is wrong. */
-export function LengthField({ label, value, fault, within, onChange }: LengthFieldProps) {
+export function LengthField({ label, value, fault, within, onChange, onUnread }: LengthFieldProps) {
   const id = useId();
   const [text, setText] = useState(value?.typed ?? "");
   const [unread, setUnread] = useState<(FieldFault & { readings: string[] }) | null>(null);
+  const [away, setAway] = useState(false);
   const sequence = useRef(0);
   const given = useRef(value?.typed ?? "");
 
@@ -41,6 +44,7 @@ export function LengthField({ label, value, fault, within, onChange }: LengthFie
       sequence.current += 1;
       setText(typed);
       setUnread(null);
+      setAway(false);
     }
   }, [value?.typed]);
 
@@ -56,10 +60,16 @@ export function LengthField({ label, value, fault, within, onChange }: LengthFie
       );
       if (mine !== sequence.current) return;
       setUnread(null);
+      setAway(false);
       given.current = length.typed;
       onChange(length);
     } catch (error) {
       if (mine !== sequence.current) return;
+      if (onUnread && error instanceof NoAnswer) {
+        setUnread(null);
+        setAway(true);
+        return;
+      }
       const problem = error instanceof Refused ? error.problem : null;
       const first = problem?.faults?.[0];
       const says = first?.says ?? (error as Error).message;
@@ -89,11 +99,19 @@ export function LengthField({ label, value, fault, within, onChange }: LengthFie
         autoComplete="off"
         enterKeyHint="next"
         // Its unit becomes part of what was typed: shown once the field is left.
-        onBlur={() => !unread && setText(given.current)}
+        onBlur={() => {
+          if (away && text.trim()) onUnread?.(text);
+          else if (!unread) setText(given.current);
+        }}
         aria-invalid={shown ? true : undefined}
         aria-describedby={shown ? `${id}-error` : usual ? `${id}-usual` : undefined}
         onChange={(e) => void read(e.target.value)}
       />
+      {away && (
+        <p role="status" className="narrow text-sm">
+          Kept as it is typed: it is read when Lumso answers.
+        </p>
+      )}
       {shown && <FieldError id={`${id}-error`} says={shown.says} allowed={shown.allowed} />}
       {unread?.readings.length ? (
         <div className="mt-1 flex gap-2">

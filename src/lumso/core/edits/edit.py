@@ -24,7 +24,7 @@ from ..job.job import MOST_ZONES, Job, Layer, Zone
 from ..job.naming import UNNAMED, name_of
 from ..job.start import on_piece, technique_for, usual_sizes
 from ..layers.conditions import Room
-from ..measure.lengths import Bare
+from ..measure.lengths import Bare, read_length
 from ..piece.kinds import kind_of
 from ..value import Slug, Value
 from .variants import ChooseVariant, DropVariant, KeepVariant, TakeStrip, with_strip, with_variant
@@ -89,6 +89,17 @@ class TakeUsual(Value):
 
 
 @dataclass(frozen=True)
+class TypeSize(Value):
+    """A size of the piece as it was typed while nobody could read it."""
+
+    edit: Literal["size"]
+    seed: Slug
+    size: Slug
+    typed: Annotated[str, Len(1, 60)]
+    bare: Bare = "mm"
+
+
+@dataclass(frozen=True)
 class SplitZone(Value):
     """A surface made a zone of its own, with the treatment of the zone that had it."""
 
@@ -144,6 +155,7 @@ Edit = (
     | ChooseGround
     | ChoosePiece
     | TakeUsual
+    | TypeSize
     | SplitZone
     | MergeZone
     | CopyStack
@@ -226,6 +238,18 @@ def _with_usual(job: Job, bare: Bare, catalogue: Catalogue) -> Job:
     return replace(job, piece=replace(job.piece, sizes={**usual, **job.piece.sizes}))
 
 
+def _sized(job: Job, edit: TypeSize) -> Job:
+    """The job with a size read now. Raises what `read_length` raises, with the size as the field."""
+    if job.piece is None:
+        raise InvalidValue("There is no piece.", value="", allowed="a job with a piece", field="piece")
+    spec = next((s for s in kind_of(job.piece.kind).sizes if s.slug == edit.size), None)
+    if spec is None:
+        known = ", ".join(s.slug for s in kind_of(job.piece.kind).sizes)
+        raise InvalidValue(f"It has no size {edit.size!r}.", value=edit.size, allowed=known, field="size")
+    length = read_length(edit.typed, edit.bare, (spec.least_mm, spec.most_mm))
+    return replace(job, piece=replace(job.piece, sizes={**job.piece.sizes, edit.size: length}))
+
+
 def _merge(job: Job, edit: MergeZone) -> Job:
     at = _at(job, edit.zone)
     gone = job.zones[at]
@@ -283,6 +307,8 @@ def _edited(job: Job, edit: Edit, catalogue: Catalogue, room: Room) -> Edited:
             return Edited(on_piece(job, edit.kind, ids))
         case TakeUsual():
             return Edited(_with_usual(job, edit.bare, catalogue))
+        case TypeSize():
+            return Edited(_sized(job, edit))
         case SplitZone():
             return Edited(_split(job, edit, ids))
         case MergeZone():
