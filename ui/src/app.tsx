@@ -86,7 +86,7 @@ export function App() {
         <Link to="/" className="flex min-w-11 items-center px-4 text-lg font-bold wide max-sm:hidden">
           Lumso
         </Link>
-        <nav aria-label="Places" className="flex grow flex-wrap items-stretch">
+        <nav aria-label="Places" className="flex min-w-0 grow flex-wrap items-stretch">
           {PLACES.map(([to, name]) => (
             <NavLink
               key={to}
@@ -103,6 +103,13 @@ export function App() {
         <div className="hidden sm:flex">
           <NotSaved />
         </div>
+        <NavLink
+          to="/help"
+          aria-label="Help"
+          className="flex min-w-11 items-center justify-center text-lg font-bold max-sm:hidden"
+        >
+          ?
+        </NavLink>
         <QuickPot />
       </header>
       {/* On a phone the places and the quick pot take all of the bar. */}

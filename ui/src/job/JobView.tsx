@@ -189,6 +189,21 @@ function saveWords({ saveState, kept }: OpenJob): string {
   return kept ? "Kept here" : "Not kept: this browser keeps nothing";
 }
 
+/** What is older than the edits above it is not begun: the bench waits until they are worked out and saved. */
+function ToTheBench({ open }: { open: OpenJob }) {
+  if (open.stale && open.saveState !== "saved")
+    return (
+      <button type="button" className="press" disabled title="When what you changed is worked out and saved">
+        At the bench
+      </button>
+    );
+  return (
+    <Link to={`/jobs/${open.id}/bench`} className="press press-strong inline-flex items-center">
+      At the bench
+    </Link>
+  );
+}
+
 /** The job’s name, its sides, and undo. `sides` is the one shown, "" for a pot that has only one. */
 function JobBar({ open, sides }: { open: OpenJob; sides: string }) {
   const { search } = useLocation();
@@ -219,11 +234,7 @@ function JobBar({ open, sides }: { open: OpenJob; sides: string }) {
           ))}
         </nav>
       )}
-      {sides && (
-        <Link to={`/jobs/${open.id}/bench`} className="press press-strong inline-flex items-center">
-          At the bench
-        </Link>
-      )}
+      {sides && <ToTheBench open={open} />}
       {sides && <IntoDays job={open.id} />}
       <p role="status" className="narrow ml-auto text-sm text-soft">
         {saveWords(open)}

@@ -46,7 +46,7 @@ export function PrintBar({
   }
 
   return (
-    <div className="border-t border-line pt-2">
+    <div className={only ? "" : "border-t border-line pt-2"}>
       <div className="grid grid-cols-[6.5rem_1fr] items-end gap-2">
         <Choice label="Paper" value={paper} options={PAPERS} onChange={setPaper} />
         <div className="flex flex-wrap">
