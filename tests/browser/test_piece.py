@@ -104,6 +104,7 @@ def test_a_piece_is_built_from_parts(page: Page, empty: Running) -> None:
     page.get_by_role("textbox", name="Knob, diameter").fill("400 m")
     expect(page.get_by_role("alert").filter(has_text="1 mm to 30 m")).to_be_visible()
     page.get_by_role("textbox", name="Knob, diameter").fill("20 cm")
+    expect(page.get_by_role("button", name="Area to coat: 0.13 m². Show why")).to_be_visible()
     page.get_by_role("button", name="How many: more").click()
     # two balls: 2 × π × 0.2² = 0.2513 m²
     expect(page.get_by_role("button", name="Area to coat: 0.25 m². Show why")).to_be_visible()

@@ -56,7 +56,7 @@ class Hands:
         """Type where the focus is: it has to be in a field."""
         if into is not None:
             self.press(into) if not self.keys else self.go(into)
-        self.page.wait_for_function("document.activeElement.matches('input, textarea')", timeout=5_000)
+        expect(self.page.locator("input:focus, textarea:focus")).to_have_count(1)
         self.page.keyboard.type(text)
         self.presses += 1
 
