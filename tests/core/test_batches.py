@@ -9,6 +9,7 @@ from hypothesis import strategies as st
 
 from lumso.catalogue import shipped
 from lumso.core.changes.what_if import WhatIf
+from lumso.core.edits.beginning import Beginning, begun
 from lumso.core.errors import InvalidValue
 from lumso.core.job.job import Job
 from lumso.core.layers.conditions import Room, steady
@@ -375,3 +376,13 @@ def test_a_sheet_serves_every_coat_of_the_job_once(name: str) -> None:
     assert [b.mix_at_h for b in made.batches] == sorted(b.mix_at_h for b in made.batches)
     assert made.mixed_ml == pytest.approx(sum(p.ml for z in planned(job).zones for x in z.layers for p in x.pots))
     assert len({b.id for b in made.batches}) == len(made.batches)
+
+
+def test_like_faces_are_told_once_with_how_many_they_are() -> None:
+    """A wardrobe of two doors, two of it: its doors are one section plan, for four."""
+    job = begun(Beginning("s", "wardrobe", (), "painted-unsealed", recipe="glaze-dragged"), C, Room()).job
+    assert job.piece
+    two = replace(job, piece=replace(job.piece, like=2))
+    for one, times in ((job, 1), (two, 2)):
+        doors = [s for s in mix_sheet([one], Workshop(), C, Room()).sections if s.surface.startswith("Door")]
+        assert [d.like for d in doors] == [2 * times]

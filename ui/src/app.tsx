@@ -1,5 +1,6 @@
 import { useEffect } from "react";
-import { Link, NavLink, Route, Routes, useMatch } from "react-router";
+import { Link, NavLink, Route, Routes, useLocation, useMatch } from "react-router";
+import { aboutOf } from "./help/about";
 import { Shortcuts } from "./help/Shortcuts";
 import { useAway } from "./keep/away";
 import { useWaiting } from "./keep/hooks";
@@ -69,6 +70,7 @@ export function App() {
     return () => window.clearTimeout(timer);
   }, []);
   useEffect(keepFocus, []);
+  const help = aboutOf(useLocation().pathname);
   if (useMatch("/jobs/:id/bench"))
     return (
       <Mishap>
@@ -104,8 +106,8 @@ export function App() {
           <NotSaved />
         </div>
         <NavLink
-          to="/help"
-          aria-label="Help"
+          to={help}
+          aria-label="Help with this"
           className="flex min-w-11 items-center justify-center text-lg font-bold max-sm:hidden"
         >
           ?
@@ -142,7 +144,7 @@ export function App() {
         </Mishap>
       </main>
       <footer className="flex flex-wrap gap-x-6 border-t border-line px-4 py-2 text-sm">
-        <Link to="/help" className="inline-flex min-h-11 items-center underline">
+        <Link to={help} className="inline-flex min-h-11 items-center underline">
           Help, words and keys
         </Link>
         <Link to="/kept" className="inline-flex min-h-11 items-center underline">

@@ -5454,6 +5454,12 @@ export interface components {
             across_mm: number;
             /** Layer */
             layer: string;
+            /**
+             * Like
+             * @description How many faces are worked so: all like ones of all like pieces.
+             * @default 1
+             */
+            like: number;
             /** Open Min */
             open_min: number;
             /** Overlap Mm */

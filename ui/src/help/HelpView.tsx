@@ -7,6 +7,7 @@ import { show, useShown } from "../parts/settings";
 import { Tick } from "../parts/Ticks";
 import { usePlace } from "../parts/usePlace";
 import { SystemChoice } from "../pot/MeasureChoice";
+import { ABOUT } from "./about";
 import { KeyList } from "./Shortcuts";
 
 const LIGHTS = [
@@ -31,28 +32,18 @@ export function HelpView() {
       <div className="flex min-w-0 flex-col gap-8">
         <section>
           <h1 className="wide text-xl font-bold">How this works</h1>
-          <ol className="mt-3 flex max-w-prose list-decimal flex-col gap-2 pl-6">
-            <li>
-              <strong>New job:</strong> say what the piece is, what is on it now, and what it should become.
-              What you leave out is asked for later. Sizes that are usual say so until you measure.
-            </li>
-            <li>
-              <strong>Finish:</strong> the layers from the ground up. What would go wrong is said beside them,
-              with what to do about it.
-            </li>
-            <li>
-              <strong>Mix and Sheet:</strong> how much of each part, in the spoons you own; every pot of the
-              job in order. Press a number to see why it is what it is.
-            </li>
-            <li>
-              <strong>Steps and Days:</strong> what to do in which order, how long to leave it, and on which
-              evening.
-            </li>
-            <li>
-              <strong>At the bench:</strong> one step at a time, large enough for wet hands. What you really
-              poured is written down, so that the next pot matches.
-            </li>
-          </ol>
+          <dl className="mt-3 max-w-prose">
+            {ABOUT.map((one) => (
+              <div
+                key={one.of}
+                id={one.of}
+                className={`border-t border-line py-2 ${hash === `#${one.of}` ? "bg-tape" : ""}`}
+              >
+                <dt className="font-semibold">{one.name}</dt>
+                <dd>{one.says}</dd>
+              </div>
+            ))}
+          </dl>
           <p className="mt-3 max-w-prose">
             All of it is saved as you go, and undone step by step. Numbers are estimates from starting values:
             a label beats them, and your own test board beats both.
@@ -67,7 +58,7 @@ export function HelpView() {
               <div
                 key={t.slug}
                 id={t.slug}
-                className="grid gap-x-6 border-t border-line py-2 target:bg-tape sm:grid-cols-[10rem_1fr]"
+                className={`grid gap-x-6 border-t border-line py-2 sm:grid-cols-[10rem_1fr] ${hash === `#${t.slug}` ? "bg-tape" : ""}`}
               >
                 <dt className="font-semibold">{t.name}</dt>
                 <dd>{t.says}</dd>

@@ -9,7 +9,10 @@ export function Sections({ plans }: { plans: GlazePlan[] }) {
       <ul className="flex flex-wrap gap-6">
         {plans.map((plan) => (
           <li key={plan.layer + plan.surface} className="max-w-xs">
-            <h3 className="mt-2 font-semibold">{plan.surface}</h3>
+            <h3 className="mt-2 font-semibold">
+              {plan.surface}
+              {plan.like > 1 && ` × ${plan.like}`}
+            </h3>
             {plan.strips.length > 0 ? (
               <>
                 <Strips plan={plan} />

@@ -43,6 +43,8 @@ class GlazePlan(Value):
     strips: tuple[GlazeStrip, ...]
     says: str
     ways: tuple[str, ...]
+    like: int = 1
+    """How many faces are worked so: all like ones of all like pieces."""
 
 
 WAYS = (

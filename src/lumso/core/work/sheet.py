@@ -10,6 +10,7 @@ from ..job.job import Job
 from ..layers.conditions import Room, steady
 from ..layers.drying import Wait, takes_min
 from ..layers.wet_edge import GlazePlan, glaze_plan
+from ..measure.drawing import Face
 from ..memory import Memo
 from ..mixing.totals import Totals, total_up
 from ..value import Value
@@ -74,6 +75,12 @@ def tried_workshop(workshop: Workshop, what_if: WhatIf) -> Workshop:
     return replace(workshop, paces=paces, vessel=what_if.vessel or workshop.vessel)
 
 
+def _size(face: Face) -> tuple[str, int, int]:
+    """The surface a face is of, its width and its height: like faces have the same."""
+    xs, ys = [p.x for p in face.outline], [p.y for p in face.outline]
+    return face.surface, round(max(xs) - min(xs)), round(max(ys) - min(ys))
+
+
 def _sections(job: JobWork, room: Room) -> list[GlazePlan]:
     """Every face that is glazed wet in wet, in sections; like faces of a surface once."""
     found: list[GlazePlan] = []
@@ -85,28 +92,27 @@ def _sections(job: JobWork, room: Room) -> list[GlazePlan]:
                 continue
             open_min = takes_min(Wait(film.open_least_min, "evaporation"), room) or film.open_least_min
             seen = set()
-            for face in faces:
+            sizes = [_size(face) for face in faces]
+            for face, size in zip(faces, sizes, strict=True):
                 if face.surface not in zone.zone.surfaces:
                     continue
-                xs, ys = [p.x for p in face.outline], [p.y for p in face.outline]
-                size = (face.surface, round(max(xs) - min(xs)), round(max(ys) - min(ys)))
                 if size in seen or min(size[1:]) < technique.tool_width_mm / 2:
                     continue
                 seen.add(size)
-                found.append(
-                    glaze_plan(
-                        zone.zone.id,
-                        one.layer.id,
-                        face.name,
-                        size[1],
-                        size[2],
-                        open_min,
-                        technique.lays_m2_per_h,
-                        technique.passes,
-                        technique.pass_m2_per_h,
-                        technique.tool_width_mm,
-                    )
+                plan = glaze_plan(
+                    zone.zone.id,
+                    one.layer.id,
+                    face.name,
+                    size[1],
+                    size[2],
+                    open_min,
+                    technique.lays_m2_per_h,
+                    technique.passes,
+                    technique.pass_m2_per_h,
+                    technique.tool_width_mm,
                 )
+                pieces = job.job.piece.like if job.job.piece else 1
+                found.append(replace(plan, like=sizes.count(size) * pieces))
     return found
 
 
