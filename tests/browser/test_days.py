@@ -45,9 +45,10 @@ def now(page: Page) -> str:
 
 
 def done(page: Page) -> None:
-    """Press Done on what is to be done now, and wait until the next thing is."""
+    """Press Done on what is to be done now, and wait until that is saved and the next thing is there."""
     says = now(page)
-    page.get_by_role("article").get_by_role("button", name=re.compile("^Done: ")).click()
+    with page.expect_response(lambda reply: "/api/events/" in reply.url and reply.ok):
+        page.get_by_role("article").get_by_role("button", name=re.compile("^Done: ")).click()
     expect(page.get_by_role("article").get_by_role("heading", name=says, exact=True)).to_have_count(0)
 
 
