@@ -69,6 +69,14 @@ class Hands:
         self.key("Enter")
 
 
+def new_job(me: Hands) -> None:
+    """By its link; by keyboard, by its key."""
+    if me.keys:
+        me.key("n")
+    else:
+        me.press(me.page.get_by_role("link", name="New job"))
+
+
 def text_of(path: Path | str) -> str:
     return "\n".join(page.extract_text() for page in PdfReader(BytesIO(Path(path).read_bytes())).pages)
 
@@ -101,7 +109,7 @@ def test_a_white_wash_on_one_s_own_board_with_two_spoons(
 ) -> None:
     fresh.set_viewport_size(size)  # type: ignore[arg-type]
     me = Hands(fresh, keys)
-    me.press(fresh.get_by_role("link", name="New job"))
+    new_job(me)
     me.choose("board", "^Board")
     me.type("1200 x 400 x 18")
     me.key("Enter")
@@ -123,7 +131,7 @@ def test_a_white_wash_on_one_s_own_board_with_two_spoons(
 @pytest.mark.parametrize(("size", "keys", "times"), [WAYS[0], WAYS[2]])
 def test_a_bedside_table_chippy(fresh: Page, size: dict[str, int], keys: bool, times: int) -> None:
     me = Hands(fresh, keys)
-    me.press(fresh.get_by_role("link", name="New job"))
+    new_job(me)
     me.choose("bedside", "^Bedside table")
     me.key("Enter")
     me.choose("varnish", "varnish")
@@ -141,7 +149,7 @@ def test_a_bedside_table_chippy(fresh: Page, size: dict[str, int], keys: bool, t
 def test_two_dragged_doors_to_cards(fresh: Page, size: dict[str, int]) -> None:
     fresh.set_viewport_size(size)  # type: ignore[arg-type]
     me = Hands(fresh)
-    me.press(fresh.get_by_role("link", name="New job"))
+    new_job(me)
     me.choose("cupboard door", "^Cupboard door")
     me.type("500 x 700 x 20")
     me.key("Enter")
@@ -166,7 +174,7 @@ def test_two_dragged_doors_to_cards(fresh: Page, size: dict[str, int]) -> None:
 @pytest.mark.parametrize(("size", "keys", "times"), [WAYS[0], WAYS[2]])
 def test_a_candlestick(fresh: Page, size: dict[str, int], keys: bool, times: int) -> None:
     me = Hands(fresh, keys)
-    me.press(fresh.get_by_role("link", name="New job"))
+    new_job(me)
     me.choose("candle", "^Candlestick")
     me.key("Enter")
     me.choose("raw pine", "raw pine")
