@@ -10,7 +10,7 @@ from lumso.catalogue import shipped
 from lumso.core.changes.change import InsertLayer
 from lumso.core.edits.beginning import Beginning, begun, sizes_said
 from lumso.core.edits.edit import EditStack, PutFinish, TakeUsual, TypeSize, edited
-from lumso.core.errors import AmbiguousLength, InvalidValue, UnknownEntry
+from lumso.core.errors import AmbiguousValue, InvalidValue, UnknownEntry
 from lumso.core.job.areas import USUAL_OFF, measure
 from lumso.core.job.job import Answered, Job
 from lumso.core.layers.conditions import Room
@@ -196,12 +196,12 @@ def test_a_bare_number_has_its_unit_from_then_on() -> None:
 
 
 def test_an_unusual_size_without_a_unit_is_asked_about() -> None:
-    with pytest.raises(AmbiguousLength) as asked:
+    with pytest.raises(AmbiguousValue) as asked:
         read_length("750", "in", (200, 2500))
     assert asked.value.readings == ("750 mm",)
     assert read_length("750 in", "in", (200, 2500)).mm == 19050  # said with its unit, it is refused where it is used
     assert read_length("750", "mm", (200, 2500)).mm == 750
-    with pytest.raises(AmbiguousLength) as whole:
+    with pytest.raises(AmbiguousValue) as whole:
         sizes_said("bedside-table", "45 x 60 x 40", "mm", C)
     assert whole.value.readings == ("45 x 60 x 40 cm",)  # 40 in is deeper than any
     assert whole.value.field == "sizes"

@@ -46,7 +46,8 @@ def test_any_list_of_millilitres_is_read_as_it_is(sizes: list[int]) -> None:
 @pytest.mark.parametrize(
     ("typed", "says"),
     [("wide", "'wide'"), ("3 pots", "unit"), ("", "No measure"), ("0 ml", "holds 0 ml"), ("50 l", "holds 50000 ml"),
-     ("5 ml, spoon", "'spoon'"), ("2 fl oz", "unit")],
+     ("5 ml, spoon", "'spoon'"), ("2 fl oz", "unit"),
+     ("1/0 cup", "divides by zero")],
 )  # fmt: skip
 def test_what_cannot_be_read_is_named_with_an_example(typed: str, says: str) -> None:
     with pytest.raises(InvalidValue, match=says) as refused:

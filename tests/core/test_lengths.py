@@ -4,7 +4,7 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from lumso.core.errors import AmbiguousLength, InvalidValue, UnreadableLength
+from lumso.core.errors import AmbiguousValue, InvalidValue, UnreadableLength
 from lumso.core.measure.lengths import MOST_TYPED, parse_length
 
 
@@ -47,7 +47,7 @@ def test_lengths_that_can_be_read(typed: str, mm: float) -> None:
     [("1,250", ("1250", "1.25")), ("1.250", ("1250", "1.25")), ("1,250 m", ("1250 m", "1.25 m"))],
 )
 def test_an_ambiguous_length_asks_with_two_readings_that_differ(typed: str, readings: tuple[str, str]) -> None:
-    with pytest.raises(AmbiguousLength) as caught:
+    with pytest.raises(AmbiguousValue) as caught:
         parse_length(typed)
     assert caught.value.readings == readings
     first, second = (parse_length(reading).mm for reading in readings)

@@ -4,7 +4,7 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from lumso.core.errors import AmbiguousLength, InvalidValue
+from lumso.core.errors import AmbiguousValue, InvalidValue
 from lumso.core.measure.spreading import FT2_M2, GALLON_ML, ml_per_m2, read_coverage
 
 
@@ -31,7 +31,7 @@ def test_as_labels_say_it(typed: str, measures: str, unit: str, ml: float) -> No
 
 def test_a_gallon_nobody_named_and_a_bare_number_are_asked_about() -> None:
     for typed, first in (("400 ft² per gallon", "400 ft² per US gallon"), ("12", "12 m²/l")):
-        with pytest.raises(AmbiguousLength) as asked:
+        with pytest.raises(AmbiguousValue) as asked:
             read_coverage(typed, "metric")
         assert asked.value.readings[0] == first
         assert read_coverage(first).number in {400, 12}

@@ -9,7 +9,7 @@ from fastapi.responses import JSONResponse
 from pydantic import BaseModel
 from starlette.exceptions import HTTPException
 
-from lumso.core.errors import AmbiguousLength, InvalidValue, LumsoError, UnknownEntry
+from lumso.core.errors import AmbiguousValue, InvalidValue, LumsoError, UnknownEntry
 from lumso.formats.reading import Fault, UnfitDocument, faults_of
 from lumso.store.errors import (
     Busy,
@@ -104,7 +104,7 @@ def problem_of(error: LumsoError) -> ProblemOut:
             problem.detail = error.faults[0].says
         case InvalidValue():
             problem.faults = [FaultOut(at=error.field, says=error.says, allowed=error.allowed)]
-            problem.readings = list(error.readings) if isinstance(error, AmbiguousLength) else []
+            problem.readings = list(error.readings) if isinstance(error, AmbiguousValue) else []
         case StaleRevision():
             problem.head = error.head
     return problem

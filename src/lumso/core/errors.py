@@ -3,7 +3,7 @@
 LumsoError
  ├─ InvalidValue (also a ValueError)      a value that is not allowed, with what is
  │   ├─ UnreadableLength                  text that is no length
- │   ├─ AmbiguousLength                   text that could be two lengths; both are named
+ │   ├─ AmbiguousValue                    text that could be two things; both are named
  │   └─ ImpossibleRecipe                  components that contradict each other or make no paint
  └─ UnknownEntry (also a LookupError)     a name that is not in the catalogue, with those that are
 
@@ -38,11 +38,11 @@ class UnreadableLength(InvalidValue):
     """Text that cannot be read as a length."""
 
 
-class AmbiguousLength(InvalidValue):
-    """Text that can be read as two different lengths; `readings` are texts that mean one each."""
+class AmbiguousValue(InvalidValue):
+    """Text that can be read as two different lengths or rates; `readings` are texts that mean one each."""
 
-    def __init__(self, says: str, *, value: object, allowed: str, readings: tuple[str, ...]) -> None:
-        super().__init__(says, value=value, allowed=allowed)
+    def __init__(self, says: str, *, value: object, readings: tuple[str, ...], field: str = "") -> None:
+        super().__init__(says, value=value, allowed=f"say which: {' or '.join(readings)}", field=field)
         self.readings = readings
 
 

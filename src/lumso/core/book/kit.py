@@ -9,6 +9,7 @@ from annotated_types import Interval, MaxLen, Predicate
 
 from ..errors import InvalidValue
 from ..measure.measures import MeasureSystem
+from ..measure.numbers import NUMBER, plain, points, read_number
 from ..value import Name, Slug, Value
 
 Shape = Literal["spoon", "scoop", "cup", "jug", "syringe"]
@@ -61,19 +62,8 @@ LITRES = {"ml": 1.0, "millilitre": 1.0, "millilitres": 1.0, "cc": 1.0, "cl": 10.
           "litre": 1000.0, "litres": 1000.0, "liter": 1000.0, "liters": 1000.0}  # fmt: skip
 KINDS: Mapping[str, Shape] = {"scoop": "scoop", "cup": "cup", "mug": "cup", "jug": "jug", "beaker": "jug",
                               "syringe": "syringe", "pipette": "syringe"}  # fmt: skip
-AMOUNT = re.compile(r"(\d+\s+\d+/\d+|\d+/\d+|\d*[¼½¾⅓⅔⅛]|\d+(?:[.,]\d+)?)\s*([a-z]+(?:\s+oz)?)?", re.IGNORECASE)
+AMOUNT = re.compile(rf"({NUMBER})\s*([a-z]+(?:\s+oz)?)?")
 EXAMPLE = "for example 5 ml, 15 ml, ½ cup, jug 500 ml"
-
-
-def _number(text: str) -> float:
-    total = 0.0
-    for vulgar, value in (("¼", 0.25), ("½", 0.5), ("¾", 0.75), ("⅓", 1 / 3), ("⅔", 2 / 3), ("⅛", 0.125)):
-        if vulgar in text:
-            total, text = value, text.replace(vulgar, "").strip()
-    for part in text.replace(",", ".").split():
-        top, _, bottom = part.partition("/")
-        total += float(top) / float(bottom) if bottom else float(top)
-    return total
 
 
 def measures_said(typed: str, system: MeasureSystem) -> tuple[KitMeasure, ...]:
@@ -83,24 +73,26 @@ def measures_said(typed: str, system: MeasureSystem) -> tuple[KitMeasure, ...]:
     """
     found = []
     for said in (s.strip() for s in re.split(r";|\n|,\s|,(?!\d)|\band\b|\+", typed) if s.strip()):
-        amount = AMOUNT.search(said)
+        amount = AMOUNT.search(points(plain(said)))
         if amount is None:
             raise InvalidValue(f"How much {said!r} holds was not said.", value=said, allowed=EXAMPLE, field="typed")
-        unit = (amount.group(2) or "ml").lower()
+        unit = amount.group(2) or "ml"
         slug = next((s for s, words in WORDS.items() if unit in words), "")
         each = LITRES.get(unit) or (_of(system, slug) if slug else None)
         if each is None:
             says = f"{said!r} is in a unit that is not known."
             raise InvalidValue(says, value=said, allowed=f"ml, l, {', '.join(WORDS)}: {EXAMPLE}", field="typed")
-        ml = round(_number(amount.group(1)) * each, 6)
+        try:
+            ml = round(read_number(amount.group(1)) * each, 6)
+        except ZeroDivisionError as error:
+            raise InvalidValue(f"{said!r} divides by zero.", value=said, allowed=EXAMPLE, field="typed") from error
         if not 0.05 <= ml <= 20_000:
             says = f"{said!r} holds {ml:g} ml."
             raise InvalidValue(says, value=said, allowed="0.05 ml to 20 l", field="typed")
         words = said.lower().split()
         kind: Shape = next((k for word, k in KINDS.items() if word in words), "spoon")
-        found.append(
-            KitMeasure(f"{said} ml" if amount.group(2) is None and amount.group(0) == said else said, ml, 0.0, kind)
-        )
+        bare = re.fullmatch(NUMBER, points(plain(said))) is not None
+        found.append(KitMeasure(f"{said} ml" if bare else said, ml, 0.0, kind))
     if not found:
         raise InvalidValue("No measure was given.", value=typed, allowed=EXAMPLE, field="typed")
     return tuple(found)

@@ -3,11 +3,13 @@
 import re
 from collections.abc import Sequence
 from dataclasses import dataclass
+from fractions import Fraction
 from math import floor
 from typing import Literal
 
-from ..errors import AmbiguousLength, InvalidValue, UnreadableLength
+from ..errors import AmbiguousValue, InvalidValue, UnreadableLength
 from ..value import NotNegative, Value
+from .numbers import NUMBER, plain, points, read_number
 
 MM = {"mm": 1.0, "cm": 10.0, "m": 1000.0, "in": 25.4, "ft": 304.8, "yd": 914.4}
 """International inch of 1959: 25.4 mm exactly."""
@@ -20,19 +22,6 @@ WORDS = {
     **dict.fromkeys(("ft", "foot", "feet", "'"), "ft"),
     **dict.fromkeys(("yd", "yds", "yard", "yards"), "yd"),
 }
-LOOKALIKES = str.maketrans({"″": '"', "“": '"', "”": '"', "′": "'", "’": "'", "‘": "'", "\u00a0": " ", "−": "-"})
-VULGAR = {
-    "¼": "1/4",
-    "½": "1/2",
-    "¾": "3/4",
-    "⅛": "1/8",
-    "⅜": "3/8",
-    "⅝": "5/8",
-    "⅞": "7/8",
-    "⅓": "1/3",
-    "⅔": "2/3",
-}
-NUMBER = r"(?:\d+(?:[ -]+\d+/\d+)|\d+/\d+|\d+(?:\.\d+)?|\.\d+)"
 PIECE = re.compile(rf"\s*({NUMBER})\s*(''|[a-z]+|[\"'])?\.?\s*", re.IGNORECASE)
 MOST_TYPED = 60
 """The longest text read as a length, characters: what is longer was never one, and would take long to find out."""
@@ -49,16 +38,6 @@ class Length(Value):
     """"usual" where nobody measured it: what such pieces usually have."""
 
 
-def _number(text: str) -> float:
-    total = 0.0
-    for part in re.split(r"[ -]+", text):
-        top, _, bottom = part.partition("/")
-        if bottom and not float(bottom):
-            raise UnreadableLength(f"{text!r} divides by zero.", value=text, allowed=f"a length, {EXAMPLES}")
-        total += float(top) / float(bottom) if bottom else float(top)
-    return total
-
-
 def _ask_about_thousands(text: str, typed: str) -> None:
     """`1,250` is 1250 to some and 1.25 to others. Never guess."""
     bare = re.fullmatch(r"\s*\d+\.\d{3}\s*(mm)?\s*", text)
@@ -67,12 +46,8 @@ def _ask_about_thousands(text: str, typed: str) -> None:
         return
     whole = text.replace(found.group(0), found.group(1) + found.group(2)).strip()
     decimal = text.replace(found.group(0), f"{found.group(1)}.{found.group(2).rstrip('0') or '0'}").strip()
-    raise AmbiguousLength(
-        f"{typed!r} can be read as {whole} or as {decimal}.",
-        value=typed,
-        allowed=f"type {whole} or {decimal}",
-        readings=(whole, decimal),
-    )
+    says = f"{typed!r} can be read as {whole} or as {decimal}."
+    raise AmbiguousValue(says, value=typed, readings=(whole, decimal))
 
 
 Bare = Literal["mm", "in"]
@@ -90,23 +65,23 @@ def with_unit(length: Length, bare: Bare) -> Length:
     >>> with_unit(Length(750, "750"), "mm").typed, with_unit(Length(762, "30"), "in").typed
     ('750 mm', '30 in')
     """
-    alone = re.fullmatch(rf"\s*{NUMBER}\s*", re.sub(r"(\d),(\d)", r"\1.\2", _plain(length.typed)))
-    return Length(length.mm, f"{length.typed} {bare}") if alone else length
+    return Length(length.mm, f"{length.typed} {bare}") if _stands_alone(length.typed) else length
+
+
+def _stands_alone(typed: str) -> bool:
+    """Whether a number was typed without a unit."""
+    return re.fullmatch(NUMBER, points(plain(typed))) is not None
 
 
 UNITS = ("mm", "cm", "m", "in", "ft")
 """Units a bare number may have been meant in."""
 
 
-def _ask_which(value: str, says: str, readings: tuple[str, ...]) -> AmbiguousLength:
-    return AmbiguousLength(says, value=value, allowed=f"say which: {' or '.join(readings)}", readings=readings)
-
-
 def read_length(typed: str, bare: Bare = "mm", within: tuple[float, float] | None = None) -> Length:
     """Read a length as it was typed into a field, once and for all: its unit becomes part of its words.
 
     `within` is the least and the most it can be, mm: a bare number that only another unit brings within them is asked
-    about. Raises what `parse_length` raises, and AmbiguousLength with the readings that are possible.
+    about. Raises what `parse_length` raises, and AmbiguousValue with the readings that are possible.
 
     >>> read_length("30", "in"), read_length("29,5", "in").mm
     (Length(mm=762.0, typed='30 in', source='typed'), 749.3)
@@ -118,7 +93,7 @@ def read_length(typed: str, bare: Bare = "mm", within: tuple[float, float] | Non
         readings = tuple(o for o in others if within[0] <= parse_length(o).mm <= within[1])
         if readings:
             says = f"{whole.typed} is {say_length(round(whole.mm, 1))}: that would be an unusual size."
-            raise _ask_which(whole.typed, says, readings)
+            raise AmbiguousValue(says, value=whole.typed, readings=readings)
     return whole
 
 
@@ -136,17 +111,16 @@ def read_sizes(typed: str, bare: Bare = "mm", within: Sequence[tuple[float, floa
     texts = [t for t in SEPARATORS.split(typed.strip()) if t]
     if not texts:
         raise UnreadableLength("No length was given.", value=typed, allowed="sizes, for example 1200 × 400 × 18")
-    if len(texts) > 1 and (unit := re.search(r"[\d.]\s*([a-z]+|[\"'″′”’])\.?\s*$", texts[-1], re.IGNORECASE)):
-        bareless = [re.fullmatch(rf"\s*{NUMBER}\s*", _plain(t).replace(",", ".")) is not None for t in texts[:-1]]
-        if all(bareless):
-            texts = [*(f"{t} {unit.group(1)}" for t in texts[:-1]), texts[-1]]
+    alone = [_stands_alone(t) for t in texts]
+    if all(alone[:-1]) and (unit := re.search(r"[\d.]\s*([a-z]+|[\"'])\.?\s*$", plain(texts[-1]))):
+        texts = [*(f"{t} {unit.group(1)}" for t in texts[:-1]), texts[-1]]
     sizes = tuple(read_length(t, bare) for t in texts)
-    alone = all(parse_length(t, "in").mm != parse_length(t, "mm").mm for t in texts)
-    if alone and not _all_within(sizes, within):
+    if all(alone) and not _all_within(sizes, within):
         others = (f"{typed.strip()} {u}" for u in UNITS if u != bare)
         readings = tuple(o for o in others if _all_within(read_sizes(o, bare), within))
         if readings:
-            raise _ask_which(typed.strip(), f"{typed.strip()} {bare} would be an unusual size.", readings)
+            says = f"{typed.strip()} {bare} would be an unusual size."
+            raise AmbiguousValue(says, value=typed.strip(), readings=readings)
     return sizes
 
 
@@ -163,30 +137,17 @@ def usual_length(mm: float, bare: Bare = "mm") -> Length:
     """
     if bare == "mm":
         return Length(float(mm), f"{mm:g} mm", "usual")
-    quarters = floor(mm / 25.4 * 4 + 0.5)
-    if not quarters and mm:
-        quarters, part = max(floor(mm / 25.4 * 16 + 0.5), 1), 16
-    else:
-        part = 4
-    whole, rest = divmod(quarters, part)
-    while rest and rest % 2 == 0:
-        rest, part = rest // 2, part // 2
-    words = f"{whole} {rest}/{part} in" if whole and rest else f"{rest}/{part} in" if rest else f"{whole} in"
-    return Length(parse_length(words).mm, words, "usual")
-
-
-def _plain(text: str) -> str:
-    """The text with lookalikes and printed fractions in plain characters."""
-    plain = text.translate(LOOKALIKES).lower()
-    for mark, written in VULGAR.items():
-        plain = plain.replace(mark, f" {written}")
-    return plain.strip()
+    inches = mm / MM["in"]
+    part = 4 if not mm or inches >= 1 / 8 else 16
+    whole, rest = divmod(Fraction(max(floor(inches * part + 0.5), 1 if mm else 0), part), 1)
+    words = " ".join(str(n) for n in (whole, rest) if n) or "0"
+    return Length(parse_length(f"{words} in").mm, f"{words} in", "usual")
 
 
 def parse_length(typed: str, bare: Bare = "mm") -> Length:
     """Read a length from text; a bare number is in `bare`. Zero is a part that is not there.
 
-    Raises UnreadableLength, AmbiguousLength, or InvalidValue for what is below zero.
+    Raises UnreadableLength, AmbiguousValue, or InvalidValue for what is below zero.
 
     >>> parse_length('29 1/2"').mm, parse_length("2' 5 1/2\\"").mm, parse_length("0,75 m").mm
     (749.3, 749.3, 750.0)
@@ -197,11 +158,11 @@ def parse_length(typed: str, bare: Bare = "mm") -> Length:
             f"{shown[:MOST_TYPED]!r}… is too long for a length.", value=shown[:MOST_TYPED],
             allowed=f"at most {MOST_TYPED} characters, {EXAMPLES}",
         )  # fmt: skip
-    text = _plain(shown)
+    text = plain(shown)
     if re.match(r"^-\s*[\d.]", text):
         raise InvalidValue(f"{shown!r} is below zero.", value=shown, allowed=f"a length of zero or more, {EXAMPLES}")
     _ask_about_thousands(text, shown)
-    text = re.sub(r"(\d),(\d)", r"\1.\2", text)
+    text = points(text)
     total, last, at = 0.0, "", 0
     while at < len(text):
         piece = PIECE.match(text, at)
@@ -216,7 +177,11 @@ def parse_length(typed: str, bare: Bare = "mm") -> Length:
                 value=shown,
                 allowed=f"larger units first, {EXAMPLES}",
             )
-        total += _number(piece.group(1)) * MM[unit]
+        try:
+            total += read_number(piece.group(1)) * MM[unit]
+        except ZeroDivisionError as error:
+            says = f"{shown!r} divides by zero."
+            raise UnreadableLength(says, value=shown, allowed=f"a length, {EXAMPLES}") from error
         last, at = unit, piece.end()
     if not last:
         raise UnreadableLength("No length was given.", value=shown, allowed=f"a length, {EXAMPLES}")

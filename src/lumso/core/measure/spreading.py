@@ -4,7 +4,7 @@ import re
 from dataclasses import dataclass
 from typing import Literal
 
-from ..errors import AmbiguousLength, InvalidValue
+from ..errors import AmbiguousValue, InvalidValue
 from ..figure import tidy
 from ..value import Positive, Value
 
@@ -77,7 +77,7 @@ def read_coverage(typed: str, measures: str = "metric") -> Coverage:
     """A coverage as it is typed off a label. Of a range the lesser area, which takes more.
 
     `measures` of the workshop say which gallon is meant where that is not said; where they do not, and for a bare
-    number, it is asked. Raises InvalidValue, or AmbiguousLength with the readings.
+    number, it is asked. Raises InvalidValue, or AmbiguousValue with the readings.
 
     >>> read_coverage("12 m²/l").ml_per_m2, read_coverage("400 sq ft per gallon", "us").unit
     (83.33333333333333, 'ft²/US gal')
@@ -92,17 +92,13 @@ def read_coverage(typed: str, measures: str = "metric") -> Coverage:
         number = min(_number(n) for n in (first, second) if n)
         if not which and measures not in {"us", "imperial"}:
             gallons = (f"{number:g} ft² per US gallon", f"{number:g} ft² per imperial gallon")
-            raise _asked(typed, f"{typed.strip()!r} does not say which gallon.", gallons)
+            says = f"{typed.strip()!r} does not say which gallon."
+            raise AmbiguousValue(says, value=typed, readings=gallons, field="typed")
         american = which in {"us", "u.s."} if which else measures == "us"
         return _coverage(number, "ft²/US gal" if american else "ft²/imp gal")
     if re.fullmatch(NUMBER, text):
         bare = text.split("-")[0].strip()
         readings = (f"{bare} m²/l", f"{bare} ml/m²", f"{bare} ft² per US gallon")
-        raise _asked(typed, f"{typed.strip()!r} does not say of what.", readings)
+        says = f"{typed.strip()!r} does not say of what."
+        raise AmbiguousValue(says, value=typed, readings=readings, field="typed")
     raise InvalidValue(f"{typed.strip()[:60]!r} is no coverage.", value=typed, allowed=EXAMPLE, field="typed")
-
-
-def _asked(value: str, says: str, readings: tuple[str, ...]) -> AmbiguousLength:
-    error = AmbiguousLength(says, value=value, allowed=f"say which: {' or '.join(readings)}", readings=readings)
-    error.field = "typed"
-    return error
