@@ -1,6 +1,7 @@
 """The bench over the real application: one pot whoever begins it, nothing counted twice, nothing lost, and the log."""
 
 import time
+from math import floor
 from pathlib import Path
 from typing import Any
 
@@ -31,6 +32,11 @@ class Standing:
         return True
 
 
+NOON = floor(time.time() / 1440 / 60) * 1440.0 + 720
+"""What these tests take for now, minutes: how long a thing dries goes with the hour."""
+DAY = time.localtime(NOON * 60)
+
+
 class Bench:
     """A painter at the bench with one job."""
 
@@ -50,7 +56,8 @@ class Bench:
 
     def put(self, event: str = "", **more: Any) -> Any:
         self.count += 1
-        minute = time.time() / 60 + self.count * 1e-6
+        minute = NOON + self.count * 1e-6
+        self.client.app.state.now_min = minute  # type: ignore[attr-defined]
         body = {"job": self.job, "operation": "", "did": "noted", "at_min": minute, "noted_min": minute, **more}
         return self.client.put(f"/api/events/{event or f'e{self.count}'}", json=body)
 
@@ -85,6 +92,7 @@ class Bench:
 
 @pytest.fixture
 def rack(client: TestClient, db: Database, catalogue: Any) -> Bench:
+    client.app.state.now_min = NOON  # type: ignore[attr-defined]
     seed(db, catalogue)
     return Bench(client, "Programme rack")
 
@@ -221,7 +229,7 @@ def whole(rack: Bench, pot: str, left_share: float = 0.1, number: int = 0) -> di
 def test_a_batch_is_found_again_by_any_word_of_it(rack: Bench) -> None:
     life = whole(rack, "p1")
     code = life["summary"]["code"]
-    for text in ("", "footlight", "RACK wash", code, time.strftime("%Y-%m-%d"), time.strftime("%B")):
+    for text in ("", "footlight", "RACK wash", code, time.strftime("%Y-%m-%d", DAY), time.strftime("%B", DAY)):
         assert [p["pot"] for p in rack.client.get("/api/log", params={"text": text}).json()["pots"]] == ["p1"], text
     for text in ("oak", "footlight oak", "%", "_"):
         assert rack.client.get("/api/log", params={"text": text}).json()["pots"] == []
@@ -359,7 +367,7 @@ def test_how_long_it_dries_and_how_fast_one_is_are_learnt_and_planned_by(rack: B
     wardrobe.count = 100
     wardrobe.begin("m1")
     first = wardrobe.operations("lay")[0]["operation"]
-    minute = time.time() / 60 - 120
+    minute = NOON - 120
     wardrobe.put(operation=first["id"], did="begun", at_min=minute)
     wardrobe.put(operation=first["id"], did="done", at_min=minute + 2 * first["hands_on_min"])
     (pace,) = rack.client.get("/api/log/learned").json()["paces"]
@@ -384,7 +392,7 @@ def test_how_long_it_dries_and_how_fast_one_is_are_learnt_and_planned_by(rack: B
     other = Bench(rack.client, "Costume wardrobe")
     copied = rack.client.post("/api/jobs", json=rack.client.get(f"/api/jobs/{wardrobe.job}").json()["job"])
     other.job, other.count = copied.json()["id"], 1000
-    other.put(operation=first["id"], did="done", at_min=planned["since_min"])  # in the same air: it goes with the hour
+    other.put(operation=first["id"], did="done", at_min=planned["since_min"])
     assert waits(other)["min"] == pytest.approx(planned["min"] * wait["factor"]["factor"], rel=0.02)
     chosen = {"off": [wait["key"]], "confirmed": []}
     rack.client.put("/api/log/learned", json=chosen, headers={"If-Match": learned.headers["ETag"]})
@@ -421,7 +429,7 @@ def test_a_recorded_note_is_kept_and_played_and_nothing_else_is(rack: Bench, db:
 
 def test_what_goes_wrong_is_put_right_while_there_is_time_and_done_again(rack: Bench) -> None:
     for one in rack.operations("prepare"):
-        rack.put(operation=one["operation"]["id"], did="done", at_min=time.time() / 60 - 600)
+        rack.put(operation=one["operation"]["id"], did="done", at_min=NOON - 600)
     whole(rack, "p1")
     laid = rack.operations("lay")[0]
     rack.put(operation=laid["operation"]["id"], did="retracted", retracts=laid["event"])
