@@ -13,6 +13,14 @@ def test_what_is_left_says_how_far_it_goes_and_what_it_covers(client: TestClient
     assert client.post("/api/ask/left", json={"recipe": "milk-paint", "ml": 120}).json()["serves"] == []
 
 
+def test_an_amount_is_read_in_the_measures_of_the_workshop(client: TestClient) -> None:
+    assert client.post("/api/amounts", json={"typed": "1,5 l"}).json() == {"ml": 1500}
+    refused = client.post("/api/amounts", json={"typed": "2 fl oz"})
+    assert (refused.status_code, refused.json()["faults"][0]["at"]) == (422, "typed")
+    client.put("/api/workshop", json={"measures": "us"})
+    assert client.post("/api/amounts", json={"typed": "2 fl oz"}).json() == {"ml": 59.147059}
+
+
 def test_three_answers_are_enough_for_advice(client: TestClient) -> None:
     asked = {"ground": "raw-oak", "recipe": "paint-wash-raw-wood", "place": ["outdoors"], "form": "bench"}
     said = client.post("/api/ask/advice", json=asked).json()

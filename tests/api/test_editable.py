@@ -36,6 +36,7 @@ NOT_DOCUMENTS = {
     "POST /api/days/backwards",
     "POST /api/edits",
     "POST /api/finish/advice",
+    "POST /api/amounts",
     "POST /api/ask/left",
     "POST /api/ask/advice",
     "POST /api/forms/{slug}",

@@ -44,12 +44,17 @@ def now(page: Page) -> str:
     return page.get_by_role("article").get_by_role("heading").inner_text()
 
 
+def press_done(page: Page) -> None:
+    """Press Done on what is to be done now, and wait until the next thing is there."""
+    says = now(page)
+    page.get_by_role("article").get_by_role("button", name=re.compile("^Done: ")).click()
+    expect(page.get_by_role("article").get_by_role("heading", name=says, exact=True)).to_have_count(0)
+
+
 def done(page: Page) -> None:
     """Press Done on what is to be done now, and wait until that is saved and the next thing is there."""
-    says = now(page)
     with page.expect_response(lambda reply: "/api/events/" in reply.url and reply.ok):
-        page.get_by_role("article").get_by_role("button", name=re.compile("^Done: ")).click()
-    expect(page.get_by_role("article").get_by_role("heading", name=says, exact=True)).to_have_count(0)
+        press_done(page)
 
 
 def test_a_day_is_lived_done_late_and_solved_again(page: Page, evening: Running, app: FastAPI) -> None:
@@ -90,9 +95,9 @@ def test_what_is_done_while_the_server_is_away_is_kept_and_counts_when_it_is_bac
     expect(page.get_by_role("article")).to_be_visible()
     page.wait_for_load_state("networkidle")
     evening.stop()
-    done(page)
+    press_done(page)
     assert now(page) == "Grain raised and cut off"
-    done(page)
+    press_done(page)
     expect(page.get_by_role("link", name="2 kept here")).to_be_visible()
     evening.start()
     expect(page.get_by_role("link", name="2 kept here")).to_have_count(0)

@@ -9,6 +9,7 @@ from lumso.core.advice import Taken
 from lumso.core.book.kit import KitMeasure, measures_said
 from lumso.core.edits.edit import Edit, edited
 from lumso.core.job.entries import embed
+from lumso.core.measure.amounts import read_amount
 from lumso.core.measure.lengths import Length, bare_unit, read_length
 from lumso.core.measure.spreading import Coverage, read_coverage
 from lumso.core.plan.slim import without_workings
@@ -103,6 +104,25 @@ def read_measures(said: SaidIn, here: Here) -> list[KitMeasure]:
     """What measures are meant, each with what it holds; or which of them cannot be read."""
     system = here.known().system(here.workshop().measures)
     return list(measures_said(said.typed, system))
+
+
+class AmountIn(BaseModel):
+    """An amount as it is said."""
+
+    model_config = ConfigDict(extra="forbid")
+    typed: Annotated[str, Field(max_length=60)]
+
+
+class AmountOut(BaseModel):
+    """An amount, ml."""
+
+    ml: float
+
+
+@router.post("/amounts")
+def read_an_amount(amount: AmountIn, here: Here) -> AmountOut:
+    """A typed amount in ml, in the workshop's own measures; or why it cannot be read."""
+    return AmountOut(ml=read_amount(amount.typed, here.known().system(here.workshop().measures)))
 
 
 class CoverageIn(BaseModel):

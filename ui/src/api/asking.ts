@@ -12,6 +12,16 @@ export function useLeftOver(recipe: string, ml: number) {
   });
 }
 
+/** An amount as it is typed, in ml; or why it cannot be read. */
+export function useAmount(typed: string) {
+  return useQuery<number>({
+    queryKey: ["amount", typed],
+    queryFn: async ({ signal }) => (await answer(api.POST("/api/amounts", { body: { typed }, signal }))).ml,
+    enabled: typed.trim() !== "",
+    retry: false,
+  });
+}
+
 /** What the advisers say of a piece that is no job yet. */
 export function useAsked(asked: Asked, ready: boolean) {
   return useQuery<Advice>({

@@ -4,6 +4,26 @@
  */
 
 export interface paths {
+    "/api/amounts": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Read An Amount
+         * @description A typed amount in ml, in the workshop's own measures; or why it cannot be read.
+         */
+        post: operations["read_an_amount_api_amounts_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/aside": {
         parameters: {
             query?: never;
@@ -2362,6 +2382,22 @@ export interface components {
             x: number;
             /** Y */
             y: number;
+        };
+        /**
+         * AmountIn
+         * @description An amount as it is said.
+         */
+        AmountIn: {
+            /** Typed */
+            typed: string;
+        };
+        /**
+         * AmountOut
+         * @description An amount, ml.
+         */
+        AmountOut: {
+            /** Ml */
+            ml: number;
         };
         /**
          * Amounts
@@ -12703,6 +12739,39 @@ export interface components {
 }
 export type $defs = Record<string, never>;
 export interface operations {
+    read_an_amount_api_amounts_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["AmountIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["AmountOut"];
+                };
+            };
+            /** @description Problem details */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
     list_aside_api_aside_get: {
         parameters: {
             query?: never;

@@ -1,7 +1,7 @@
 import { useEffect, useRef, useState } from "react";
 import { Link } from "react-router";
-import { useLeftOver } from "../api/asking";
-import type { Catalogue, LeftOver } from "../api/client";
+import { useAmount, useLeftOver } from "../api/asking";
+import { type Catalogue, type LeftOver, Refused } from "../api/client";
 import { useCatalogue } from "../api/workshop";
 import { recipeOptions } from "../book/options";
 import { RecipeChip } from "../drawings/Chip";
@@ -23,22 +23,13 @@ export function LeftView() {
   return <Left catalogue={catalogue.data} />;
 }
 
-const MOST_ML = 200_000;
-
-/** An amount as it is typed: 120, 120 ml, 1.5 l, 1,5 l. null where it is none. */
-function amountOf(typed: string): number | null {
-  const said = /^\s*(\d+(?:[.,]\d+)?)\s*(ml|l)?\s*$/i.exec(typed);
-  if (!said) return null;
-  const value = Number((said[1] ?? "").replace(",", ".")) * (said[2]?.toLowerCase() === "l" ? 1000 : 1);
-  return value > 0 && value <= MOST_ML ? value : null;
-}
-
 function Left({ catalogue }: { catalogue: Catalogue }) {
   const [recipe, setRecipe] = useAddress("mix", "");
   const [typed, setTyped] = useState("");
   const field = useRef<HTMLInputElement>(null);
-  const amount = amountOf(typed);
-  const said = useLeftOver(recipe, amount ?? 0);
+  const amount = useAmount(typed);
+  const said = useLeftOver(recipe, amount.data ?? 0);
+  const wrong = amount.error instanceof Refused ? amount.error.problem.faults?.[0] : undefined;
   const name = catalogue.recipes.find((r) => r.slug === recipe)?.name;
   useEffect(() => {
     if (recipe) field.current?.focus();
@@ -86,21 +77,17 @@ function Left({ catalogue }: { catalogue: Catalogue }) {
                 value={typed}
                 placeholder="120 ml"
                 autoComplete="off"
-                aria-invalid={typed !== "" && amount === null ? true : undefined}
-                aria-describedby={typed !== "" && amount === null ? "left-error" : undefined}
+                maxLength={60}
+                aria-invalid={wrong ? true : undefined}
+                aria-describedby={wrong ? "left-error" : undefined}
                 onChange={(e) => setTyped(e.target.value)}
               />
-              {typed !== "" && amount === null && (
-                <FieldError
-                  id="left-error"
-                  says={`${typed} is no amount.`}
-                  allowed="0.1 ml to 200 l: 120 ml, 1.5 l"
-                />
-              )}
+              {wrong && <FieldError id="left-error" says={wrong.says} allowed={wrong.allowed} />}
             </div>
           </div>
+          {amount.error && !wrong && <Failure error={amount.error} onRetry={() => void amount.refetch()} />}
           {said.error && <Failure error={said.error} onRetry={() => void said.refetch()} />}
-          {amount !== null && said.data && <Answer said={said.data} />}
+          {amount.data !== undefined && said.data && <Answer said={said.data} />}
         </>
       )}
     </div>

@@ -8,8 +8,8 @@ from typing import Annotated, Literal
 from annotated_types import Interval, MaxLen, Predicate
 
 from ..errors import InvalidValue
+from ..measure.amounts import amount_within
 from ..measure.measures import MeasureSystem
-from ..measure.numbers import NUMBER, plain, points, read_number
 from ..value import Name, Slug, Value
 
 Shape = Literal["spoon", "scoop", "cup", "jug", "syringe"]
@@ -50,19 +50,8 @@ class Kit(Value):
     """The largest relative change of any share that is accepted."""
 
 
-WORDS: Mapping[str, tuple[str, ...]] = {
-    "tsp": ("tsp", "tsps", "teaspoon", "teaspoons"),
-    "tbsp": ("tbsp", "tbsps", "tablespoon", "tablespoons"),
-    "cup": ("cup", "cups"),
-    "fl-oz": ("fl oz", "floz", "fluid ounce", "fluid ounces"),
-    "pint": ("pint", "pints", "pt"),
-    "quart": ("quart", "quarts", "qt"),
-}
-LITRES = {"ml": 1.0, "millilitre": 1.0, "millilitres": 1.0, "cc": 1.0, "cl": 10.0, "dl": 100.0, "l": 1000.0,
-          "litre": 1000.0, "litres": 1000.0, "liter": 1000.0, "liters": 1000.0}  # fmt: skip
 KINDS: Mapping[str, Shape] = {"scoop": "scoop", "cup": "cup", "mug": "cup", "jug": "jug", "beaker": "jug",
                               "syringe": "syringe", "pipette": "syringe"}  # fmt: skip
-AMOUNT = re.compile(rf"({NUMBER})\s*([a-z]+(?:\s+oz)?)?")
 EXAMPLE = "for example 5 ml, 15 ml, ½ cup, jug 500 ml"
 
 
@@ -73,30 +62,16 @@ def measures_said(typed: str, system: MeasureSystem) -> tuple[KitMeasure, ...]:
     """
     found = []
     for said in (s.strip() for s in re.split(r";|\n|,\s|,(?!\d)|\band\b|\+", typed) if s.strip()):
-        amount = AMOUNT.search(points(plain(said)))
+        amount = amount_within(said, system, EXAMPLE)
         if amount is None:
             raise InvalidValue(f"How much {said!r} holds was not said.", value=said, allowed=EXAMPLE, field="typed")
-        unit = amount.group(2) or "ml"
-        slug = next((s for s, words in WORDS.items() if unit in words), "")
-        each = LITRES.get(unit) or (_of(system, slug) if slug else None)
-        if each is None:
-            says = f"{said!r} is in a unit that is not known."
-            raise InvalidValue(says, value=said, allowed=f"ml, l, {', '.join(WORDS)}: {EXAMPLE}", field="typed")
-        try:
-            ml = round(read_number(amount.group(1)) * each, 6)
-        except ZeroDivisionError as error:
-            raise InvalidValue(f"{said!r} divides by zero.", value=said, allowed=EXAMPLE, field="typed") from error
+        ml, bare = amount
         if not 0.05 <= ml <= 20_000:
             says = f"{said!r} holds {ml:g} ml."
             raise InvalidValue(says, value=said, allowed="0.05 ml to 20 l", field="typed")
         words = said.lower().split()
         kind: Shape = next((k for word, k in KINDS.items() if word in words), "spoon")
-        bare = re.fullmatch(NUMBER, points(plain(said))) is not None
         found.append(KitMeasure(f"{said} ml" if bare else said, ml, 0.0, kind))
     if not found:
         raise InvalidValue("No measure was given.", value=typed, allowed=EXAMPLE, field="typed")
     return tuple(found)
-
-
-def _of(system: MeasureSystem, slug: str) -> float | None:
-    return next((m.ml for m in system.measures if m.slug == slug), None)
