@@ -18,7 +18,7 @@ class Painter(TestClient):
 
     def request(self, method: str, url: Any, **more: Any) -> Any:
         place = str(url).removeprefix("/api/").partition("/")
-        kind = {"kits": "kit", "shelf": "shelf", "recipes": "recipe"}.get(place[0])
+        kind = {"kits": "kit", "shelf": "shelf", "recipes": "recipe", "lots": "lot"}.get(place[0])
         if method in ("PUT", "DELETE") and (kind or place[0] == "workshop"):
             here = cast(FastAPI, self.app).state.context
             read = here.revision(kind, unquote(place[2])) if kind else here.settings_revision()

@@ -30,6 +30,7 @@ PLACES = (
     Place("/book", "Recipe book", "Recipe book"),
     Place("/book/dark-wax", "Tinted wax, dark with clear", "Tinted wax, dark with clear"),
     Place("/shelf", "Shelf", "Shelf", ("texture powder",)),
+    Place("/buying", "Buying", "Buying"),
     Place("/kit?kit=us-spoons", "Measuring kit", "Measuring kit", ("Measure with this kit", "Copy as another kit")),
     Place("/log", "Log", "Log"),
     Place("/kept", "Kept", "Kept"),
@@ -44,6 +45,7 @@ PLACES = (
     Place(f"{JOB}/mix", "Ticket counter · Mix", "Ticket counter", ("Coats: more", "Undo")),
     Place(f"{JOB}/sheet", "Ticket counter · Sheet", "Ticket counter"),
     Place(f"{JOB}/steps", "Ticket counter · Steps", "Ticket counter"),
+    Place(f"{JOB}/cost", "Ticket counter · Cost", "Ticket counter"),
 )
 SMALLEST_PX = 24
 
@@ -125,6 +127,7 @@ def test_keys_go_to_places_never_in_fields_and_can_be_switched_off(page: Page, e
     page.keyboard.press("Escape")
     page.keyboard.press("n")
     expect(page).to_have_title("New job · Lumso")
+    expect(page.locator("input:focus")).to_have_count(1)
     page.keyboard.type("lamp")  # l would go to the log
     expect(page).to_have_title("New job · Lumso")
     page.goto(f"{empty.url}/help")

@@ -10,7 +10,7 @@ CORE = Path(lumso.core.__file__).parent
 ROOMS = (
     "value", "memory", "errors", "figure", "measure", "learn", "book", "piece", "workshop", "job", "colour", "mixing",
     "layers", "look", "changes", "checks", "advice", "edits", "work", "log", "pour", "rescue", "plan", "boards",
-    "days", "solver", "bench",
+    "days", "buying", "solver", "bench",
 )  # fmt: skip
 """From the ground up. A new room takes its place here."""
 

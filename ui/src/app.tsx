@@ -28,6 +28,7 @@ const AskView = new LaterView(() => import("./ask/AskView").then((m) => m.AskVie
 const LeftView = new LaterView(() => import("./ask/LeftView").then((m) => m.LeftView));
 const HelpView = new LaterView(() => import("./help/HelpView").then((m) => m.HelpView));
 const NewJobView = new LaterView(() => import("./jobs/NewJobView").then((m) => m.NewJobView));
+const BuyingView = new LaterView(() => import("./buying/BuyingView").then((m) => m.BuyingView));
 const KitView = new LaterView(() => import("./kit/KitView").then((m) => m.KitView));
 
 const VIEWS = [
@@ -46,6 +47,7 @@ const VIEWS = [
   RecipeView,
   ChangeView,
   ShelfView,
+  BuyingView,
   KitView,
   KeptView,
 ];
@@ -56,6 +58,7 @@ const PLACES = [
   ["/days", "Days"],
   ["/book", "Recipes"],
   ["/shelf", "Shelf"],
+  ["/buying", "Buy"],
   ["/kit", "Kit"],
   ["/log", "Log"],
 ] as const;
@@ -95,7 +98,7 @@ export function App() {
               to={to}
               end={to === "/"}
               className={({ isActive }) =>
-                `narrow flex min-h-11 min-w-11 items-center justify-center px-1 font-semibold sm:px-3 ${isActive ? "border-b-4 border-on-bar pt-1" : ""}`
+                `narrow flex min-h-11 min-w-11 items-center justify-center font-semibold sm:px-3 ${isActive ? "border-b-4 border-on-bar pt-1" : ""}`
               }
             >
               {name}
@@ -136,6 +139,7 @@ export function App() {
             <Route path="/book/:slug/change" element={<Later view={ChangeView} given={{}} />} />
             <Route path="/log/:part?" element={<Later view={LogView} given={{}} />} />
             <Route path="/log/pots/:pot" element={<Later view={PotView} given={{}} />} />
+            <Route path="/buying" element={<Later view={BuyingView} given={{}} />} />
             <Route path="/shelf" element={<Later view={ShelfView} given={{}} />} />
             <Route path="/kept" element={<Later view={KeptView} given={{}} />} />
             <Route path="/kit" element={<Later view={KitView} given={{}} />} />

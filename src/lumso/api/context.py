@@ -12,6 +12,9 @@ from pydantic import BaseModel, ConfigDict, Field, TypeAdapter
 
 from lumso.core.book.catalogue import Catalogue, pick
 from lumso.core.book.kit import Kit
+from lumso.core.buying.lots import Lot
+from lumso.core.buying.packs import Basket, Shop
+from lumso.core.buying.purse import Purse
 from lumso.core.days.chosen import Chosen
 from lumso.core.days.days import Days
 from lumso.core.days.settle import Ask
@@ -66,6 +69,7 @@ SETTING: Mapping[str, TypeAdapter[Any]] = {
     "better": BETTER,
     "days": TypeAdapter(Chosen),
     "learning": TypeAdapter(Learning),
+    "buying": TypeAdapter(Purse),
 }
 """What is kept once for the whole workshop."""
 
@@ -114,6 +118,7 @@ class Held:
     unread: tuple[Unread, ...]
     settings: Settings
     chosen_at: int
+    lots: tuple[Lot, ...]
 
 
 def _setting(key: str, document: str | None) -> Any:
@@ -146,6 +151,7 @@ class Context:
         self.measured: dict[tuple[Needs, Kit], KitAnswer] = {}
         self.best: list[tuple[Ask, Days]] = []
         self.moved: list[tuple[float, str]] = []
+        self.baskets: dict[Shop, Basket] = {}
         self._reading = Lock()
         self._held: Held | None = None
         self._entries: dict[tuple[entries.Kind, str], Any | Unread] = {}
@@ -230,7 +236,7 @@ class Context:
             del self._entries[gone], self._revisions[gone]
 
     def _whole(self, version: int) -> Held:
-        own: dict[str, list[Any]] = {"kit": [], "recipe": [], "shelf": []}
+        own: dict[str, list[Any]] = {"kit": [], "recipe": [], "shelf": [], "lot": []}
         unread = [e for e in self._entries.values() if isinstance(e, Unread)]
         for (kind, _), entry in sorted(self._entries.items(), key=lambda e: e[0]):
             if not isinstance(entry, Unread):
@@ -255,7 +261,7 @@ class Context:
             better=_setting("better", kept["better"].document) or (),
             learned=self._learned(learning),
         )
-        return Held(version, workshop, tuple(unread), chosen, kept["workshop"].revision)
+        return Held(version, workshop, tuple(unread), chosen, kept["workshop"].revision, tuple(own["lot"]))
 
     def ratios(self) -> list[Ratio]:
         """What surfaces took, pot by pot."""
@@ -324,6 +330,20 @@ class Context:
         """Keep what was chosen for the days, having read a revision; returns its own. Raises StaleRevision."""
         text = SETTING["days"].dump_json(chosen).decode()
         return settings.change(self.db, "days", lambda before: text, read, key, aside=_unread("days"))
+
+    def purse(self) -> tuple[Purse, int]:
+        """What was chosen for buying, and its revision."""
+        kept = settings.get(self.db, "buying")
+        return _setting("buying", kept.document) or Purse(), kept.revision
+
+    def choose_purse(self, purse: Purse, read: int, key: str = "") -> int:
+        """Keep what was chosen for buying, having read a revision; returns its own. Raises StaleRevision."""
+        text = SETTING["buying"].dump_json(purse).decode()
+        return settings.change(self.db, "buying", lambda before: text, read, key, aside=_unread("buying"))
+
+    def lots(self) -> tuple[Lot, ...]:
+        """What was bought and stands in the workshop."""
+        return self.held().lots
 
     def room(self) -> Room:
         """The room as it was last said to be."""

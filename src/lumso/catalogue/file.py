@@ -15,6 +15,7 @@ from lumso.core.book.optics import Optics
 from lumso.core.book.preparation import Abrasive
 from lumso.core.book.profiles import Profile
 from lumso.core.book.techniques import Rescue, Thickness
+from lumso.core.book.things import Thing
 from lumso.core.book.words import Phrase, Retired, Term
 from lumso.core.measure.measures import MeasureSystem
 
@@ -45,3 +46,4 @@ class CatalogueFile(Entries):
     profiles: tuple[Profile, ...] = ()
     optics: tuple[Optics, ...] = ()
     marks: tuple[Mark, ...] = ()
+    things: tuple[Thing, ...] = ()

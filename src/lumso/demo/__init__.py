@@ -5,11 +5,14 @@ from collections.abc import Mapping
 from importlib import resources
 
 from lumso.core.book.catalogue import Catalogue
+from lumso.core.buying.lots import Lot
+from lumso.core.buying.purse import Purse
 from lumso.core.days.chosen import Chosen, JobChosen
 from lumso.core.days.hours import Hours, Timetable
 from lumso.core.job.entries import embed
 from lumso.core.job.job import Job
 from lumso.formats import jobfile, workshop
+from lumso.formats.reading import read
 from lumso.formats.validators import adapter
 from lumso.formats.workshop import WorkshopFile
 from lumso.store import entries, jobs, settings
@@ -47,6 +50,14 @@ def _days(ids: Mapping[str, str]) -> Chosen:
     )
 
 
+def demo_buying() -> tuple[Purse, list[Lot]]:
+    """Made-up prices, and what was bought for the loft."""
+    held = json.loads((resources.files("lumso.demo") / "buying.json").read_bytes())
+    return read(adapter(Purse), held["purse"], "buying.json"), [
+        read(adapter(Lot), lot, "buying.json") for lot in held["lots"]
+    ]
+
+
 def seed(db: Database, catalogue: Catalogue) -> int:
     """Put the demo jobs and workshop into a database nobody has used, all or nothing; returns how many jobs."""
     if not db.is_untouched():
@@ -60,5 +71,8 @@ def seed(db: Database, catalogue: Catalogue) -> int:
         ids = {}
         for job in made:
             ids[job.name] = jobs.create(db, job.name, jobfile.to_json(job)).id
+        purse, lots = demo_buying()
+        settings.put(db, "buying", adapter(Purse).dump_json(purse).decode())
+        entries.put(db, [("lot", lot.slug, workshop.document("lot", lot)) for lot in lots])
         settings.put(db, "days", adapter(Chosen).dump_json(_days(ids)).decode())
     return len(made)

@@ -18,6 +18,7 @@ from lumso.catalogue.load import faults_in
 from lumso.core.book.catalogue import Catalogue
 from lumso.core.book.kit import Kit
 from lumso.core.book.recipes import Recipe
+from lumso.core.buying.lots import Lot
 from lumso.core.errors import InvalidValue
 from lumso.core.value import Value
 from lumso.core.workshop.shelf import BOUNDS, Overlay, ShelfItem, with_overlays
@@ -56,6 +57,7 @@ DOCUMENT: Mapping[str, TypeAdapter[Any]] = {
     "recipe": adapter(Recipe),
     "kit": adapter(Kit),
     "shelf": adapter(ShelfItem),
+    "lot": adapter(Lot),
 }
 
 
@@ -145,8 +147,8 @@ def shelf_to_csv(workshop: Workshop, catalogue: Catalogue) -> str:
         material = item.own or catalogue.materials.get(item.slug)
         values = [f"{_written(known[f].value)} {known[f].source}" if f in known else "" for f in BOUNDS]
         texts = (item.slug, material.name if material else item.slug)
-        more = (item.unit, _safe(item.opened_on), _safe(item.note))
-        rows.writerow([*map(_safe, texts), _written(item.on_hand), *more, *values])
+        more = (item.unit, safe(item.opened_on), safe(item.note))
+        rows.writerow([*map(safe, texts), _written(item.on_hand), *more, *values])
     return out.getvalue()
 
 
@@ -154,7 +156,7 @@ FORMULA = ("=", "+", "-", "@", "'")
 """What a spreadsheet takes for the beginning of a formula, and the sign that keeps it from that."""
 
 
-def _safe(text: str) -> str:
+def safe(text: str) -> str:
     """Text that a spreadsheet takes for text, with one apostrophe before it where it would not, or would be trimmed."""
     return f"'{text}" if text.startswith(FORMULA) or text != text.strip() else text
 

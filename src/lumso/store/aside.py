@@ -7,7 +7,7 @@ from typing import Literal
 from .database import Database, now, tick
 from .errors import InPlace, NotFound
 
-Kind = Literal["kit", "recipe", "shelf", "setting", "job"]
+Kind = Literal["kit", "recipe", "shelf", "lot", "setting", "job"]
 
 
 @dataclass(frozen=True)

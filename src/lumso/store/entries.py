@@ -9,7 +9,7 @@ from . import keys
 from .database import Database, now, tick
 from .errors import NotFound, StaleRevision
 
-Kind = Literal["kit", "recipe", "shelf"]
+Kind = Literal["kit", "recipe", "shelf", "lot"]
 
 
 @dataclass(frozen=True)

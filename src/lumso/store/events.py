@@ -195,6 +195,17 @@ def of_pots(db: Database, pots: Collection[str]) -> list[StoredEvent]:
         return _of_pots(connection, pots)
 
 
+def of_acts(db: Database, act: str, since_min: float) -> list[StoredEvent]:
+    """The events of an act from a minute on, and all that correct or take back any, in the order they were noted."""
+    with db.read() as connection:
+        rows = connection.execute(
+            "SELECT * FROM event WHERE (json_extract(document, '$.act.act') = ? AND at_min >= ?) "
+            "OR json_extract(document, '$.did') IN ('corrected', 'retracted') ORDER BY noted_min, id",
+            (act, since_min),
+        )
+        return [_event(row) for row in rows]
+
+
 def by_id(db: Database, event_id: str) -> StoredEvent | None:
     """An event; None where there is none."""
     with db.read() as connection:

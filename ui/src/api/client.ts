@@ -100,6 +100,15 @@ export type FactorLine = Schemas["FactorOut"];
 export type LearnedChoice = Schemas["Learning-Output"];
 export type LogEvent = Schemas["Event"];
 export type Act = NonNullable<Noted["act"]>;
+export type Purse = Schemas["Purse-Output"];
+export type PurseReply = Schemas["PurseOut"];
+export type Buying = Schemas["ListOut"];
+export type BuyingLine = Schemas["Line"];
+export type BuyingItem = Schemas["ItemOut"];
+export type Lot = Schemas["Lot-Output"];
+export type LotLine = Schemas["LotOut"];
+export type Cost = Schemas["Cost"];
+export type FinishCost = Schemas["FinishCost"];
 export type Problem = Schemas["ProblemOut"];
 
 export const api = createClient<paths>({ baseUrl: "/" });

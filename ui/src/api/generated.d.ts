@@ -496,6 +496,110 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/buying/choices": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Get Choices
+         * @description The ways to cover one line that none of the others beats in money, in what is over and in how many packs.
+         */
+        get: operations["get_choices_api_buying_choices_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/buying/list": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Get List
+         * @description What to buy for the chosen jobs, in the cheapest packs, aisle by aisle; and what was bought.
+         */
+        get: operations["get_list_api_buying_list_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/buying/list.{kind}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Get List File
+         * @description The list to take along: as a spreadsheet, as plain text, or to print and tick.
+         */
+        get: operations["get_list_file_api_buying_list__kind__get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/buying/price": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Read Price
+         * @description A typed price in minor units, or why it cannot be read.
+         */
+        post: operations["read_price_api_buying_price_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/buying/purse": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Get Purse
+         * @description What was chosen for buying.
+         */
+        get: operations["get_purse_api_buying_purse_get"];
+        /**
+         * Put Purse
+         * @description Choose the currency, rates, prices, bundles and jobs to buy for.
+         */
+        put: operations["put_purse_api_buying_purse_put"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/catalogue": {
         parameters: {
             query?: never;
@@ -1159,6 +1263,46 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/jobs/{job_id}/cost": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Get Cost
+         * @description What a job costs: each line with its working, and together the least it can be sold for.
+         */
+        get: operations["get_cost_api_jobs__job_id__cost_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{job_id}/cost/finishes": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Get Finish Costs
+         * @description What each finish that a zone's ground takes would cost on it, in money, hours and days.
+         */
+        get: operations["get_finish_costs_api_jobs__job_id__cost_finishes_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/jobs/{job_id}/drawing.svg": {
         parameters: {
             query?: never;
@@ -1626,6 +1770,30 @@ export interface paths {
         put?: never;
         post?: never;
         delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/lots/{slug}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Put Lot
+         * @description Put what was bought on the shelf, or say what is left of it.
+         */
+        put: operations["put_lot_api_lots__slug__put"];
+        post?: never;
+        /**
+         * Delete Lot
+         * @description Take back that something was bought.
+         */
+        delete: operations["delete_lot_api_lots__slug__delete"];
         options?: never;
         head?: never;
         patch?: never;
@@ -2528,7 +2696,7 @@ export interface components {
              * Kind
              * @enum {string}
              */
-            kind: "kit" | "recipe" | "shelf" | "setting" | "job";
+            kind: "kit" | "recipe" | "shelf" | "lot" | "setting" | "job";
             /** Name */
             name: string;
             /** Returns */
@@ -3327,6 +3495,18 @@ export interface components {
             says: string;
         };
         /**
+         * BuyingJob
+         * @description A job that may be bought for. `chosen` where it is.
+         */
+        BuyingJob: {
+            /** Chosen */
+            chosen: boolean;
+            /** Id */
+            id: string;
+            /** Name */
+            name: string;
+        };
+        /**
          * Callout
          * @description A dimension line from one point to another that carries the size called `size`.
          */
@@ -3487,6 +3667,20 @@ export interface components {
             variant?: string;
             /** Zone */
             zone: string;
+        };
+        /**
+         * ChoiceOut
+         * @description One way to cover a need: the packs in words, what that comes to, and what is over.
+         */
+        ChoiceOut: {
+            /** Count */
+            count: number;
+            /** Money */
+            money: string;
+            /** Over */
+            over: string;
+            /** Packs */
+            packs: string;
         };
         /**
          * ChooseGround
@@ -3850,6 +4044,52 @@ export interface components {
             zone: string;
         };
         /**
+         * Cost
+         * @description What a piece costs. `floor_minor` is the least it can be sold for and lose nothing.
+         */
+        Cost: {
+            /** Currency */
+            currency: string;
+            /** Floor */
+            floor: string;
+            /** Floor Minor */
+            floor_minor: number;
+            /**
+             * From Log
+             * @description Whether what was really poured counts; else what is planned.
+             */
+            from_log: boolean;
+            /** Hours */
+            hours: number;
+            /** Lines */
+            lines: components["schemas"]["CostLine"][];
+            /** Prices On */
+            prices_on: string;
+            /** Unpriced */
+            unpriced: string[];
+            /** With Tax */
+            with_tax: boolean;
+        };
+        /**
+         * CostLine
+         * @description A line of the cost. `minor` None is unpriced: it is not in the total, and the total says so.
+         */
+        CostLine: {
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "materials" | "things" | "wear" | "hours" | "the piece" | "overhead" | "tax";
+            /** Minor */
+            minor: number | null;
+            /** Says */
+            says: string;
+            /** Shown */
+            shown: string;
+            /** Working */
+            working: string[];
+        };
+        /**
          * CountSpec
          * @description A number of like things: drawers in a row, doors, legs.
          */
@@ -4075,6 +4315,46 @@ export interface components {
             /** Sequence */
             sequence: number;
             strip: components["schemas"]["Strip"];
+        };
+        /**
+         * Deal
+         * @description So many packs of a size for a price, over the colours of an item or over several items.
+         */
+        "Deal-Input": {
+            /** Count */
+            count: number;
+            /** Items */
+            items: string[];
+            /** Name */
+            name: string;
+            /** Price Minor */
+            price_minor: number;
+            /**
+             * Size
+             * @description Of which size; 0 for any.
+             * @default 0
+             */
+            size?: number;
+        };
+        /**
+         * Deal
+         * @description So many packs of a size for a price, over the colours of an item or over several items.
+         */
+        "Deal-Output": {
+            /** Count */
+            count: number;
+            /** Items */
+            items: string[];
+            /** Name */
+            name: string;
+            /** Price Minor */
+            price_minor: number;
+            /**
+             * Size
+             * @description Of which size; 0 for any.
+             * @default 0
+             */
+            size: number;
         };
         /** DensityOut */
         DensityOut: {
@@ -5179,6 +5459,28 @@ export interface components {
             uses: ("hands" | "water" | "heat" | "food" | "feet" | "children" | "weather")[];
         };
         /**
+         * FinishCost
+         * @description A finish on a zone: what it would cost, and how long it takes. All of it is an estimate.
+         */
+        FinishCost: {
+            /** Days */
+            days: number;
+            /** Hours */
+            hours: number;
+            /** Minor */
+            minor: number | null;
+            /** Money */
+            money: string;
+            /** Name */
+            name: string;
+            /** Now */
+            now: boolean;
+            /** Slug */
+            slug: string;
+            /** Unpriced */
+            unpriced: string[];
+        };
+        /**
          * FinishLayer
          * @description A layer of a finish. What is not said is as usual for the recipe and the technique.
          */
@@ -5229,6 +5531,22 @@ export interface components {
             touched: number | null;
             /** Wait H */
             wait_h: number | null;
+        };
+        /**
+         * For
+         * @description What something is bought for.
+         */
+        For: {
+            /** Amount */
+            amount: number;
+            /** At Min */
+            at_min: number;
+            /** Job */
+            job: string;
+            /** Job Name */
+            job_name: string;
+            /** Says */
+            says: string;
         };
         /**
          * ForCoats
@@ -5834,6 +6152,31 @@ export interface components {
             technique: string;
             /** Wait H */
             wait_h: number | null;
+        };
+        /**
+         * ItemOut
+         * @description Something that can be bought.
+         */
+        ItemOut: {
+            /**
+             * Aisle
+             * @enum {string}
+             */
+            aisle: "paints and powders" | "media, waxes and sealers" | "abrasives" | "tape and cover" | "cloths and gloves" | "masks" | "brushes and tools" | "cleaning and preparing" | "jars";
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "material" | "thing";
+            /** Name */
+            name: string;
+            /** Slug */
+            slug: string;
+            /**
+             * Unit
+             * @enum {string}
+             */
+            unit: "ml" | "g" | "piece" | "m";
         };
         /**
          * Jar
@@ -7271,6 +7614,80 @@ export interface components {
             techniques: string[];
         };
         /**
+         * Line
+         * @description Something to buy. Amounts are in `unit`; `minor` is what it comes to, as shown lines add up to the total.
+         */
+        Line: {
+            /**
+             * Aisle
+             * @enum {string}
+             */
+            aisle: "paints and powders" | "media, waxes and sealers" | "abrasives" | "tape and cover" | "cloths and gloves" | "masks" | "brushes and tools" | "cleaning and preparing" | "jars";
+            /**
+             * Buys
+             * @description What is short.
+             */
+            buys: number;
+            /** Colour */
+            colour: string;
+            /** Hex */
+            hex: string;
+            /** Item */
+            item: string;
+            /**
+             * Kept Out
+             * @description What stands there and is not used for it, because tins of a colour differ.
+             */
+            kept_out: number;
+            /** Key */
+            key: string;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "material" | "thing";
+            /**
+             * Least
+             * @description What is to be left on the shelf after it, beyond what there is.
+             */
+            least: number;
+            /** Minor */
+            minor: number | null;
+            /** Name */
+            name: string;
+            /**
+             * Needed
+             * @description What the jobs take of it, all together, at the risk chosen for them.
+             */
+            needed: number;
+            /** Notes */
+            notes: string[];
+            /**
+             * Over
+             * @description What the packs hold beyond that.
+             */
+            over: number;
+            /** Packs */
+            packs: components["schemas"]["PackBought"][];
+            /**
+             * Promised
+             * @description What stands in the workshop for that.
+             */
+            promised: number;
+            /**
+             * State
+             * @enum {string}
+             */
+            state: "priced" | "unpriced" | "no pack known";
+            /**
+             * Unit
+             * @enum {string}
+             */
+            unit: "ml" | "g" | "piece" | "m";
+            /** Uses */
+            uses: components["schemas"]["For"][];
+        };
+        /**
          * LineNow
          * @description A line as it stands: what is in the pot of it, the mark it is poured to, and what is left to pour.
          *
@@ -7329,6 +7746,19 @@ export interface components {
             viscosity_mpa_s: number;
             /** Water Per Powder */
             water_per_powder: number;
+        };
+        /**
+         * ListOut
+         * @description The list, the lots there are, and the jobs it is for.
+         */
+        ListOut: {
+            /** Jobs */
+            jobs: components["schemas"]["BuyingJob"][];
+            /** Lots */
+            lots: components["schemas"]["LotOut"][];
+            /** Made Min */
+            made_min: number;
+            shopping: components["schemas"]["ShoppingList"];
         };
         /**
          * LogOut
@@ -7448,6 +7878,159 @@ export interface components {
             g: number;
             /** Pot */
             pot: string;
+        };
+        /**
+         * Lot
+         * @description Tins, jars or packets that were bought at once: so many of a size, and what is left in them altogether.
+         *
+         *     `left` was so at `counted_min`, minutes since 1970 UTC: what was poured later is taken off it. `paid_minor` is for
+         *     all of it, with tax where `with_tax`; None where nobody said.
+         */
+        "Lot-Input": {
+            /**
+             * At
+             * @description The shop.
+             * @default
+             */
+            at?: string;
+            /**
+             * Bought On
+             * @default
+             */
+            bought_on?: string;
+            /**
+             * Colour
+             * @default
+             */
+            colour?: string;
+            /**
+             * Count
+             * @default 1
+             */
+            count?: number;
+            /** Counted Min */
+            counted_min: number;
+            /**
+             * Currency
+             * @default
+             */
+            currency?: string;
+            /**
+             * Hex
+             * @default
+             */
+            hex?: string;
+            /** Item */
+            item: string;
+            /**
+             * Keeps Until
+             * @default
+             */
+            keeps_until?: string;
+            /** Left */
+            left: number;
+            /** Name */
+            name: string;
+            /** Paid Minor */
+            paid_minor?: number | null;
+            /** Size */
+            size: number;
+            /** Slug */
+            slug: string;
+            /**
+             * Unit
+             * @enum {string}
+             */
+            unit: "ml" | "g" | "piece" | "m";
+            /**
+             * With Tax
+             * @default true
+             */
+            with_tax?: boolean;
+        };
+        /**
+         * Lot
+         * @description Tins, jars or packets that were bought at once: so many of a size, and what is left in them altogether.
+         *
+         *     `left` was so at `counted_min`, minutes since 1970 UTC: what was poured later is taken off it. `paid_minor` is for
+         *     all of it, with tax where `with_tax`; None where nobody said.
+         */
+        "Lot-Output": {
+            /**
+             * At
+             * @description The shop.
+             * @default
+             */
+            at: string;
+            /**
+             * Bought On
+             * @default
+             */
+            bought_on: string;
+            /**
+             * Colour
+             * @default
+             */
+            colour: string;
+            /**
+             * Count
+             * @default 1
+             */
+            count: number;
+            /** Counted Min */
+            counted_min: number;
+            /**
+             * Currency
+             * @default
+             */
+            currency: string;
+            /**
+             * Hex
+             * @default
+             */
+            hex: string;
+            /** Item */
+            item: string;
+            /**
+             * Keeps Until
+             * @default
+             */
+            keeps_until: string;
+            /** Left */
+            left: number;
+            /** Name */
+            name: string;
+            /** Paid Minor */
+            paid_minor: number | null;
+            /** Size */
+            size: number;
+            /** Slug */
+            slug: string;
+            /**
+             * Unit
+             * @enum {string}
+             */
+            unit: "ml" | "g" | "piece" | "m";
+            /**
+             * With Tax
+             * @default true
+             */
+            with_tax: boolean;
+        };
+        /**
+         * LotOut
+         * @description What was bought, and what is left of it now by what was poured since it was counted.
+         */
+        LotOut: {
+            /** Free */
+            free: number;
+            /** Left Now */
+            left_now: number;
+            lot: components["schemas"]["Lot-Output"];
+            /** Paid */
+            paid: string;
+            /** Revision */
+            revision: number;
         };
         /**
          * MadeOut
@@ -8414,6 +8997,30 @@ export interface components {
             unit: "ml" | "g";
         };
         /**
+         * PackBought
+         * @description So many packs of a size, at a price each (None unpriced).
+         */
+        PackBought: {
+            /**
+             * At
+             * @default
+             */
+            at: string;
+            /** Count */
+            count: number;
+            /** Each Minor */
+            each_minor: number | null;
+            /** Says */
+            says: string;
+            /** Size */
+            size: number;
+            /**
+             * Unit
+             * @enum {string}
+             */
+            unit: "ml" | "g" | "piece" | "m";
+        };
+        /**
          * Paint
          * @description One of the paints a component's colour is mixed from, as an amount.
          */
@@ -8655,6 +9262,32 @@ export interface components {
             sizes: {
                 [key: string]: components["schemas"]["Length-Output"];
             };
+        };
+        /**
+         * PieceCost
+         * @description What a job's piece cost itself; and what is asked for it, where that is known.
+         */
+        "PieceCost-Input": {
+            /** Job */
+            job: string;
+            /**
+             * Minor
+             * @default 0
+             */
+            minor?: number;
+        };
+        /**
+         * PieceCost
+         * @description What a job's piece cost itself; and what is asked for it, where that is known.
+         */
+        "PieceCost-Output": {
+            /** Job */
+            job: string;
+            /**
+             * Minor
+             * @default 0
+             */
+            minor: number;
         };
         /**
          * PieceKindOut
@@ -9355,6 +9988,29 @@ export interface components {
             wait_min: number;
         };
         /**
+         * PriceIn
+         * @description A price as it is typed.
+         */
+        PriceIn: {
+            /**
+             * Currency
+             * @default
+             */
+            currency?: string;
+            /** Typed */
+            typed: string;
+        };
+        /**
+         * PriceOut
+         * @description A price in minor units, and as it is written.
+         */
+        PriceOut: {
+            /** Minor */
+            minor: number;
+            /** Said */
+            said: string;
+        };
+        /**
          * PrintIn
          * @description What to print of a saved job, on which paper, with which other jobs.
          */
@@ -9474,6 +10130,39 @@ export interface components {
             temperature_c: number[];
         };
         /**
+         * Promise
+         * @description What a lot, or a jar of mix, is promised to: `share` of the need, `amount` in the lot's unit.
+         */
+        Promise: {
+            /** Amount */
+            amount: number;
+            /** At Min */
+            at_min: number;
+            /** Job */
+            job: string;
+            /** Job Name */
+            job_name: string;
+            /** Lot */
+            lot: string;
+            /** Need */
+            need: string;
+            /** Says */
+            says: string;
+            /**
+             * Several
+             * @description Whether the need is met from more than one lot: said, because tins differ.
+             * @default false
+             */
+            several: boolean;
+            /** Share */
+            share: number;
+            /**
+             * Unit
+             * @enum {string}
+             */
+            unit: "ml" | "g" | "piece" | "m";
+        };
+        /**
          * Proof
          * @description How good one thing that is asked for came out: nothing is better than `bound`.
          */
@@ -9489,6 +10178,173 @@ export interface components {
             proven: boolean;
             /** Value */
             value: number;
+        };
+        /**
+         * Purse
+         * @description What was chosen for buying. Prices are in `currency`, with tax where `with_tax`.
+         *
+         *     `jobs` are those to buy for; none of them: those in the days, or all that are open.
+         */
+        "Purse-Input": {
+            /**
+             * Currency
+             * @default
+             */
+            currency?: string;
+            /**
+             * Deals
+             * @default []
+             */
+            deals?: components["schemas"]["Deal-Input"][];
+            /**
+             * Format
+             * @default lumso-buying
+             * @constant
+             */
+            format?: "lumso-buying";
+            /**
+             * Hour Minor
+             * @default 0
+             */
+            hour_minor?: number;
+            /**
+             * Jobs
+             * @default []
+             */
+            jobs?: string[];
+            /**
+             * May Split
+             * @description Items of which tins that may differ are used together.
+             * @default []
+             */
+            may_split?: string[];
+            /**
+             * Overhead Percent
+             * @default 0
+             */
+            overhead_percent?: number;
+            /**
+             * Pieces
+             * @default []
+             */
+            pieces?: components["schemas"]["PieceCost-Input"][];
+            /**
+             * Prices On
+             * @description The day the prices were looked at.
+             * @default
+             */
+            prices_on?: string;
+            /**
+             * Stocked
+             * @default []
+             */
+            stocked?: components["schemas"]["Stocked-Input"][];
+            /**
+             * Tax Percent
+             * @default 0
+             */
+            tax_percent?: number;
+            /**
+             * Version
+             * @default 1
+             * @constant
+             */
+            version?: 1;
+            /**
+             * With Tax
+             * @default true
+             */
+            with_tax?: boolean;
+        };
+        /**
+         * Purse
+         * @description What was chosen for buying. Prices are in `currency`, with tax where `with_tax`.
+         *
+         *     `jobs` are those to buy for; none of them: those in the days, or all that are open.
+         */
+        "Purse-Output": {
+            /**
+             * Currency
+             * @default
+             */
+            currency: string;
+            /**
+             * Deals
+             * @default []
+             */
+            deals: components["schemas"]["Deal-Output"][];
+            /**
+             * Format
+             * @default lumso-buying
+             * @constant
+             */
+            format: "lumso-buying";
+            /**
+             * Hour Minor
+             * @default 0
+             */
+            hour_minor: number;
+            /**
+             * Jobs
+             * @default []
+             */
+            jobs: string[];
+            /**
+             * May Split
+             * @description Items of which tins that may differ are used together.
+             * @default []
+             */
+            may_split: string[];
+            /**
+             * Overhead Percent
+             * @default 0
+             */
+            overhead_percent: number;
+            /**
+             * Pieces
+             * @default []
+             */
+            pieces: components["schemas"]["PieceCost-Output"][];
+            /**
+             * Prices On
+             * @description The day the prices were looked at.
+             * @default
+             */
+            prices_on: string;
+            /**
+             * Stocked
+             * @default []
+             */
+            stocked: components["schemas"]["Stocked-Output"][];
+            /**
+             * Tax Percent
+             * @default 0
+             */
+            tax_percent: number;
+            /**
+             * Version
+             * @default 1
+             * @constant
+             */
+            version: 1;
+            /**
+             * With Tax
+             * @default true
+             */
+            with_tax: boolean;
+        };
+        /**
+         * PurseOut
+         * @description What was chosen for buying, and what there is to choose from.
+         */
+        PurseOut: {
+            /** Exponent */
+            exponent: number;
+            /** Items */
+            items: components["schemas"]["ItemOut"][];
+            /** Jobs */
+            jobs: components["schemas"]["BuyingJob"][];
+            purse: components["schemas"]["Purse-Output"];
         };
         /**
          * PutFinish
@@ -10799,6 +11655,41 @@ export interface components {
             why: string;
         };
         /**
+         * ShoppingList
+         * @description All there is to buy, aisle by aisle, and what it comes to.
+         *
+         *     `unpriced` are names of what no price is known of: the total is without them, never as if they cost nothing.
+         */
+        ShoppingList: {
+            /**
+             * Bundles
+             * @description The bundles that are taken, in words.
+             */
+            bundles: string[];
+            /** Currency */
+            currency: string;
+            /** Lines */
+            lines: components["schemas"]["Line"][];
+            /** Minor */
+            minor: number;
+            /** Promises */
+            promises: components["schemas"]["Promise"][];
+            /**
+             * Proven
+             * @description Whether no cheaper basket exists.
+             */
+            proven: boolean;
+            /**
+             * Ready
+             * @description What lasts, and must be there.
+             */
+            ready: string[];
+            /** Total */
+            total: string;
+            /** Unpriced */
+            unpriced: string[];
+        };
+        /**
          * SizeSpec
          * @description A size a tape gives, and between which bounds (mm) a piece of this kind can have it.
          */
@@ -10844,6 +11735,46 @@ export interface components {
             name: string;
             /** Share */
             share: number;
+        };
+        /**
+         * Sold
+         * @description A size that a thing, or a material, is sold in. `price_minor` None is unpriced.
+         */
+        "Sold-Input": {
+            /**
+             * At
+             * @default
+             */
+            at?: string;
+            /** Price Minor */
+            price_minor?: number | null;
+            /** Size */
+            size: number;
+            /**
+             * Unit
+             * @enum {string}
+             */
+            unit: "ml" | "g" | "piece" | "m";
+        };
+        /**
+         * Sold
+         * @description A size that a thing, or a material, is sold in. `price_minor` None is unpriced.
+         */
+        "Sold-Output": {
+            /**
+             * At
+             * @default
+             */
+            at: string;
+            /** Price Minor */
+            price_minor: number | null;
+            /** Size */
+            size: number;
+            /**
+             * Unit
+             * @enum {string}
+             */
+            unit: "ml" | "g" | "piece" | "m";
         };
         /**
          * SortPrep
@@ -11033,6 +11964,56 @@ export interface components {
             act: "stirred";
             /** Pot */
             pot: string;
+        };
+        /**
+         * Stocked
+         * @description What is known of buying a material or a thing: its packs, the one that is preferred, what is never run below.
+         */
+        "Stocked-Input": {
+            /** Item */
+            item: string;
+            /**
+             * Least
+             * @description What is to be left on the shelf, in the unit of its first pack.
+             * @default 0
+             */
+            least?: number;
+            /**
+             * Packs
+             * @default []
+             */
+            packs?: components["schemas"]["Sold-Input"][];
+            /**
+             * Prefers
+             * @description Which of its packs is always bought, from 1; 0 for the cheapest way.
+             * @default 0
+             */
+            prefers?: number;
+        };
+        /**
+         * Stocked
+         * @description What is known of buying a material or a thing: its packs, the one that is preferred, what is never run below.
+         */
+        "Stocked-Output": {
+            /** Item */
+            item: string;
+            /**
+             * Least
+             * @description What is to be left on the shelf, in the unit of its first pack.
+             * @default 0
+             */
+            least: number;
+            /**
+             * Packs
+             * @default []
+             */
+            packs: components["schemas"]["Sold-Output"][];
+            /**
+             * Prefers
+             * @description Which of its packs is always bought, from 1; 0 for the cheapest way.
+             * @default 0
+             */
+            prefers: number;
         };
         /**
          * Stratum
@@ -12039,7 +13020,7 @@ export interface components {
             /** Document */
             document: string;
             /** Kind */
-            kind: ("kit" | "recipe" | "shelf") | "setting";
+            kind: ("kit" | "recipe" | "shelf" | "lot") | "setting";
             /** Says */
             says: string;
             /** Slug */
@@ -13586,6 +14567,201 @@ export interface operations {
             };
         };
     };
+    get_choices_api_buying_choices_get: {
+        parameters: {
+            query: {
+                key: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ChoiceOut"][];
+                };
+            };
+            /** @description Problem details */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    get_list_api_buying_list_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ListOut"];
+                };
+            };
+            /** @description Problem details */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    get_list_file_api_buying_list__kind__get: {
+        parameters: {
+            query?: {
+                paper?: "a4" | "letter";
+            };
+            header?: never;
+            path: {
+                kind: "csv" | "txt" | "pdf";
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/pdf": unknown;
+                    "text/csv": unknown;
+                    "text/plain": unknown;
+                };
+            };
+            /** @description Problem details */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    read_price_api_buying_price_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PriceIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PriceOut"];
+                };
+            };
+            /** @description Problem details */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    get_purse_api_buying_purse_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PurseOut"];
+                };
+            };
+            /** @description Problem details */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    put_purse_api_buying_purse_put: {
+        parameters: {
+            query?: never;
+            header: {
+                /** @description The revision that was read, as "7"; "0" for what is not there yet. */
+                "If-Match": string;
+                /** @description A key of the asker's own: the same asked again under it is not done twice. */
+                "Idempotency-Key"?: string;
+            };
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Purse-Input"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Purse-Output"];
+                };
+            };
+            /** @description Problem details */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
     get_catalogue_api_catalogue_get: {
         parameters: {
             query?: never;
@@ -14754,6 +15930,70 @@ export interface operations {
             };
         };
     };
+    get_cost_api_jobs__job_id__cost_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Cost"];
+                };
+            };
+            /** @description Problem details */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    get_finish_costs_api_jobs__job_id__cost_finishes_get: {
+        parameters: {
+            query: {
+                zone: string;
+            };
+            header?: never;
+            path: {
+                job_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FinishCost"][];
+                };
+            };
+            /** @description Problem details */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
     get_drawing_api_jobs__job_id__drawing_svg_get: {
         parameters: {
             query?: never;
@@ -15617,6 +16857,80 @@ export interface operations {
                 content: {
                     "image/png": string;
                 };
+            };
+            /** @description Problem details */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    put_lot_api_lots__slug__put: {
+        parameters: {
+            query?: never;
+            header: {
+                /** @description The revision that was read, as "7"; "0" for what is not there yet. */
+                "If-Match": string;
+                /** @description A key of the asker's own: the same asked again under it is not done twice. */
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                slug: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Lot-Input"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Lot-Output"];
+                };
+            };
+            /** @description Problem details */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    delete_lot_api_lots__slug__delete: {
+        parameters: {
+            query?: never;
+            header: {
+                /** @description The revision that was read, as "7"; "0" for what is not there yet. */
+                "If-Match": string;
+                /** @description A key of the asker's own: the same asked again under it is not done twice. */
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                slug: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
             /** @description Problem details */
             default: {

@@ -24,6 +24,7 @@ const BoardSide = new LaterView(() => import("../board/BoardSide").then((m) => m
 const LookSide = new LaterView(() => import("../look/LookSide").then((m) => m.LookSide));
 const MixSide = new LaterView(() => import("./MixSide").then((m) => m.MixSide));
 const SheetSide = new LaterView(() => import("../sheet/SheetSide").then((m) => m.SheetSide));
+const CostSide = new LaterView(() => import("../cost/CostSide").then((m) => m.CostSide));
 const StepsSide = new LaterView(() => import("../steps/StepsSide").then((m) => m.StepsSide));
 
 const NONE: Zone[] = [];
@@ -36,6 +37,7 @@ const SIDES = [
   { slug: "mix", name: "Mix" },
   { slug: "sheet", name: "Sheet" },
   { slug: "steps", name: "Steps" },
+  { slug: "cost", name: "Cost" },
 ] as const;
 
 const BOARD = [{ slug: "board", name: "Board" }] as const;
@@ -71,7 +73,7 @@ export function JobView() {
     if (looked) lookAt?.(looked);
   }, [looked, lookAt]);
   useEffect(() => {
-    for (const side of [FinishSide, LookSide, MixSide, SheetSide, StepsSide]) side.ahead();
+    for (const side of [FinishSide, LookSide, MixSide, SheetSide, StepsSide, CostSide]) side.ahead();
   }, []);
   const { undo, redo, replan } = open?.session ?? {};
   // What was chosen for the workshop, on whatever screen, counts here once it is saved.
@@ -136,6 +138,7 @@ export function JobView() {
           {now === "look" && <Later view={LookSide} given={{ ...at, onLayer: setLayer }} />}
           {now === "mix" && <Later view={MixSide} given={{ ...at, onLayer: setLayer }} />}
           {now === "sheet" && <Later view={SheetSide} given={at} />}
+          {now === "cost" && <Later view={CostSide} given={{ open, zone }} />}
           {now === "steps" && <Later view={StepsSide} given={{ open, zone }} />}
         </div>
       </div>

@@ -8,6 +8,7 @@ import { Alert } from "../parts/notices";
 const KINDS: Record<Kept["kind"], string> = {
   kit: "kit",
   recipe: "recipe",
+  lot: "Bought",
   shelf: "shelf entry",
   setting: "setting",
 };

@@ -11,6 +11,7 @@ const KINDS: Record<Aside["kind"], string> = {
   kit: "Kit",
   recipe: "Recipe",
   shelf: "Shelf",
+  lot: "Bought",
   setting: "Setting",
   job: "Job",
 };

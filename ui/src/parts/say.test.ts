@@ -1,7 +1,8 @@
 import { describe, expect, it } from "vitest";
 import amounts from "../../../tests/amounts.json";
 import durations from "../../../tests/durations.json";
-import { amount, clock, lasts } from "./say";
+import written from "../../../tests/money.json";
+import { amount, clock, lasts, money } from "./say";
 
 describe("durations", () => {
   it.each(durations as [number, string][])("%d minutes are said as on paper", (minutes, said) => {
@@ -29,4 +30,13 @@ describe("amounts", () => {
     const { value, unit } = amount(ml, "ml");
     expect(`${value} ${unit}`).toBe(said);
   });
+});
+
+describe("money", () => {
+  it.each(written as [number | null, number, string, string][])(
+    "%s is written as on paper",
+    (minor, exponent, currency, said) => {
+      expect(money(minor, exponent, currency)).toBe(said);
+    },
+  );
 });

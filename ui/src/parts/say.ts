@@ -47,6 +47,13 @@ export function amount(value: number, unit: "ml" | "g"): { value: string; unit: 
   };
 }
 
+/** Money in minor units as it is written; null is unpriced, never nothing. The server says it alike: tests of both read
+ * `tests/money.json`. */
+export function money(minor: number | null, exponent: number, currency: string): string {
+  if (minor === null) return "unpriced";
+  return `${(minor / 10 ** exponent).toFixed(exponent)} ${currency}`.trimEnd();
+}
+
 /** Millilitres in a sentence. */
 export function ml(value: number): string {
   const said = amount(value, "ml");

@@ -42,7 +42,7 @@ export function QuickPot() {
         begin.reset();
       }}
     >
-      <Dialog.Trigger className="w-16 shrink-0 bg-tape px-2 leading-tight font-bold text-ink sm:w-auto sm:px-5">
+      <Dialog.Trigger className="w-14 shrink-0 bg-tape px-1 leading-tight font-bold text-ink sm:w-auto sm:px-5">
         Quick pot
       </Dialog.Trigger>
       <Dialog.Portal>

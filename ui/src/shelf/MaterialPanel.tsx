@@ -1,4 +1,5 @@
 import { useState } from "react";
+import { Link } from "react-router";
 import { answer, api, type Coverage, Refused, type ShelfItem, type ShelfLine } from "../api/client";
 import { useDeleteShelf, usePutShelf } from "../api/edits";
 import { useCatalogue, useSettings } from "../api/workshop";
@@ -17,7 +18,7 @@ const today = () => new Date().toISOString().slice(0, 10);
 /** Values of the models, which few painters ask for. */
 const MODEL = new Set(["true_density", "swelling", "packing_limit", "viscosity_mpa_s", "scattering"]);
 
-/** One material: stock, packs, and its values, each with where it comes from and a way back. */
+/** One material: stock, and its values, each with where it comes from and a way back. */
 export function MaterialPanel({ line }: { line: ShelfLine }) {
   const { material } = line;
   const put = usePutShelf(material.name);
@@ -106,7 +107,13 @@ export function MaterialPanel({ line }: { line: ShelfLine }) {
             />
           </label>
         </div>
-        <Packs item={item} onChange={(packs) => change({ packs })} />
+        <p className="narrow mt-2 text-sm">
+          Sizes it is sold in, and prices, are under{" "}
+          <Link to="/buying" className="underline">
+            Buying
+          </Link>
+          .
+        </p>
         <Weigh
           solid={material.kind === "powder"}
           onDensity={(density) => overlay("bulk_density", density, "measured")}
@@ -204,47 +211,6 @@ function FromLabel({ field, name, unit, least, most, onValue }: FromLabelProps) 
         Set
       </button>
     </span>
-  );
-}
-
-function Packs({ item, onChange }: { item: ShelfItem; onChange: (packs: ShelfItem["packs"]) => void }) {
-  const [size, setSize] = useState(500);
-  const [price, setPrice] = useState(0);
-  return (
-    <div className="mt-3">
-      <h3 className={LABEL}>Sold in</h3>
-      <ul className="flex flex-wrap gap-2">
-        {item.packs.map((pack, i) => (
-          <li key={`${pack.size}${pack.unit}${pack.price}`} className="flex items-center gap-2 bg-tape pl-2">
-            <span className="numeral">
-              {say(pack.size)} {pack.unit}, {pack.price.toFixed(2)} {pack.currency}
-            </span>
-            <button
-              type="button"
-              className="press border-0"
-              aria-label={`Take out the pack of ${pack.size} ${pack.unit}`}
-              onClick={() => onChange(item.packs.filter((_, k) => k !== i))}
-            >
-              ×
-            </button>
-          </li>
-        ))}
-      </ul>
-      <div data-asked className="mt-1 grid grid-cols-[1fr_1fr_auto] items-end gap-2">
-        <NumberField label="Pack" value={size} unit={item.unit} min={1} max={100000} onChange={setSize} />
-        <NumberField label="Price" value={price} unit="" min={0} max={100000} onChange={setPrice} />
-        <button
-          type="button"
-          className="press"
-          onClick={(e) =>
-            sound(e.currentTarget) &&
-            onChange([...item.packs, { size, unit: item.unit, price, currency: "" }])
-          }
-        >
-          Add pack
-        </button>
-      </div>
-    </div>
   );
 }
 

@@ -22,6 +22,7 @@ from .profiles import Profile
 from .recipes import Recipe
 from .surfaces import Ground, Relief
 from .techniques import Act, Rescue, Technique, Thickness, Tool
+from .things import Thing
 from .words import Phrase, Retired, Term
 
 
@@ -94,6 +95,8 @@ class Catalogue:
     """Constants of how films look."""
     marks: Mapping[str, Mark]
     """The marks techniques leave, by technique."""
+    things: Mapping[str, Thing]
+    """What is bought and used up beside what is mixed."""
     learned: Mapping[str, LearnedRate] = field(default_factory=dict)
     """What the painter's log says a mix takes, by "recipe|technique"."""
     waits: Mapping[str, float] = field(default_factory=dict)

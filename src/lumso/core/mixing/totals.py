@@ -4,7 +4,7 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 
 from ..value import Value
-from .mix import Mix
+from .mix import Mix, Part
 
 
 @dataclass(frozen=True)
@@ -40,6 +40,12 @@ class Totals(Value):
     materials: tuple[MaterialTotal, ...]
 
 
+def lots_of(part: Part) -> list[tuple[str, str, float, float]]:
+    """The paints a part is mixed from, or the part itself: colour, how it is drawn, ml and g of each."""
+    lots = [(paint.name, paint.hex, paint.ml, paint.g) for paint in part.paints]
+    return lots or [(part.colour, part.hex, part.poured.value, part.mass.value)]
+
+
 def total_up(mixes: Sequence[Mix]) -> Totals:
     """Totals by mix (recipe, shares and colours alike) and by material (colours apart; water is water)."""
     by_mix: dict[tuple[object, ...], MixTotal] = {}
@@ -58,8 +64,7 @@ def total_up(mixes: Sequence[Mix]) -> Totals:
             1 + (had.pots if had else 0),
         )
         for part in mix.parts:
-            lots = [(paint.name, paint.hex, paint.ml, paint.g) for paint in part.paints]
-            for colour, shade, ml, g in lots or [(part.colour, part.hex, part.poured.value, part.mass.value)]:
+            for colour, shade, ml, g in lots_of(part):
                 tinted = part.role in {"paint", "pigment"}
                 where = (part.material, f"{colour} {shade}" if tinted else "")
                 been = by_material.get(where)

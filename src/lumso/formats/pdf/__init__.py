@@ -7,5 +7,7 @@ from .daysheet import day_sheet
 from .labels import labels
 from .page import PAPERS, Paper
 from .piecesheet import jar_label, piece_sheet
+from .shoppingsheet import shopping_sheet
 
-__all__ = ["PAPERS", "Paper", "bench_sheet", "board_sheet", "cards", "day_sheet", "jar_label", "labels", "piece_sheet"]
+__all__ = ["PAPERS", "Paper", "bench_sheet", "board_sheet", "cards", "day_sheet", "jar_label", "labels", "piece_sheet",
+           "shopping_sheet"]  # fmt: skip

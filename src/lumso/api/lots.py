@@ -1,0 +1,84 @@
+"""Lots: what was bought and stands in the workshop, what the shelf says beside it, and what was poured from both."""
+
+from collections.abc import Sequence
+from math import inf
+from typing import Annotated
+
+from fastapi import APIRouter, Response
+from pydantic import BaseModel, Field
+
+from lumso.core.buying.lots import Lot, Use
+from lumso.core.errors import InvalidValue
+from lumso.core.log.acts import Poured
+from lumso.core.log.event import Event, standing
+from lumso.formats.workshop import document
+from lumso.store import entries, events
+
+from .context import Context, Here, IfMatch, Key, read_revision
+from .noting import event_of
+
+router = APIRouter(tags=["buying"])
+
+
+class LotOut(BaseModel):
+    """What was bought, and what is left of it now by what was poured since it was counted."""
+
+    lot: Lot
+    revision: int
+    left_now: float
+    free: float
+    """What is not promised."""
+    paid: str
+
+
+LotSlug = Annotated[str, Field(max_length=80)]
+
+
+@router.put("/lots/{slug}")
+def put_lot(slug: LotSlug, lot: Lot, here: Here, response: Response, if_match: IfMatch, key: Key = "") -> Lot:
+    """Put what was bought on the shelf, or say what is left of it."""
+    if lot.slug != slug:
+        raise InvalidValue("The lot and its address differ.", value=lot.slug, allowed=slug, field="slug")
+    if lot.left > lot.whole + 1e-9:
+        raise InvalidValue(f"{lot.left:g} {lot.unit} are more than was bought.", value=lot.left, field="left",
+                           allowed=f"0 to {lot.whole:g} {lot.unit}")  # fmt: skip
+    made = entries.save(here.db, "lot", slug, read_revision(if_match), document("lot", lot), key)
+    response.headers["ETag"] = f'"{made}"'
+    return lot
+
+
+@router.delete("/lots/{slug}", status_code=204)
+def delete_lot(slug: LotSlug, here: Here, if_match: IfMatch, key: Key = "") -> None:
+    """Take back that something was bought."""
+    entries.delete(here.db, "lot", slug, read_revision(if_match), key)
+
+
+def shelf_lots(here: Context, now: float) -> list[Lot]:
+    """What the shelf holds beside what was bought here, as lots: of paint, in the colour the material has itself."""
+    book, found = here.known(), []
+    for item in here.workshop().shelf:
+        material = book.materials.get(item.slug)
+        if material is not None and item.on_hand > 0:
+            hex_ = material.hex if material.role in {"paint", "pigment"} else ""
+            found.append(Lot(f"shelf:{item.slug}"[:80], item.slug, material.name, item.unit, item.on_hand,
+                             item.on_hand, now, hex=hex_))  # fmt: skip
+    return found
+
+
+def poured_uses(of: Sequence[Event]) -> list[Use]:
+    """What was poured, as uses."""
+    found = []
+    for event in standing(of):
+        act = event.act
+        if isinstance(act, Poured):
+            tinted = act.stuff.role in {"paint", "pigment"}
+            colour, hex_ = (act.stuff.colour, act.stuff.hex) if tinted else ("", "")
+            found.append(Use(event.at_min, act.stuff.material, colour, hex_, act.g / act.stuff.bulk_density, act.g,
+                             0.0, event.job))  # fmt: skip
+    return found
+
+
+def poured_since(here: Context, lots: Sequence[Lot]) -> list[Use]:
+    """What was poured since the first of the lots was counted."""
+    first = min((lot.counted_min for lot in lots), default=inf)
+    return [] if first == inf else poured_uses([event_of(e) for e in events.of_acts(here.db, "poured", first)])

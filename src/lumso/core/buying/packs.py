@@ -1,0 +1,158 @@
+"""Packs: what is sold, in which sizes, at which price, and what a basket of them comes to."""
+
+from collections.abc import Mapping, Sequence
+from dataclasses import dataclass, field
+from fractions import Fraction
+from itertools import product
+from math import ceil, floor
+
+from ..value import Value
+
+PER_UNIT = 100
+"""Sizes and needs are counted in hundredths of a ml, a g, a piece or a m: finer than anybody measures."""
+
+
+@dataclass(frozen=True)
+class Offer:
+    """A pack that can be bought. `holds` hundredths of what is wanted; `price` in minor units, None unpriced."""
+
+    id: str
+    of: str
+    """The key of what it holds."""
+    holds: int
+    price: int | None
+
+
+@dataclass(frozen=True)
+class Bundle:
+    """So many of these packs for a price, in any mixture: two tins of whatever colour for 20."""
+
+    id: str
+    count: int
+    price: int
+    offers: tuple[str, ...]
+
+
+@dataclass(frozen=True)
+class Wanted:
+    """How much is wanted, hundredths; `spoils` where what is over will not keep."""
+
+    key: str
+    amount: int
+    spoils: bool = False
+
+
+@dataclass(frozen=True)
+class Shop:
+    """What is wanted, and what is sold."""
+
+    wanted: tuple[Wanted, ...]
+    offers: tuple[Offer, ...]
+    bundles: tuple[Bundle, ...] = ()
+
+
+@dataclass(frozen=True)
+class Basket(Value):
+    """What to buy: so many of each pack, and which of them are paid for as bundles.
+
+    `money` in minor units, `spoils` the hundredths that are over and will not keep, `count` how many packs there are.
+    """
+
+    packs: Mapping[str, int] = field(default_factory=dict)
+    bundled: Mapping[str, Mapping[str, int]] = field(default_factory=dict)
+    """By bundle: how many of each pack are in it, over all the times it is taken."""
+    money: int = 0
+    spoils: int = 0
+    count: int = 0
+    proven: bool = True
+
+    @property
+    def rank(self) -> tuple[int, int, int]:
+        """What is asked for first: money, then what will spoil, then how many packs."""
+        return self.money, self.spoils, self.count
+
+
+def holds(size: float) -> int:
+    """The size of a pack in hundredths, never more than it is."""
+    return floor(size * PER_UNIT + 1e-6)
+
+
+def hundredths(amount: float) -> int:
+    """A need in hundredths, never less than it is."""
+    return max(ceil(amount * PER_UNIT - 1e-6), 0)
+
+
+def over(shop: Shop, packs: Mapping[str, int]) -> dict[str, int]:
+    """What a choice of packs holds beyond what is wanted, by key; below zero where it is not enough."""
+    held = {w.key: -w.amount for w in shop.wanted}
+    for offer in shop.offers:
+        if offer.of in held:
+            held[offer.of] += offer.holds * packs.get(offer.id, 0)
+    return held
+
+
+def by_brute_force(shop: Shop, most: int) -> Basket | None:
+    """The best basket of at most `most` of each pack by trying every one, with every way to take the bundles.
+
+    For small cases: what the search is measured against.
+    """
+    best: Basket | None = None
+    ids = [o.id for o in shop.offers]
+    for counts in product(range(most + 1), repeat=len(ids)):
+        packs = dict(zip(ids, counts, strict=True))
+        left = over(shop, packs)
+        if min(left.values(), default=0) < 0:
+            continue
+        money, bundled = cheapest_bundling(shop, packs)
+        spoils = sum(left[w.key] for w in shop.wanted if w.spoils)
+        basket = Basket({k: n for k, n in packs.items() if n}, bundled, money, spoils, sum(counts))
+        if best is None or basket.rank < best.rank:
+            best = basket
+    return best
+
+
+def cheapest_bundling(shop: Shop, packs: Mapping[str, int]) -> tuple[int, dict[str, dict[str, int]]]:
+    """The least that given packs cost, and what is bundled for it, by trying every way."""
+    prices = {o.id: o.price or 0 for o in shop.offers}
+
+    def rest(left: dict[str, int], at: int) -> tuple[int, dict[str, dict[str, int]]]:
+        if at == len(shop.bundles):
+            return sum(prices[k] * n for k, n in left.items()), {}
+        best = rest(left, at + 1)
+        bundle = shop.bundles[at]
+        mine = [k for k in bundle.offers if left.get(k)]
+        for counts in product(*(range(left[k] + 1) for k in mine)):
+            times, odd = divmod(sum(counts), bundle.count)
+            if not times or odd:
+                continue
+            inside = {k: n for k, n in zip(mine, counts, strict=True) if n}
+            money, taken = rest({k: n - inside.get(k, 0) for k, n in left.items()}, at + 1)
+            if money + times * bundle.price < best[0]:
+                best = money + times * bundle.price, {bundle.id: inside, **taken}
+        return best
+
+    return rest({k: n for k, n in packs.items() if n}, 0)
+
+
+def paid_for(shop: Shop, basket: Basket) -> dict[str, Fraction]:
+    """What each key comes to of the basket's money, exactly. A bundle is shared by what its packs would cost alone."""
+    prices = {o.id: o.price or 0 for o in shop.offers}
+    of = {o.id: o.of for o in shop.offers}
+    paid = {w.key: Fraction() for w in shop.wanted}
+    left = dict(basket.packs)
+    bundles = {b.id: b for b in shop.bundles}
+    for slug, inside in basket.bundled.items():
+        count, alone = sum(inside.values()), sum(prices[k] * n for k, n in inside.items())
+        price = bundles[slug].price * (count // bundles[slug].count)
+        for k, n in inside.items():
+            left[k] -= n
+            paid[of[k]] += price * (Fraction(prices[k] * n, alone) if alone else Fraction(n, count))
+    for k, n in left.items():
+        paid[of[k]] += prices[k] * n
+    return paid
+
+
+def unpriced(shop: Shop) -> Sequence[str]:
+    """The keys that no priced pack holds, or no pack at all."""
+    priced = {o.of for o in shop.offers if o.price is not None}
+    return [w.key for w in shop.wanted if w.key not in priced and w.amount > 0]

@@ -1,0 +1,79 @@
+"""Money: whole minor units, written and read alike, added up exactly, never mixed."""
+
+import json
+from fractions import Fraction
+from typing import cast
+
+import pytest
+from hypothesis import given
+from hypothesis import strategies as st
+
+from lumso.core.buying.money import (
+    EXPONENTS,
+    MixedCurrencies,
+    Money,
+    apportioned,
+    exponent,
+    half_even,
+    read_money,
+    said,
+    total,
+)
+from lumso.core.errors import InvalidValue
+from tests.conftest import ROOT
+
+WRITTEN = cast("list[tuple[int | None, int, str, str]]", json.loads((ROOT / "tests" / "money.json").read_text()))
+
+
+@pytest.mark.parametrize(("minor", "digits", "currency", "text"), WRITTEN)
+def test_money_is_written_with_the_decimals_of_its_currency(
+    minor: int | None, digits: int, currency: str, text: str
+) -> None:
+    assert exponent(currency) == digits
+    assert said(minor, currency) == text
+
+
+@pytest.mark.parametrize(
+    ("typed", "currency", "minor"),
+    [("12.50", "EUR", 1250), ("12,5", "EUR", 1250), ("12", "", 1200), ("0.05", "", 5), ("1250", "JPY", 1250),
+     ("1.25", "KWD", 1250), (" 3 EUR ", "EUR", 300)],
+)  # fmt: skip
+def test_a_price_is_read_into_minor_units(typed: str, currency: str, minor: int) -> None:
+    assert read_money(typed, currency) == minor
+
+
+@pytest.mark.parametrize(
+    ("typed", "currency"), [("12.505", "EUR"), ("1.5", "JPY"), ("-3", ""), ("three", ""), ("", "")]
+)
+def test_a_price_with_more_than_its_currency_has_is_refused(typed: str, currency: str) -> None:
+    with pytest.raises(InvalidValue) as error:
+        read_money(typed, currency)
+    assert error.value.field == "price"
+
+
+@given(st.integers(0, 10**8), st.sampled_from(["", "EUR", *EXPONENTS]))
+def test_what_is_written_is_read_as_the_same(minor: int, currency: str) -> None:
+    assert read_money(said(minor, currency), currency) == minor
+
+
+def test_halves_go_to_the_even_neighbour() -> None:
+    assert [half_even(Fraction(n, 2)) for n in (1, 3, 5, -1)] == [0, 2, 2, 0]
+
+
+@given(st.lists(st.fractions(0, 10_000, max_denominator=997), max_size=40))
+def test_shown_parts_add_up_to_the_sum_rounded_once_and_none_is_off_by_a_unit(parts: list[Fraction]) -> None:
+    shown = apportioned(parts)
+    assert sum(shown) == half_even(sum(parts, Fraction()))
+    assert all(abs(Fraction(s) - p) < 1 for s, p in zip(shown, parts, strict=True))
+
+
+def test_the_unit_that_is_missing_goes_to_the_part_that_lost_the_most() -> None:
+    assert apportioned([Fraction("1.4"), Fraction("1.9"), Fraction("0.7")]) == (1, 2, 1)
+    assert apportioned([Fraction("0.5"), Fraction("0.5")]) == (1, 0)
+
+
+def test_two_currencies_are_never_added() -> None:
+    assert total([]) is None
+    assert total([Money(3, "EUR"), Money(4, "EUR")]) == Money(7, "EUR")
+    with pytest.raises(MixedCurrencies):
+        total([Money(3, "EUR"), Money(4, "USD")])
