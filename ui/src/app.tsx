@@ -98,7 +98,7 @@ export function App() {
               to={to}
               end={to === "/"}
               className={({ isActive }) =>
-                `narrow flex min-h-11 min-w-11 items-center justify-center font-semibold sm:px-3 ${isActive ? "border-b-4 border-on-bar pt-1" : ""}`
+                `narrow flex min-h-11 min-w-10 items-center justify-center px-1 font-semibold sm:min-w-11 sm:px-3 ${isActive ? "border-b-4 border-on-bar pt-1" : ""}`
               }
             >
               {name}
