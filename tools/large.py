@@ -32,7 +32,7 @@ def large_job() -> Job:
                 break
         mine = surfaces[number % len(surfaces)]
         zones.append(Zone(f"zone-{number}", f"Zone {number}", "painted-unsealed", (mine,), tuple(layers[:LAYERS])))
-    job = Job("lumso-job", 8, "Large job", tuple(zones), Piece(kind.slug, sizes), Use(("hands",)))
+    job = Job("lumso-job", 9, "Large job", tuple(zones), Piece(kind.slug, sizes), Use(("hands",)))
     return embed(job, catalogue)
 
 

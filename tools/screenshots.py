@@ -114,14 +114,21 @@ def take(url: str, folder: Path) -> None:
         page.get_by_role("tab", name="What goes wrong").click()
         page.get_by_role("article").first.wait_for()
         shoot("findings")
-        page.get_by_role("button", name="Undo").click()
-        page.get_by_role("button", name="Finish library").click()
-        page.get_by_text("h of work a m²").first.wait_for()
-        page.wait_for_timeout(3000)  # their pictures
-        shoot("library")
+        page.goto(url)
+        page.get_by_role("region", name="Jobs").get_by_role("link", name="Proscenium panels").click()
+        page.get_by_role("complementary").get_by_role("button", name="Panels").click()
+        page.get_by_role("button", name="3. Paint").click()
+        page.get_by_role("tab", name="Where it goes").click()
+        page.get_by_role("region", name="Panel 1.1").get_by_role("img").scroll_into_view_if_needed()
+        shoot("layout")
+        page.goto(url)
+        page.get_by_role("region", name="Jobs").get_by_role("link", name="Costume wardrobe").click()
+        page.get_by_role("link", name="Cost", exact=True).click()
+        page.get_by_role("button", name="Work them out").click()
+        page.get_by_role("table").wait_for()
+        shoot("cost")
         for name, address, wait in (
             ("book", "/book", "Salt wash"),
-            ("recipe", "/book/salt-wash", "Measured with your kit"),
             ("kit", "/kit", "A measure of your own"),
         ):
             page.goto(url + address)
@@ -137,9 +144,8 @@ def take(url: str, folder: Path) -> None:
         shoot("log")
         at_the_bench(page, url, folder)
         page.set_viewport_size(PHONE)  # type: ignore[arg-type]
-        page.goto(f"{url}/book/salt-wash")
-        page.get_by_text("Measured with your kit").last.wait_for()
-        page.get_by_role("region", name="The pot").evaluate("e => e.scrollIntoView()")
+        page.goto(f"{url}/buying")
+        page.get_by_text("Still to pay").wait_for()
         shoot("phone")
         browser.close()
 

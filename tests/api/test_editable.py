@@ -64,6 +64,7 @@ NOT_DOCUMENTS = {
     "DELETE /api/photographs/{name}",
     "POST /api/photographs/{name}/colour",
     "POST /api/jobs/{job_id}/print",
+    "POST /api/layouts",
     "POST /api/lengths",
     "POST /api/mix-sheet",
     "POST /api/mix-sheet/measure",

@@ -14,6 +14,7 @@ from lumso.core.errors import InvalidValue
 from lumso.core.job.job import Job
 from lumso.core.layers.conditions import Room, steady
 from lumso.core.layers.wet_edge import OVERLAP_MM, glaze_plan, section_area
+from lumso.core.layout.mask import chord, oval, rectangle, strip_area
 from lumso.core.measure.lengths import Length
 from lumso.core.mixing.jar import HEADROOM
 from lumso.core.work.batches import CoatNeed, Losses, MixLife, pot_of, runs, sittings, split, trial_batch
@@ -120,7 +121,7 @@ def test_four_colours_of_salt_wash_on_a_chest() -> None:
     [(15, 1.5, 2), (10, 1.0, 3), (5, 0.5, 7)],
 )
 def test_a_dragged_glaze_on_a_panel_of_2_4_m(open_min: float, section: float, strips: int) -> None:
-    made = glaze_plan("z", "l", "Panel", 1200, 2400, open_min, 20, 2, 30, 100)
+    made = glaze_plan("z", "l", "Panel", rectangle(1200, 2400), open_min, 20, 2, 30, 100)
     assert made.section_m2 == pytest.approx(section)
     assert len(made.strips) == strips
     widths = {round(s.width_mm, 6) for s in made.strips}
@@ -131,13 +132,38 @@ def test_a_dragged_glaze_on_a_panel_of_2_4_m(open_min: float, section: float, st
 
 def test_a_wet_edge_that_cannot_be_kept_is_said_with_its_ways_out() -> None:
     # 1 min → 0.1 m²; one stroke of 2.4 m × 100 mm is 0.24 m²
-    made = glaze_plan("z", "l", "Panel", 1200, 2400, 1, 20, 2, 30, 100)
+    made = glaze_plan("z", "l", "Panel", rectangle(1200, 2400), 1, 20, 2, 30, 100)
     assert made.strips == ()
     assert "wet edge cannot be kept" in made.says
     assert len(made.ways) == 4
-    across = glaze_plan("z", "l", "Panel", 1200, 2400, 2, 20, 2, 30, 100, "across")
+    across = glaze_plan("z", "l", "Panel", rectangle(1200, 2400), 2, 20, 2, 30, 100, "across")
     assert across.stroke_mm == 1200
     assert across.strips
+
+
+def test_an_oval_of_1200_by_800_in_sections_of_0_3_square_metres_along_each_axis() -> None:
+    """It is 0.754 m²; the rectangle round it 0.96."""
+    open_min = 0.3 * (1 / 20 + 2 / 30) * 60 / 0.7  # so that A = 0.3 m²
+    top = oval(1200, 800)
+    down = glaze_plan("z", "l", "Top", top, open_min, 20, 2, 30, 100)
+    assert down.section_m2 == pytest.approx(0.3)
+    # Three of 1200: (1200 − 25)/3 + 25 = 416.7 wide. The middle one, 391.7 to 808.3, is u to ±0.3472 of the half axis:
+    # 2·600·400·(u√(1−u²) + asin u) = 0.327 m², too large. So four, of 318.75.
+    assert strip_area(top, "x", 391.67, 808.33) / 1e6 == pytest.approx(0.3266, abs=2e-4)
+    assert [round(s.width_mm, 2) for s in down.strips] == [318.75] * 4
+    assert sum(s.area_m2 for s in down.strips) - 0.7540 == pytest.approx(
+        sum(25 * chord(top, "x", at) for at in (306.25, 600, 893.75)) / 1e6, abs=2e-4
+    )
+    across = glaze_plan("z", "l", "Top", top, open_min, 20, 2, 30, 100, "across")
+    assert across.stroke_mm == 1200
+    assert len(across.strips) == 4  # three of 283.3 hold 0.331 in the middle
+    assert [s.stroke_mm for s in across.strips[1:3]] == pytest.approx([1200, 1200], rel=1e-3)
+    assert across.strips[0].area_m2 < across.strips[1].area_m2 <= 0.3
+    as_rectangle = glaze_plan("z", "l", "Top", rectangle(1200, 800), open_min, 20, 2, 30, 100)
+    assert len(as_rectangle.strips) == 4
+    smaller = glaze_plan("z", "l", "Top", oval(1000, 600), open_min, 20, 2, 30, 100)
+    boxed = glaze_plan("z", "l", "Top", rectangle(1000, 600), open_min, 20, 2, 30, 100)
+    assert (len(smaller.strips), len(boxed.strips)) == (2, 3)  # an oval is not its rectangle
 
 
 def test_a_chain_of_three_washes_with_leftovers() -> None:
@@ -334,7 +360,7 @@ def test_coats_that_share_a_pot_lie_within_what_it_lives(coats: list[CoatNeed], 
 def test_sections_cover_the_face_with_their_overlap(
     open_min: float, lays: float, passes: int, pace: float, width: float, height: float
 ) -> None:
-    made = glaze_plan("z", "l", "Panel", width, height, open_min, lays, passes, pace, 100)
+    made = glaze_plan("z", "l", "Panel", rectangle(width, height), open_min, lays, passes, pace, 100)
     area = section_area(open_min, lays, passes, pace)
     if not made.strips:
         assert area * 1e6 / height < 100

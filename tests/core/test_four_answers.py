@@ -136,7 +136,7 @@ def test_more_than_is_needed_is_held_against_vessel_and_shelf() -> None:
     """A wash of 30 ml with one measure of 100 ml: 1 + 3 of it make 400 ml, which no jam jar holds."""
     layer = start_layer("l", "paint-wash-raw-wood", "raw-pine", C)
     zone = Zone("z", "Pot", "raw-pine", (), (replace(layer, want=FromTotal("total", 30)),))
-    job = Job("lumso-job", 8, "Pot", (zone,))
+    job = Job("lumso-job", 9, "Pot", (zone,))
     mix = plan(job, Workshop(), C, Room()).zones[0].layers[0].pots[0].mix
     kit = Kit("k", "kit", (KitMeasure("cup", 100, 0, "cup"),))
     answer = measure_out(needs_of(mix), kit)

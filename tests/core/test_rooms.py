@@ -8,9 +8,9 @@ import lumso.core
 
 CORE = Path(lumso.core.__file__).parent
 ROOMS = (
-    "value", "memory", "errors", "figure", "measure", "learn", "book", "piece", "workshop", "job", "colour", "mixing",
-    "layers", "look", "changes", "checks", "advice", "edits", "work", "log", "pour", "rescue", "plan", "boards",
-    "days", "buying", "solver", "bench",
+    "value", "memory", "errors", "figure", "measure", "learn", "book", "layout", "piece", "workshop", "job", "colour",
+    "mixing", "layers", "look", "changes", "checks", "advice", "edits", "work", "log", "pour", "rescue", "plan",
+    "boards", "days", "buying", "solver", "bench",
 )  # fmt: skip
 """From the ground up. A new room takes its place here."""
 

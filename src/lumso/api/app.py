@@ -30,6 +30,7 @@ from . import (
     forms,
     jobs,
     keeping,
+    layouts,
     live,
     log,
     look,
@@ -103,6 +104,7 @@ def create_app(db: Database, catalogue: Catalogue, web: Path = WEB, names: froze
         bench,
         live,
         log,
+        layouts,
     ):
         app.include_router(part.router, prefix="/api", responses=errors.RESPONSES)
 

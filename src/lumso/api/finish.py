@@ -9,7 +9,9 @@ from pydantic import BaseModel, ConfigDict
 from lumso.core.advice import Advice, Trial, advise, trial
 from lumso.core.advice.library import Shelved, shelved
 from lumso.core.errors import InvalidValue
+from lumso.core.job.areas import measure
 from lumso.core.job.job import Zone
+from lumso.core.job.laying import with_layouts
 from lumso.core.work.effort import effort
 from lumso.core.work.steps import steps_of
 
@@ -34,6 +36,7 @@ def zone_of(asked: ZoneIn, here: Context) -> tuple[Zone, Trial]:
     if index is None:
         known = ", ".join(z.id for z in job.zones)
         raise InvalidValue(f"The job has no zone {asked.zone!r}.", value=asked.zone, allowed=known, field="zone")
+    job, _ = with_layouts(job, measure(job))
     return job.zones[index], trial(job, index, here.known_for(job), here.room())
 
 

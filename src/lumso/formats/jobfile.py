@@ -163,7 +163,12 @@ def _to_8(job: dict[str, Any]) -> dict[str, Any]:
     return {**job, "version": 8}
 
 
-UPGRADES: Upgrades = {1: _to_2, 2: _to_3, 3: _to_4, 4: _to_5, 5: _to_6, 6: _to_7, 7: _to_8}
+def _to_9(job: dict[str, Any]) -> dict[str, Any]:
+    """Version 9 adds layouts: where on its surfaces a layer goes; what was there stays."""
+    return {**job, "version": 9}
+
+
+UPGRADES: Upgrades = {1: _to_2, 2: _to_3, 3: _to_4, 4: _to_5, 5: _to_6, 6: _to_7, 7: _to_8, 8: _to_9}
 """From version n to n + 1: one chain for files and for the database."""
 
 

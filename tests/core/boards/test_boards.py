@@ -33,7 +33,7 @@ BASE = replace(laid("paint-plain", "#ece3cc", coats=2), id="base")
 WASH = replace(laid("colour-wash", "#3f7a78"), id="wash")
 SEAL = replace(laid("clear-coat-plain", coats=2), id="seal")
 JOB = Job(
-    "lumso-job", 8, "Counter", (Zone("z", "Doors", "painted-unsealed", (), (BASE, WASH, SEAL), prep=("degreased",)),)
+    "lumso-job", 9, "Counter", (Zone("z", "Doors", "painted-unsealed", (), (BASE, WASH, SEAL), prep=("degreased",)),)
 )
 
 

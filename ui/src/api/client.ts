@@ -109,6 +109,9 @@ export type Lot = Schemas["Lot-Output"];
 export type LotLine = Schemas["LotOut"];
 export type Cost = Schemas["Cost"];
 export type FinishCost = Schemas["FinishCost"];
+export type LayoutReply = Schemas["LayoutOut"];
+export type FaceLayout = Schemas["FaceLaid"];
+export type Layout = NonNullable<Layer["layout"]>;
 export type Problem = Schemas["ProblemOut"];
 
 export const api = createClient<paths>({ baseUrl: "/" });

@@ -1363,6 +1363,27 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/jobs/{job_id}/layout.{kind}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Get Template
+         * @description A layout at its true size: tiled over sheets, or as a drawing. `across_mm` and `down_mm` are what the check rules
+         *     of a first print measured.
+         */
+        get: operations["get_template_api_jobs__job_id__layout__kind__get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/jobs/{job_id}/mend": {
         parameters: {
             query?: never;
@@ -1462,6 +1483,26 @@ export interface paths {
          * @description Take a kit out, or put a shipped one back as it was. Without the one in use, the first there is is used.
          */
         delete: operations["delete_kit_api_kits__slug__delete"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/layouts": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Lay
+         * @description A layer's layout on the faces of its zone: stripes with their places, tape, passes. Keeps nothing.
+         */
+        post: operations["lay_api_layouts_post"];
+        delete?: never;
         options?: never;
         head?: never;
         patch?: never;
@@ -2664,6 +2705,27 @@ export interface components {
             zones: string[];
         };
         /**
+         * Arc
+         * @description A band on a round part, developed flat: a sector between two radii (0, both, on a cylinder: it is a strip), its
+         *     girth at each edge, and by how much straight tape would miss itself where it closes.
+         */
+        Arc: {
+            /** Angle Rad */
+            angle_rad: number;
+            /** Band */
+            band: number;
+            /** Girths Mm */
+            girths_mm: number[];
+            /** Inner Mm */
+            inner_mm: number;
+            /** Misses Mm */
+            misses_mm: number;
+            /** Outer Mm */
+            outer_mm: number;
+            /** Says */
+            says: string;
+        };
+        /**
          * Arrival
          * @description One entry of a file beside the workshop: new, the same, or a clash with what is there.
          */
@@ -2787,23 +2849,6 @@ export interface components {
             /** Surface */
             surface: string;
             width: components["schemas"]["Length-Input"];
-        };
-        /**
-         * Band
-         * @description Something on a surface that gets no coat: a glue face, a tenon, a hinge, a masked stripe; `count` like ones.
-         */
-        "Band-Output": {
-            /**
-             * Count
-             * @default 1
-             */
-            count: number;
-            length: components["schemas"]["Length-Output"];
-            /** Name */
-            name: string;
-            /** Surface */
-            surface: string;
-            width: components["schemas"]["Length-Output"];
         };
         /**
          * Bar
@@ -4876,13 +4921,21 @@ export interface components {
         };
         /**
          * Face
-         * @description A surface as a polygon. `zone` is the zone that coats it, "" where it is left bare.
+         * @description A surface as a polygon. `zone` is the zone that coats it, "" where it is left bare; `shape` says what
+         *     the polygon stands for: an oval in its box, the side of something round (one side's points, then the other's), or a
+         *     solid that no pattern is laid on.
          */
         Face: {
             /** Name */
             name: string;
             /** Outline */
             outline: components["schemas"]["Point"][];
+            /**
+             * Shape
+             * @default polygon
+             * @enum {string}
+             */
+            shape: "polygon" | "oval" | "round" | "solid";
             /** Surface */
             surface: string;
             /**
@@ -4890,6 +4943,38 @@ export interface components {
              * @default
              */
             zone: string;
+        };
+        /**
+         * FaceLaid
+         * @description A face with its layout: where it is on the drawing of the piece (mm), what is painted, how it is taped.
+         *
+         *     `like` are faces of the same surface and size, this one among them.
+         */
+        FaceLaid: {
+            /** Height Mm */
+            height_mm: number;
+            laid: components["schemas"]["LaidOut"];
+            /**
+             * Like
+             * @default 1
+             */
+            like: number;
+            /** Name */
+            name: string;
+            /**
+             * Outline
+             * @description From its own corner.
+             */
+            outline: components["schemas"]["Point"][];
+            /** Surface */
+            surface: string;
+            taping: components["schemas"]["Taping"];
+            /** Width Mm */
+            width_mm: number;
+            /** X Mm */
+            x_mm: number;
+            /** Y Mm */
+            y_mm: number;
         };
         /**
          * Factor
@@ -5533,6 +5618,32 @@ export interface components {
             wait_h: number | null;
         };
         /**
+         * Fit
+         * @description A pattern on a length. `stripes` are the repeat as it was made to fit; `changed` by how much what gives gave, as
+         *     a share of it; `off_mm` how far a mark is from where it should be, at the most.
+         */
+        Fit: {
+            /** Bands */
+            bands: components["schemas"]["lumso__core__layout__fit__Band"][];
+            /** Changed */
+            changed: number;
+            /** Length Mm */
+            length_mm: number;
+            /** Off Mm */
+            off_mm: number;
+            /** Repeats */
+            repeats: number;
+            /** Says */
+            says: string;
+            /** Stripes */
+            stripes: components["schemas"]["Stripe-Output"][];
+            /**
+             * Symmetrical
+             * @description Whether it is the same from both edges.
+             */
+            symmetrical: boolean;
+        };
+        /**
          * For
          * @description What something is bought for.
          */
@@ -5816,6 +5927,11 @@ export interface components {
             like: number;
             /** Open Min */
             open_min: number;
+            /**
+             * Outline
+             * @description The face, x across the strokes and y along them, from its corner.
+             */
+            outline: components["schemas"]["Point"][];
             /** Overlap Mm */
             overlap_mm: number;
             /** Says */
@@ -5840,7 +5956,8 @@ export interface components {
         };
         /**
          * GlazeStrip
-         * @description One section of a face, in the order it is done: from `start_mm` across the strokes, `width_mm` wide.
+         * @description One section of a face, in the order it is done: from `start_mm` across the strokes, `width_mm` wide; its longest
+         *     stroke, and its true area with what it laps over.
          */
         GlazeStrip: {
             /** Area M2 */
@@ -5851,6 +5968,8 @@ export interface components {
             number: number;
             /** Start Mm */
             start_mm: number;
+            /** Stroke Mm */
+            stroke_mm: number;
             /** Width Mm */
             width_mm: number;
         };
@@ -6341,7 +6460,7 @@ export interface components {
              * Version
              * @constant
              */
-            version: 8;
+            version: 9;
             /** Zones */
             zones: components["schemas"]["Zone-Input"][];
         };
@@ -6378,7 +6497,7 @@ export interface components {
              * Version
              * @constant
              */
-            version: 8;
+            version: 9;
             /** Zones */
             zones: components["schemas"]["Zone-Output"][];
         };
@@ -6901,6 +7020,30 @@ export interface components {
             streak: components["schemas"]["Shape"][];
         };
         /**
+         * LaidOut
+         * @description A pattern on a face: what is painted, and the share of the face that is.
+         */
+        LaidOut: {
+            /** @description The stripes that run across it, by their places down; of what is round, along its wall. */
+            across: components["schemas"]["Fit"] | null;
+            /**
+             * Arcs
+             * @description Of what is round: each band developed.
+             * @default []
+             */
+            arcs: components["schemas"]["Arc"][];
+            /** @description The stripes that run down it, by their places across. */
+            down: components["schemas"]["Fit"] | null;
+            /** Face M2 */
+            face_m2: number;
+            /** Painted M2 */
+            painted_m2: number;
+            /** Regions */
+            regions: components["schemas"]["Region"][];
+            /** Share */
+            share: number;
+        };
+        /**
          * Lane
          * @description A zone of a job, from top to bottom.
          */
@@ -7012,6 +7155,8 @@ export interface components {
              * @description The share of it that wiping leaves; None is as usual for its technique.
              */
             kept?: number | null;
+            /** @description Where on its surfaces it goes; None is wherever its technique touches. With one, `touched` is its share. */
+            layout?: components["schemas"]["Layout-Input"] | null;
             /**
              * Margin
              * @default 0.1
@@ -7143,6 +7288,8 @@ export interface components {
              * @description The share of it that wiping leaves; None is as usual for its technique.
              */
             kept: number | null;
+            /** @description Where on its surfaces it goes; None is wherever its technique touches. With one, `touched` is its share. */
+            layout: components["schemas"]["Layout-Output"] | null;
             /**
              * Margin
              * @default 0.1
@@ -7285,6 +7432,247 @@ export interface components {
             others: string[];
             /** Times */
             times: number;
+        };
+        /**
+         * Layout
+         * @description Where a layer goes. `stripes` are one repeat; of a border only the first counts, its gap the inset from the edge.
+         *     "repeats" are a stencil's: motifs as wide as stripes, in a row `row_mm` high, `inset_mm` in from the edge it runs
+         *     along, each painted over the share `covers` of its box.
+         *
+         *     `runs` is the way stripes run on the drawing: down it, or across it. `surfaces` are those of the zone it is on; none
+         *     is all that are drawn. Where it comes out `even`, whole repeats are made by what `gives`.
+         */
+        "Layout-Input": {
+            /**
+             * Anchor
+             * @default centred on a stripe
+             * @enum {string}
+             */
+            anchor?: "centred on a stripe" | "centred on a gap" | "from an edge";
+            /**
+             * Covers
+             * @default 0.5
+             */
+            covers?: number;
+            /**
+             * Ends
+             * @default with a stripe
+             * @enum {string}
+             */
+            ends?: "with a stripe" | "with half a gap" | "cut";
+            /**
+             * Even
+             * @default true
+             */
+            even?: boolean;
+            /**
+             * Gives
+             * @default gaps
+             * @enum {string}
+             */
+            gives?: "gaps" | "stripes" | "all";
+            /**
+             * Inset Mm
+             * @default 0
+             */
+            inset_mm?: number;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "stripes" | "checks" | "border" | "repeats";
+            /**
+             * Mirrored
+             * @description Whether each repeat runs there and back: the same from both edges, whatever the stripes.
+             * @default false
+             */
+            mirrored?: boolean;
+            /**
+             * Row Mm
+             * @default 100
+             */
+            row_mm?: number;
+            /**
+             * Runs
+             * @default down
+             * @enum {string}
+             */
+            runs?: "down" | "across";
+            /** Stripes */
+            stripes: components["schemas"]["Stripe-Input"][];
+            /**
+             * Surfaces
+             * @default []
+             */
+            surfaces?: string[];
+            /**
+             * Tape Off Mm
+             * @description How far off a tape's width may be.
+             * @default 0.2
+             */
+            tape_off_mm?: number;
+            /**
+             * Tapes Mm
+             * @description Widths of the tapes there are.
+             * @default [
+             *       6,
+             *       12,
+             *       19,
+             *       25,
+             *       38,
+             *       50
+             *     ]
+             */
+            tapes_mm?: number[];
+            /**
+             * Tick Mm
+             * @description The tick of the rule it is marked with.
+             * @default 1
+             */
+            tick_mm?: number;
+        };
+        /**
+         * Layout
+         * @description Where a layer goes. `stripes` are one repeat; of a border only the first counts, its gap the inset from the edge.
+         *     "repeats" are a stencil's: motifs as wide as stripes, in a row `row_mm` high, `inset_mm` in from the edge it runs
+         *     along, each painted over the share `covers` of its box.
+         *
+         *     `runs` is the way stripes run on the drawing: down it, or across it. `surfaces` are those of the zone it is on; none
+         *     is all that are drawn. Where it comes out `even`, whole repeats are made by what `gives`.
+         */
+        "Layout-Output": {
+            /**
+             * Anchor
+             * @default centred on a stripe
+             * @enum {string}
+             */
+            anchor: "centred on a stripe" | "centred on a gap" | "from an edge";
+            /**
+             * Covers
+             * @default 0.5
+             */
+            covers: number;
+            /**
+             * Ends
+             * @default with a stripe
+             * @enum {string}
+             */
+            ends: "with a stripe" | "with half a gap" | "cut";
+            /**
+             * Even
+             * @default true
+             */
+            even: boolean;
+            /**
+             * Gives
+             * @default gaps
+             * @enum {string}
+             */
+            gives: "gaps" | "stripes" | "all";
+            /**
+             * Inset Mm
+             * @default 0
+             */
+            inset_mm: number;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "stripes" | "checks" | "border" | "repeats";
+            /**
+             * Mirrored
+             * @description Whether each repeat runs there and back: the same from both edges, whatever the stripes.
+             * @default false
+             */
+            mirrored: boolean;
+            /**
+             * Row Mm
+             * @default 100
+             */
+            row_mm: number;
+            /**
+             * Runs
+             * @default down
+             * @enum {string}
+             */
+            runs: "down" | "across";
+            /** Stripes */
+            stripes: components["schemas"]["Stripe-Output"][];
+            /**
+             * Surfaces
+             * @default []
+             */
+            surfaces: string[];
+            /**
+             * Tape Off Mm
+             * @description How far off a tape's width may be.
+             * @default 0.2
+             */
+            tape_off_mm: number;
+            /**
+             * Tapes Mm
+             * @description Widths of the tapes there are.
+             * @default [
+             *       6,
+             *       12,
+             *       19,
+             *       25,
+             *       38,
+             *       50
+             *     ]
+             */
+            tapes_mm: number[];
+            /**
+             * Tick Mm
+             * @description The tick of the rule it is marked with.
+             * @default 1
+             */
+            tick_mm: number;
+        };
+        /**
+         * LayoutIn
+         * @description The job on the screen, and which layer of it is laid out.
+         */
+        LayoutIn: {
+            job: components["schemas"]["JobBody-Input"];
+            /** Layer */
+            layer: string;
+            /**
+             * Sequence
+             * @default 0
+             */
+            sequence?: number;
+            /** Zone */
+            zone: string;
+        };
+        /**
+         * LayoutOut
+         * @description A layout on each face it lies on. `says` is why it cannot be laid; "" where it can.
+         */
+        LayoutOut: {
+            /**
+             * Allowed
+             * @default
+             */
+            allowed?: string;
+            /** Faces */
+            faces: components["schemas"]["FaceLaid"][];
+            /** Left Out */
+            left_out: string[];
+            /** Metres */
+            metres: number;
+            /** On */
+            on: components["schemas"]["lumso__api__layouts__SurfaceOut"][];
+            /**
+             * Says
+             * @default
+             */
+            says?: string;
+            /** Sequence */
+            sequence: number;
+            /** Share */
+            share: number;
+            to_tick: components["schemas"]["TickOut"] | null;
         };
         /**
          * LearnedOut
@@ -7759,6 +8147,38 @@ export interface components {
             /** Made Min */
             made_min: number;
             shopping: components["schemas"]["ShoppingList"];
+        };
+        /**
+         * Listed
+         * @description A line of the list: an element, where it lies from the datum, how wide, in which pass, what its edges take.
+         */
+        Listed: {
+            /** Cut */
+            cut: boolean;
+            /** End Mm */
+            end_mm: number;
+            /** Length Mm */
+            length_mm: number;
+            /**
+             * Marks Mm
+             * @description Both, in order.
+             */
+            marks_mm: number[];
+            /** Name */
+            name: string;
+            /** Number */
+            number: number;
+            /** Painted In */
+            painted_in: number;
+            /**
+             * Runs
+             * @enum {string}
+             */
+            runs: "down" | "across" | "round";
+            /** Start Mm */
+            start_mm: number;
+            /** Width Mm */
+            width_mm: number;
         };
         /**
          * LogOut
@@ -9218,7 +9638,7 @@ export interface components {
              * Bands
              * @default []
              */
-            bands: components["schemas"]["Band-Output"][];
+            bands: components["schemas"]["lumso__core__piece__piece__Band-Output"][];
             /** Counts */
             counts: {
                 [key: string]: number;
@@ -9303,7 +9723,7 @@ export interface components {
             /** Slug */
             slug: string;
             /** Surfaces */
-            surfaces: components["schemas"]["SurfaceOut"][];
+            surfaces: components["schemas"]["lumso__api__workshop__SurfaceOut"][];
         };
         /**
          * Pin
@@ -10600,6 +11020,26 @@ export interface components {
             name: string;
         };
         /**
+         * Region
+         * @description A part of a face that is painted: its outline, in mm from the datum, and a hole in it, if it has one.
+         */
+        Region: {
+            /**
+             * Area M2
+             * @default 0
+             */
+            area_m2: number;
+            /**
+             * Hole
+             * @default []
+             */
+            hole: components["schemas"]["Point"][];
+            /** Number */
+            number: number;
+            /** Outline */
+            outline: components["schemas"]["Point"][];
+        };
+        /**
          * Relief
          * @description How far a surface departs from flat, and what that does to its area.
          */
@@ -10705,6 +11145,38 @@ export interface components {
              * @enum {string}
              */
             state: "none" | "listening" | "gone";
+        };
+        /**
+         * Run
+         * @description A tape along one edge of a stripe. `over` says what it covers: the gap beside the stripe.
+         */
+        Run: {
+            /**
+             * At Mm
+             * @description Where its edge lies, from the datum, exactly.
+             */
+            at_mm: number;
+            /**
+             * Edge
+             * @enum {string}
+             */
+            edge: "first" | "second" | "outer" | "inner";
+            /** Length Mm */
+            length_mm: number;
+            /**
+             * Mark Mm
+             * @description The same, to the tick.
+             */
+            mark_mm: number;
+            /**
+             * Painted In
+             * @description The pass it is for, from 1.
+             */
+            painted_in: number;
+            /** Stripe */
+            stripe: number;
+            /** Tape Mm */
+            tape_mm: number;
         };
         /**
          * Rung
@@ -12120,6 +12592,36 @@ export interface components {
             wiped: boolean;
         };
         /**
+         * Stripe
+         * @description A stripe of a repeat, and the gap after it that stays as it is, mm.
+         */
+        "Stripe-Input": {
+            /** Gap Mm */
+            gap_mm: number;
+            /**
+             * Name
+             * @default
+             */
+            name?: string;
+            /** Width Mm */
+            width_mm: number;
+        };
+        /**
+         * Stripe
+         * @description A stripe of a repeat, and the gap after it that stays as it is, mm.
+         */
+        "Stripe-Output": {
+            /** Gap Mm */
+            gap_mm: number;
+            /**
+             * Name
+             * @default
+             */
+            name: string;
+            /** Width Mm */
+            width_mm: number;
+        };
+        /**
          * Stuff
          * @description Something that was poured, as it was then: what it is, its colour, and g per ml with and without its air.
          */
@@ -12204,15 +12706,6 @@ export interface components {
             why: string;
             /** Zone */
             zone: string;
-        };
-        /** SurfaceOut */
-        SurfaceOut: {
-            /** Name */
-            name: string;
-            /** Slug */
-            slug: string;
-            /** Usually Bare */
-            usually_bare: string;
         };
         /**
          * SwapRecipe
@@ -12358,6 +12851,41 @@ export interface components {
              * @description The event it was poured with.
              */
             pour: string;
+        };
+        /**
+         * TapeLength
+         * @description How much of a width of tape.
+         */
+        TapeLength: {
+            /** Metres */
+            metres: number;
+            /** Width Mm */
+            width_mm: number;
+        };
+        /**
+         * Taping
+         * @description How a face is taped: passes, runs, how much tape of each width, and what to know.
+         */
+        Taping: {
+            /** By Width */
+            by_width: components["schemas"]["TapeLength"][];
+            /** Elements */
+            elements: components["schemas"]["Listed"][];
+            /** Metres */
+            metres: number;
+            /** Passes */
+            passes: number;
+            /** Rolls */
+            rolls: number;
+            /** Runs */
+            runs: components["schemas"]["Run"][];
+            /** Steps */
+            steps: string[];
+            /**
+             * Worst Mm
+             * @description How far an edge may be from where it should, at the most: half a tick and what a tape may be off.
+             */
+            worst_mm: number;
         };
         /**
          * Tared
@@ -12733,6 +13261,17 @@ export interface components {
             name: string;
             /** Share */
             share: number;
+        };
+        /**
+         * TickOut
+         * @description The same pattern in whole ticks of the rule, on one face; what is left over is halved at its ends.
+         */
+        TickOut: {
+            /** Face */
+            face: string;
+            layout: components["schemas"]["Layout-Output"];
+            /** Over Mm */
+            over_mm: number;
         };
         /**
          * Timer
@@ -13585,6 +14124,25 @@ export interface components {
             text: string;
         };
         /**
+         * SurfaceOut
+         * @description A surface that a layout may be laid on.
+         */
+        lumso__api__layouts__SurfaceOut: {
+            /** Name */
+            name: string;
+            /** Slug */
+            slug: string;
+        };
+        /** SurfaceOut */
+        lumso__api__workshop__SurfaceOut: {
+            /** Name */
+            name: string;
+            /** Slug */
+            slug: string;
+            /** Usually Bare */
+            usually_bare: string;
+        };
+        /**
          * Step
          * @description What is done before one strip: so much is added to what is in the pot, and that makes such a share of water.
          */
@@ -13672,6 +14230,32 @@ export interface components {
             value: number;
         };
         /**
+         * Band
+         * @description A stripe on a length: from where to where, mm from the datum, exactly and as it is marked to the tick.
+         *
+         *     `index` is its place in the repeat, from 0. `cut` where the edge of the surface cuts it.
+         */
+        lumso__core__layout__fit__Band: {
+            /**
+             * Cut
+             * @default false
+             */
+            cut: boolean;
+            /** End Mm */
+            end_mm: number;
+            /** Index */
+            index: number;
+            /**
+             * Marks Mm
+             * @description Both, in order.
+             */
+            marks_mm: number[];
+            /** Number */
+            number: number;
+            /** Start Mm */
+            start_mm: number;
+        };
+        /**
          * Evidence
          * @description One ratio, whether it counts, and what is doubted of it.
          */
@@ -13710,6 +14294,23 @@ export interface components {
             viscosity_mpa_s: number;
             /** Word */
             word: string;
+        };
+        /**
+         * Band
+         * @description Something on a surface that gets no coat: a glue face, a tenon, a hinge, a masked stripe; `count` like ones.
+         */
+        "lumso__core__piece__piece__Band-Output": {
+            /**
+             * Count
+             * @default 1
+             */
+            count: number;
+            length: components["schemas"]["Length-Output"];
+            /** Name */
+            name: string;
+            /** Surface */
+            surface: string;
+            width: components["schemas"]["Length-Output"];
         };
     };
     responses: never;
@@ -16087,6 +16688,48 @@ export interface operations {
             };
         };
     };
+    get_template_api_jobs__job_id__layout__kind__get: {
+        parameters: {
+            query: {
+                zone: string;
+                layer: string;
+                face?: number;
+                what?: "face" | "stick";
+                paper?: "a4" | "letter";
+                across_mm?: number | null;
+                down_mm?: number | null;
+            };
+            header?: never;
+            path: {
+                job_id: string;
+                kind: "pdf" | "svg" | "dxf";
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/pdf": unknown;
+                    "image/svg+xml": unknown;
+                    "image/vnd.dxf": unknown;
+                };
+            };
+            /** @description Problem details */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
     mend_job_api_jobs__job_id__mend_post: {
         parameters: {
             query?: never;
@@ -16287,6 +16930,39 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+            /** @description Problem details */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    lay_api_layouts_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LayoutIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LayoutOut"];
+                };
             };
             /** @description Problem details */
             default: {

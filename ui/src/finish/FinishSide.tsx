@@ -8,6 +8,7 @@ import { Chip, RecipeChip } from "../drawings/Chip";
 import { Range } from "../drawings/DryingStrip";
 import { stackEdit } from "../job/edits";
 import type { OpenJob } from "../job/useJob";
+import { LayoutPanel } from "../layout/LayoutPanel";
 import { ChooserField } from "../parts/ChooserField";
 import { intoView } from "../parts/intoView";
 import { Fault, LABEL } from "../parts/notices";
@@ -108,6 +109,9 @@ export function FinishSide({ open, catalogue, zone: index, layer, onLayer }: Fin
             <Tabs.Trigger value="layer" className="side">
               Layer
             </Tabs.Trigger>
+            <Tabs.Trigger value="layout" className="side">
+              Where it goes
+            </Tabs.Trigger>
             <Tabs.Trigger value="findings" className="side">
               What goes wrong ({open_ones + counts["good to know"]})
             </Tabs.Trigger>
@@ -120,6 +124,9 @@ export function FinishSide({ open, catalogue, zone: index, layer, onLayer }: Fin
             {problems.map((p) => (
               <Fault key={p.at + p.says} says={p.says} allowed={p.allowed} />
             ))}
+          </Tabs.Content>
+          <Tabs.Content value="layout">
+            <LayoutPanel open={open} catalogue={catalogue} zone={index} layer={layer} />
           </Tabs.Content>
           <Tabs.Content value="findings">
             <Findings open={open} zone={index} boundary={boundary} />

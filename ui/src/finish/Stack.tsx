@@ -69,7 +69,7 @@ export function Stack({ open, catalogue, zone: index, layer: picked, onLayer, on
             const detail = [
               technique?.name ?? "to be chosen when Lumso answers",
               layer.coats > 1 && `${layer.coats} coats`,
-              layer.touched < 0.95 && percent(layer.touched),
+              layer.layout ? "laid out" : layer.touched < 0.95 && percent(layer.touched),
               layer.sandings.length > 0 && `then ${layer.sandings.map((s) => `P${s.grit}`).join(", ")}`,
               `wait ${lasts(minutes(plan?.wait_h))}`,
             ].filter(Boolean);

@@ -160,15 +160,19 @@ export function HowMuch(props: LayerFieldsProps) {
         max={props.catalogue.caps.coats}
         onChange={(coats) => change({ coats })}
       />
-      <Stepper
-        label="Share of the surface covered"
-        value={layer.touched}
-        min={0.05}
-        max={1}
-        step={0.05}
-        shown={percent(layer.touched)}
-        onChange={(touched) => change({ touched: Math.round(touched * 100) / 100 })}
-      />
+      {layer.layout ? (
+        <p className="narrow text-sm">Which share it covers follows from where it goes: its layout.</p>
+      ) : (
+        <Stepper
+          label="Share of the surface covered"
+          value={layer.touched}
+          min={0.05}
+          max={1}
+          step={0.05}
+          shown={percent(layer.touched)}
+          onChange={(touched) => change({ touched: Math.round(touched * 100) / 100 })}
+        />
+      )}
       {technique?.per_mm && (
         <Stepper
           label="Mean thickness of a coat"

@@ -39,6 +39,7 @@ const begun = (id: string, recipe: string): Layer => ({
   kept: null,
   hides: null,
   materials: {},
+  layout: null,
 });
 
 function withChange(zone: Zone, change: Change, id: string): Zone {

@@ -1,4 +1,6 @@
+import { useId } from "react";
 import type { GlazePlan } from "../api/client";
+import { say } from "../parts/say";
 
 /** Faces that are glazed wet in wet: their sections to scale, in order, with the stroke and the overlap. */
 export function Sections({ plans }: { plans: GlazePlan[] }) {
@@ -20,10 +22,15 @@ export function Sections({ plans }: { plans: GlazePlan[] }) {
                   {plan.strips.length === 1
                     ? "In one go, in about "
                     : `${plan.strips.length} sections of ${Math.round(plan.strips[0]?.width_mm ?? 0)} mm, each ${plan.overlap_mm} mm over the last, each in about `}
-                  {Math.ceil(plan.strips[0]?.minutes ?? 0)} min: it stays open about{" "}
+                  {Math.ceil(Math.max(...plan.strips.map((s) => s.minutes)))} min or less: it stays open about{" "}
                   {Math.round(plan.open_min)} min here. Strokes from end to end. An estimate: try it on a
                   card.
                 </p>
+                {plan.strips.length > 1 && (
+                  <p className="narrow text-sm">
+                    In order: {plan.strips.map((s) => `${s.number} of ${say(s.area_m2)} m²`).join(", ")}.
+                  </p>
+                )}
               </>
             ) : (
               <div role="alert" className="border-l-4 border-ink pl-2">
@@ -46,6 +53,8 @@ function Strips({ plan }: { plan: GlazePlan }) {
   const across = plan.across_mm;
   const long = plan.stroke_mm;
   const unit = Math.max(across, long) / 220;
+  const own = useId();
+  const edge = `M${plan.outline.map((p) => `${p.x} ${p.y}`).join("L")}Z`;
   return (
     <svg
       role="img"
@@ -54,15 +63,12 @@ function Strips({ plan }: { plan: GlazePlan }) {
       style={{ width: across / unit, maxHeight: 240 }}
       className="my-2"
     >
-      <rect
-        width={across}
-        height={long}
-        fill="var(--color-enamel)"
-        stroke="var(--color-ink)"
-        strokeWidth={1.6 * unit}
-      />
+      <clipPath id={own}>
+        <path d={edge} />
+      </clipPath>
+      <path d={edge} fill="var(--color-enamel)" stroke="var(--color-ink)" strokeWidth={1.6 * unit} />
       {plan.strips.map((strip, i) => (
-        <g key={strip.number}>
+        <g key={strip.number} clipPath={`url(#${own})`}>
           {i > 0 && (
             <rect
               x={strip.start_mm}
@@ -74,14 +80,14 @@ function Strips({ plan }: { plan: GlazePlan }) {
           )}
           {i > 0 && <path d={`M${strip.start_mm} 0V${long}`} stroke="var(--color-ink)" strokeWidth={unit} />}
           <path
-            d={`M${strip.start_mm + strip.width_mm / 2} ${long * 0.16}V${long * 0.84}l${-4 * unit} ${-7 * unit}m${4 * unit} ${7 * unit}l${4 * unit} ${-7 * unit}`}
+            d={`M${strip.start_mm + strip.width_mm / 2} ${long * 0.54}V${long * 0.84}l${-4 * unit} ${-7 * unit}m${4 * unit} ${7 * unit}l${4 * unit} ${-7 * unit}`}
             stroke="var(--color-soft)"
             strokeWidth={unit}
             fill="none"
           />
           <text
             x={strip.start_mm + strip.width_mm / 2}
-            y={long * 0.12}
+            y={long * 0.5}
             textAnchor="middle"
             fontSize={15 * unit}
             fontWeight="700"

@@ -177,7 +177,7 @@ def plan_board(job: Job, job_id: str, zone_id: str, ladders: Sequence[Ladder], k
         strips.append(BoardStrip(mine, code, rungs, moved.get(ladders[0].layer, "")))
     about = Board(job_id, job.name, zone.id, zone.name, tuple(ladders), tuple(strips), WIDTH_MM, long, why)
     name = f"Test board: {job.name}, {zone.name.lower()}"[:120]
-    return Job("lumso-job", 8, name, tuple(zones), Piece("parts", {}, parts=tuple(parts)), job.use, job.entries, about)
+    return Job("lumso-job", 9, name, tuple(zones), Piece("parts", {}, parts=tuple(parts)), job.use, job.entries, about)
 
 
 def _code(n: int, ladders: Sequence[Ladder]) -> str:

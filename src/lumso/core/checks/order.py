@@ -48,7 +48,7 @@ def not_dusted(stack: Stack) -> Iterator[Hit]:
 def tape_lifts(stack: Stack) -> Iterator[Hit]:
     for i, upper in stack.each():
         lower = stack.beneath(i).floor
-        if not upper.acts("tapes") or lower is None or lower.film.kind not in {"glaze", "wash", "paint", "texture"}:
+        if not upper.tapes or lower is None or lower.film.kind not in {"glaze", "wash", "paint", "texture"}:
             continue
         k = stack.laid.index(lower)
         waited = stack.hours_between(k, i)

@@ -82,7 +82,7 @@ def begun(beginning: Beginning, catalogue: Catalogue, room: Room, bare: Bare = "
         for name, surfaces in suggested_zones(kind, counted) or [(form.name, ())]
     )
     piece = Piece(kind.slug, sizes, dict(form.counts), form=form.slug)
-    job = Job("lumso-job", 8, form.name, zones, piece, Use(lead=beginning.lead))
+    job = Job("lumso-job", 9, form.name, zones, piece, Use(lead=beginning.lead))
     done = Edited(job)
     if beginning.finish:
         for zone in zones:

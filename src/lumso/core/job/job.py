@@ -9,6 +9,7 @@ from ..book.catalogue import Entries
 from ..book.colours import Colour, Pot, Tint
 from ..book.preparation import Sanding
 from ..book.recipes import Amount
+from ..layout.pattern import Layout
 from ..piece.piece import Piece
 from ..value import Name, Slug, Value
 from .board import Board
@@ -103,6 +104,8 @@ class Layer(Value):
     """How many times as strongly it hides as its paint is known to: from a test board; None is as known."""
     materials: dict[str, Slug] = field(default_factory=dict)
     """Materials used in place of the recipe's, by component."""
+    layout: Layout | None = None
+    """Where on its surfaces it goes; None is wherever its technique touches. With one, `touched` is its share."""
 
 
 @dataclass(frozen=True)
@@ -205,7 +208,7 @@ class Job(Value):
     """A job file. `piece` is None for a quick pot: a mix with nothing to put it on yet."""
 
     format: Literal["lumso-job"]
-    version: Literal[8]
+    version: Literal[9]
     name: Name
     zones: Annotated[tuple[Zone, ...], Len(1, MOST_ZONES)]
     piece: Piece | None = None

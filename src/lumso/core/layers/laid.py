@@ -57,6 +57,11 @@ class Laid:
     slower: float = 1.0
     """How many times as long as usual it dries, by the painter's log."""
 
+    @property
+    def tapes(self) -> bool:
+        """Whether it is laid between tape: by its way of being put on, or because it has a layout."""
+        return self.acts("tapes") or self.layer.layout is not None
+
     def wait(self, moment: Moment) -> Wait:
         """What one of its times waits for."""
         whole = self.layer.touched >= WHOLE

@@ -16,12 +16,15 @@ class Point(Value):
 
 @dataclass(frozen=True)
 class Face(Value):
-    """A surface as a polygon. `zone` is the zone that coats it, "" where it is left bare."""
+    """A surface as a polygon. `zone` is the zone that coats it, "" where it is left bare; `shape` says what
+    the polygon stands for: an oval in its box, the side of something round (one side's points, then the other's), or a
+    solid that no pattern is laid on."""
 
     surface: str
     name: str
     outline: tuple[Point, ...]
     zone: str = ""
+    shape: Literal["polygon", "oval", "round", "solid"] = "polygon"
 
 
 @dataclass(frozen=True)

@@ -250,7 +250,7 @@ def lay(coat: CoatWork, batch: str, patch: int, patches: int) -> tuple[tuple[Ope
         for end in ("start", "end"):  # the first spot laid is the first worked, the last the last
             ties.append(Constraint("at least", base.id, again.id, window.opens, end, end, "it is no longer wet"))
             ties.append(Constraint("at most", base.id, again.id, window.closes, end, end, "it sets hard"))
-    if laid.acts("tapes") and patch == patches:
+    if laid.tapes and patch == patches:
         lift = replace(
             base, id=f"{need.id}:lift-tape:{patch}", kind="lift tape", says="Lift the tape", film_ml=0.0,
             hands_on_min=min(3.0, coat.lay_min / patches), how=("At once, while it is wet, back over itself.",),

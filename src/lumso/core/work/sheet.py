@@ -10,6 +10,7 @@ from ..job.job import Job
 from ..layers.conditions import Room, steady
 from ..layers.drying import Wait, takes_min
 from ..layers.wet_edge import GlazePlan, glaze_plan
+from ..layout.mask import Surface
 from ..measure.drawing import Face
 from ..memory import Memo
 from ..mixing.totals import Totals, total_up
@@ -103,8 +104,7 @@ def _sections(job: JobWork, room: Room) -> list[GlazePlan]:
                     zone.zone.id,
                     one.layer.id,
                     face.name,
-                    size[1],
-                    size[2],
+                    Surface(face.shape, face.outline),
                     open_min,
                     technique.lays_m2_per_h,
                     technique.passes,

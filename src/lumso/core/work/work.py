@@ -15,6 +15,7 @@ from ..figure import Figure
 from ..job.areas import MeasuredPiece, in_two_zones, measure, not_measured, zone_area
 from ..job.entries import Kept, kept_apart
 from ..job.job import FromArea, Job
+from ..job.laying import with_layouts
 from ..layers import cautions
 from ..layers.conditions import Room
 from ..layers.pace import is_turned
@@ -172,7 +173,8 @@ def _work_job(job: Job, scope: str, at: str, workshop: Workshop, catalogue: Cata
     kept = memo.recall(("kept", scope), args, lambda: kept_apart(job, book_of(workshop, catalogue)))
     shape = (job.piece, tuple((z.id, z.surfaces) for z in job.zones))
     piece = memo.recall(("piece", scope), shape, lambda: measure(job))
-    problems = [*piece.problems, *in_two_zones(job)]
+    job, unlaid = with_layouts(job, piece)
+    problems = [*piece.problems, *in_two_zones(job), *unlaid]
     bench = Bench(job.name, scope, job.use, is_turned(job), known, workshop, room,
                   job.piece.bands if job.piece else ())  # fmt: skip
     zones = []

@@ -261,7 +261,7 @@ def _layer(order: _Order, stack: Stack, index: int, number: int) -> None:
     top = index == len(stack.laid) - 1
     for coat in range(1, layer.coats + 1):
         last = coat == layer.coats
-        if one.acts("tapes"):
+        if one.tapes:
             _mask(order, stack, index, number, coat)
         coats = coats_of(order.bench, stack, index, number, coat, order.area, order.begins())
         order.add(Link((), coats), sum(c.need.bench_min for c in coats))

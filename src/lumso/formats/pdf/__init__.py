@@ -8,6 +8,7 @@ from .labels import labels
 from .page import PAPERS, Paper
 from .piecesheet import jar_label, piece_sheet
 from .shoppingsheet import shopping_sheet
+from .tiled import tiled
 
 __all__ = ["PAPERS", "Paper", "bench_sheet", "board_sheet", "cards", "day_sheet", "jar_label", "labels", "piece_sheet",
-           "shopping_sheet"]  # fmt: skip
+           "shopping_sheet", "tiled"]  # fmt: skip

@@ -169,9 +169,10 @@ def draw_column(s: Sizes) -> Drawing:
     """From the front and from above."""
     foot, height = s["plinth"], s["height"]
     shaft = height - s["plinth_height"] - s["capital_height"]
+    turning = outline(foot / 2, ((0, s["bottom"]), (shaft, s["top"])), height - s["plinth_height"])
     faces = [
         pane("capital", "Capital", 0, 0, foot, s["capital_height"]),
-        Face("shaft", "Shaft", outline(foot / 2, ((0, s["bottom"]), (shaft, s["top"])), height - s["plinth_height"])),
+        Face("shaft", "Shaft", turning, shape="round"),
         pane("plinth", "Plinth", 0, height - s["plinth_height"], foot, s["plinth_height"]),
     ]
     front = view("front", foot, height, faces, [

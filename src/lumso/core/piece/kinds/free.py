@@ -23,21 +23,28 @@ class FreeShape:
 
 def _sheet(width: float, height: float, rounded: bool) -> Drawing:
     face = ellipse(0, 0, width, height) if rounded else box(0, 0, width, height)
-    return Drawing(width, height, (Face("", "", face),), ())
+    return Drawing(width, height, (Face("", "", face, shape="oval" if rounded else "polygon"),), ())
 
 
 def _taper(top: float, bottom: float, height: float) -> Drawing:
     wide = max(top, bottom)
-    return Drawing(wide, height, (Face("", "", outline(wide / 2, ((0, bottom), (height, top)), height)),), ())
+    return Drawing(
+        wide, height, (Face("", "", outline(wide / 2, ((0, bottom), (height, top)), height), shape="round"),), ()
+    )
+
+
+def _ball(diameter: float) -> Drawing:
+    face = Face("", "", ellipse(0, 0, diameter, diameter), shape="solid")
+    return Drawing(diameter, diameter, (face,), ())
 
 
 SHAPES: Mapping[Shape, FreeShape] = {
     "rectangle": FreeShape(("length", "width"), rectangle, lambda a, b: _sheet(a, b, False)),
     "round": FreeShape(("diameter",), disc, lambda d: _sheet(d, d, True)),
     "oval": FreeShape(("length", "width"), oval, lambda a, b: _sheet(a, b, True)),
-    "round wall": FreeShape(("diameter", "height"), cylinder_wall, lambda d, h: _sheet(d, h, False)),
+    "round wall": FreeShape(("diameter", "height"), cylinder_wall, lambda d, h: _taper(d, d, h)),
     "tapering wall": FreeShape(("top", "bottom", "height"), frustum_wall, _taper),
-    "ball": FreeShape(("diameter",), sphere, lambda d: _sheet(d, d, True)),
+    "ball": FreeShape(("diameter",), sphere, _ball),
 }
 
 

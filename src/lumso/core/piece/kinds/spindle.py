@@ -62,13 +62,18 @@ def draw(s: Sizes) -> Drawing:
         left = k % 2 == 0
         y = height * (0.06 + 0.1 * (k // 2))
         x0 = middle - s["arm"] if left else middle
-        bar = Face("arms", f"Arm {k + 1}", box(x0, y - s["arm_diameter"] / 2, s["arm"], s["arm_diameter"]))
+        bar = Face(
+            "arms", f"Arm {k + 1}", box(x0, y - s["arm_diameter"] / 2, s["arm"], s["arm_diameter"]), shape="solid"
+        )
         x = middle - s["arm"] - s["knob"] if left else middle + s["arm"]
-        faces += [bar, Face("knobs", f"Knob {k + 1}", ellipse(x, y - s["knob"] / 2, s["knob"], s["knob"], 24))]
-    faces.append(Face("post", "Post", outline(middle, stations(s), foot)))
+        faces += [
+            bar,
+            Face("knobs", f"Knob {k + 1}", ellipse(x, y - s["knob"] / 2, s["knob"], s["knob"], 24), shape="solid"),
+        ]
+    faces.append(Face("post", "Post", outline(middle, stations(s), foot), shape="round"))
     base = s["base"]
     edge = ((0.0, base), (s["base_height"], base))
-    faces.append(Face("base-edge", "Base, edge", outline(middle, edge, height)))
+    faces.append(Face("base-edge", "Base, edge", outline(middle, edge, height), shape="round"))
     callouts = [
         callout("height", "left", 0, 0, height),
         callout("base", "below", middle - base / 2, height, base),

@@ -1,5 +1,7 @@
 """Tables: rectangular, round and oval."""
 
+from dataclasses import replace
+
 from ...measure.drawing import Drawing, Face, box, callout, ellipse, lay_out, outline, view
 from ...measure.lengths import say_length
 from .kind import CountSpec, Misfit, PieceKind, Sizes, Surface
@@ -110,14 +112,16 @@ def _draw_round(s: Sizes, length: float, width: float) -> Drawing:
     shown = min(int(s["legs"]), 4)
     for k in range(shown):
         x = length * (0.2 + 0.6 * k / max(shown - 1, 1)) - leg / 2 if shown > 1 else length / 2 - leg / 2
-        legs.append(_leg(x, s, s["thickness"]))
+        legs.append(replace(_leg(x, s, s["thickness"]), shape="round"))
     top = Face("top-edges", "Top edge", box(0, 0, length, s["thickness"]))
     front = view("front", length, height, [*legs, top], [callout("height", "left", 0, 0, height)])
     across = "diameter" if "diameter" in s else "length"
     callouts = [callout(across, "below", 0, width, length)]
     if across == "length":
         callouts.append(callout("width", "right", length, 0, width))
-    above = view("from above", length, width, [Face("top", "Top", ellipse(0, 0, length, width))], callouts)
+    above = view(
+        "from above", length, width, [Face("top", "Top", ellipse(0, 0, length, width), shape="oval")], callouts
+    )
     return lay_out(front, above)
 
 

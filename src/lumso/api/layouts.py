@@ -1,0 +1,166 @@
+"""Layouts: where on a surface a layer goes, how it is taped, and that at its true size."""
+
+from collections.abc import Sequence
+from typing import Annotated, Literal
+
+from fastapi import APIRouter, Query, Request, Response
+from pydantic import BaseModel, ConfigDict, Field
+
+from lumso.core.book.catalogue import pick
+from lumso.core.errors import InvalidValue
+from lumso.core.job.areas import measure
+from lumso.core.job.job import Job, Layer, Zone
+from lumso.core.job.laying import FaceLaid, areas_of, faces_of, laid_faces, metres_of, share_of
+from lumso.core.layout.fit import to_the_tick
+from lumso.core.layout.mask import Surface
+from lumso.core.layout.pattern import Layout
+from lumso.core.layout.template import Template, corrected, story_stick, template_of
+from lumso.core.measure.drawing import Face
+from lumso.formats import jobfile
+from lumso.formats.template import to_dxf, to_svg
+from lumso.store import jobs
+
+from .bodies import JobBody
+from .context import Context, Here
+from .sheets import pdf_reply
+from .workers import run
+
+router = APIRouter(tags=["layouts"])
+
+
+class LayoutIn(BaseModel):
+    """The job on the screen, and which layer of it is laid out."""
+
+    model_config = ConfigDict(extra="forbid")
+    sequence: int = 0
+    job: JobBody
+    zone: Annotated[str, Field(max_length=80)]
+    layer: Annotated[str, Field(max_length=80)]
+
+
+class TickOut(BaseModel):
+    """The same pattern in whole ticks of the rule, on one face; what is left over is halved at its ends."""
+
+    face: str
+    layout: Layout
+    over_mm: float
+
+
+class SurfaceOut(BaseModel):
+    """A surface that a layout may be laid on."""
+
+    slug: str
+    name: str
+
+
+class LayoutOut(BaseModel):
+    """A layout on each face it lies on. `says` is why it cannot be laid; "" where it can."""
+
+    sequence: int
+    faces: list[FaceLaid]
+    share: float
+    """Of the zone, that it paints."""
+    metres: float
+    """Of tape, all faces together."""
+    to_tick: TickOut | None
+    on: list[SurfaceOut]
+    """The surfaces of the zone that are drawn: where it may go."""
+    left_out: list[str]
+    """Names of drawn faces that it does not fit on."""
+    says: str = ""
+    allowed: str = ""
+
+
+def _layer(job: Job, zone: str, layer: str) -> tuple[Zone, Layer]:
+    held = pick("zone", {z.id: z for z in job.zones}, zone)
+    return held, pick("layer", {x.id: x for x in held.layers}, layer)
+
+
+@router.post("/layouts")
+def lay(asked: LayoutIn) -> LayoutOut:
+    """A layer's layout on the faces of its zone: stripes with their places, tape, passes. Keeps nothing."""
+    job = asked.job.root
+    zone, layer = _layer(job, asked.zone, asked.layer)
+    piece = measure(job)
+    drawn = [f for f in piece.drawing.faces if f.surface in zone.surfaces] if piece.drawing else []
+    on = [SurfaceOut(slug=s, name=piece.surfaces[s].name) for s in dict.fromkeys(f.surface for f in drawn)]
+    none = LayoutOut(sequence=asked.sequence, faces=[], share=layer.touched, metres=0.0, to_tick=None, on=on,
+                     left_out=[])  # fmt: skip
+    if layer.layout is None or piece.drawing is None:
+        return none
+    try:
+        faces = laid_faces(layer.layout, zone, piece.drawing.faces)
+    except InvalidValue as error:
+        return none.model_copy(update={"says": error.says, "allowed": error.allowed})
+    if not faces:
+        says = "No face of this zone is drawn that a layout could lie on."
+        return none.model_copy(update={"says": says, "allowed": "a zone with a drawn face"})
+    areas = areas_of(piece)
+    return LayoutOut(
+        sequence=asked.sequence, on=on, left_out=_left_out(layer.layout, zone, drawn, faces), faces=list(faces),
+        share=share_of(faces, areas, zone), metres=metres_of(faces, areas, job.piece.like if job.piece else 1),
+        to_tick=_ticked(layer.layout, faces[0]),
+    )  # fmt: skip
+
+
+def _left_out(layout: Layout, zone: Zone, drawn: Sequence[Face], faces: Sequence[FaceLaid]) -> list[str]:
+    laid = {(f.surface, round(f.width_mm), round(f.height_mm)) for f in faces}
+    sizes = [(f, Surface(f.shape, f.outline)) for f in faces_of(layout, zone, drawn)]
+    return list(dict.fromkeys(f.name for f, s in sizes if (f.surface, round(s.width), round(s.height)) not in laid))
+
+
+def _ticked(layout: Layout, face: FaceLaid) -> TickOut | None:
+    if layout.kind != "stripes":
+        return None
+    found = to_the_tick(layout, face.width_mm if layout.runs == "down" else face.height_mm)
+    return None if found is None else TickOut(face=face.name, layout=found[0], over_mm=found[1])
+
+
+def tiled_pdf(template: Template, paper: Literal["a4", "letter"], scale_x: float, scale_y: float) -> bytes:
+    """A template as PDF."""
+    from lumso.formats import pdf  # the layout engine takes a while to load
+
+    return pdf.tiled(template, paper, scale_x, scale_y)
+
+
+def _template(here: Context, job_id: str, zone: str, layer: str, face: int, what: Literal["face", "stick"]) -> Template:
+    job = jobfile.from_json(jobs.get(here.db, job_id).document, f"Job {job_id}")
+    held, laid = _layer(job, zone, layer)
+    piece = measure(job)
+    if laid.layout is None or piece.drawing is None:
+        raise InvalidValue("That layer has no layout.", value=layer, allowed="a layer with a layout", field="layer")
+    faces = laid_faces(laid.layout, held, piece.drawing.faces)
+    if not 0 <= face < len(faces):
+        raise InvalidValue(f"There is no face {face}.", value=face, allowed=f"0 to {len(faces) - 1}", field="face")
+    one = faces[face]
+    title = f"{job.name}: {one.name}"
+    if what == "stick":
+        runs: Literal["down", "across"] = "across" if one.laid.down is None else "down"
+        return story_stick(f"{title}, story stick", one.taping, runs, one.width_mm if runs == "down" else one.height_mm)
+    mine = [
+        f for f in faces_of(laid.layout, held, piece.drawing.faces) if (f.surface, f.name) == (one.surface, one.name)
+    ]
+    return template_of(title, Surface(mine[0].shape, mine[0].outline), one.laid)
+
+
+FILES: dict[int | str, dict[str, object]] = {
+    200: {"content": {"application/pdf": {}, "image/svg+xml": {}, "image/vnd.dxf": {}}}
+}
+
+
+@router.get("/jobs/{job_id}/layout.{kind}", response_class=Response, responses=FILES)
+async def get_template(job_id: str, kind: Literal["pdf", "svg", "dxf"], here: Here, request: Request,
+                       zone: Annotated[str, Query(max_length=80)], layer: Annotated[str, Query(max_length=80)],
+                       face: Annotated[int, Query(ge=0, le=200)] = 0, what: Literal["face", "stick"] = "face",
+                       paper: Literal["a4", "letter"] = "a4", across_mm: float | None = None,
+                       down_mm: float | None = None) -> Response:  # fmt: skip
+    """A layout at its true size: tiled over sheets, or as a drawing. `across_mm` and `down_mm` are what the check rules
+    of a first print measured."""
+    template = _template(here, job_id, zone, layer, face, what)
+    if kind == "pdf":
+        scale_x = corrected(across_mm, 100.0, "across_mm")
+        scale_y = corrected(down_mm, 101.6, "down_mm")
+        return pdf_reply(await run(request, tiled_pdf, template, paper, scale_x, scale_y), template.title)
+    text, media = (to_svg(template), "image/svg+xml") if kind == "svg" else (to_dxf(template), "image/vnd.dxf")
+    headers = {"Content-Disposition": f'attachment; filename="lumso-layout.{kind}"'}
+    return Response(text, media_type=media, headers=headers)

@@ -1,0 +1,228 @@
+"""Coming out even: where each stripe begins and ends on a length, in whole repeats, exactly and to the rule's tick."""
+
+from collections.abc import Sequence
+from dataclasses import dataclass, replace
+from math import floor
+
+from ..errors import InvalidValue
+from ..value import Value
+from .pattern import LEAST_MM, Gives, Layout, Stripe
+
+MOST_STRIPES = 400
+"""More are no pattern that anybody tapes."""
+
+
+@dataclass(frozen=True)
+class Band(Value):
+    """A stripe on a length: from where to where, mm from the datum, exactly and as it is marked to the tick.
+
+    `index` is its place in the repeat, from 0. `cut` where the edge of the surface cuts it.
+    """
+
+    number: int
+    index: int
+    start_mm: float
+    end_mm: float
+    marks_mm: tuple[float, ...]
+    """Both, in order."""
+    cut: bool = False
+
+    @property
+    def width_mm(self) -> float:
+        """How wide it is, exactly."""
+        return self.end_mm - self.start_mm
+
+
+@dataclass(frozen=True)
+class Fit(Value):
+    """A pattern on a length. `stripes` are the repeat as it was made to fit; `changed` by how much what gives gave, as
+    a share of it; `off_mm` how far a mark is from where it should be, at the most."""
+
+    length_mm: float
+    bands: tuple[Band, ...]
+    stripes: tuple[Stripe, ...]
+    repeats: int
+    changed: float
+    off_mm: float
+    symmetrical: bool
+    """Whether it is the same from both edges."""
+    says: str
+
+
+@dataclass(frozen=True)
+class Given:
+    """A repeat with what gives made so many times as wide."""
+
+    stripes: tuple[Stripe, ...]
+    factor: float
+
+
+def _given(stripes: Sequence[Stripe], gives: Gives, factor: float) -> tuple[Stripe, ...]:
+    wide = factor if gives in ("stripes", "all") else 1.0
+    apart = factor if gives in ("gaps", "all") else 1.0
+    return tuple(Stripe(s.width_mm * wide, s.gap_mm * apart, s.name) for s in stripes)
+
+
+def _closes(layout: Layout) -> bool:
+    """Whether the first stripe comes once more after the last repeat: at both edges, or there and back."""
+    return layout.ends == "with a stripe" or (layout.mirrored and len(layout.stripes) > 1)
+
+
+def _taken(stripes: Sequence[Stripe], repeats: int, layout: Layout) -> tuple[float, float]:
+    """What stripes and gaps of so many repeats take, mm, with the stripe that closes them and half a gap at both ends
+    where it is asked for."""
+    wide = repeats * sum(s.width_mm for s in stripes)
+    apart = repeats * sum(s.gap_mm for s in stripes)
+    if _closes(layout):
+        wide += stripes[0].width_mm
+        apart += stripes[0].gap_mm if layout.ends == "with half a gap" else 0.0
+    return wide, apart
+
+
+def even(layout: Layout, length_mm: float) -> tuple[int, Given] | None:
+    """The whole number of repeats that changes what gives by the least share, and the repeat it makes; None where none
+    leaves everything wide enough. Of two that change as much, the fewer repeats."""
+    best: tuple[float, int, Given] | None = None
+    about = length_mm / layout.repeat_mm
+    for repeats in range(max(floor(about) - 2, 1), floor(about) + 4):
+        wide, apart = _taken(layout.repeat, repeats, layout)
+        gives, stays = {
+            "gaps": (apart, wide), "stripes": (wide, apart), "all": (wide + apart, 0.0)
+        }[layout.gives]  # fmt: skip
+        factor = (length_mm - stays) / gives
+        made = _given(layout.repeat, layout.gives, factor) if factor > 0 else ()
+        if not made or min(min(s.width_mm, s.gap_mm) for s in made) < LEAST_MM:
+            continue
+        rank = abs(factor - 1)
+        if best is None or rank < best[0] - 1e-12:
+            best = rank, repeats, Given(made, factor)
+    return None if best is None else (best[1], best[2])
+
+
+def _marked(mm: float, tick: float) -> float:
+    """The nearest tick of the rule; of two as near, the lower. Each by itself, never summed from rounded widths."""
+    return -floor(0.5 - mm / tick) * tick
+
+
+def _bands(starts: Sequence[tuple[int, float, float]], length: float, tick: float) -> tuple[Band, ...]:
+    found: list[Band] = []
+    for index, start, end in starts:
+        low, high = max(start, 0.0), min(end, length)
+        if high - low < LEAST_MM - 1e-9:
+            continue
+        cut = low > start + 1e-9 or high < end - 1e-9
+        found.append(Band(len(found) + 1, index, low, high, (_marked(low, tick), _marked(high, tick)), cut))
+    return tuple(found)
+
+
+def fit(layout: Layout, length_mm: float) -> Fit:
+    """A pattern on a length. Raises InvalidValue for one that cannot come out even, and for too many stripes."""
+    if length_mm / layout.repeat_mm * len(layout.repeat) > MOST_STRIPES:
+        raise InvalidValue(
+            f"That would be more than {MOST_STRIPES} stripes.", value=layout.repeat_mm, field="stripes",
+            allowed=f"a repeat of at least {length_mm * len(layout.repeat) / MOST_STRIPES:.1f} mm",
+        )  # fmt: skip
+    stripes, repeats, factor = layout.repeat, 0, 1.0
+    if layout.even and layout.ends != "cut":
+        found = even(layout, length_mm)
+        if found is None:
+            raise InvalidValue(
+                f"On {length_mm:.0f} mm it does not come out even: something would be under {LEAST_MM:g} mm.",
+                value=layout.repeat_mm, field="stripes", allowed="narrower stripes or gaps, or cut at the edges",
+            )  # fmt: skip
+        repeats, given = found
+        stripes, factor = given.stripes, given.factor
+        starts = _even_starts(stripes, repeats, layout)
+    elif layout.ends == "cut":
+        starts = _cut_starts(layout, length_mm)
+    else:
+        repeats, starts = _whole_starts(layout, length_mm)
+    bands = _bands(starts, length_mm, layout.tick_mm)
+    if layout.ends == "cut":
+        repeats = sum(b.index == 0 for b in bands)
+    off = max((abs(m - x) for b in bands for m, x in zip(b.marks_mm, (b.start_mm, b.end_mm), strict=True)), default=0.0)
+    same = symmetrical(bands, length_mm)
+    says = f"{_says(layout, repeats, factor, bands)} {'The same' if same else 'Not the same'} from both edges."
+    return Fit(length_mm, bands, stripes, repeats, factor - 1, off, same, says)
+
+
+def symmetrical(bands: Sequence[Band], length_mm: float) -> bool:
+    """Whether stripes lie the same from both ends of a length, to a thousandth of a mm."""
+    turned = [(length_mm - b.end_mm, length_mm - b.start_mm) for b in reversed(bands)]
+    pairs = zip(bands, turned, strict=True)
+    return all(abs(b.start_mm - start) < 1e-3 and abs(b.end_mm - end) < 1e-3 for b, (start, end) in pairs)
+
+
+def _even_starts(stripes: Sequence[Stripe], repeats: int, layout: Layout) -> list[tuple[int, float, float]]:
+    edge = stripes[0 if _closes(layout) else -1].gap_mm / 2
+    at = 0.0 if layout.ends == "with a stripe" else edge
+    found: list[tuple[int, float, float]] = []
+    for _ in range(repeats):
+        for index, s in enumerate(stripes):
+            found.append((index, at, at + s.width_mm))
+            at += s.width_mm + s.gap_mm
+    if _closes(layout):
+        found.append((0, at, at + stripes[0].width_mm))
+    return found
+
+
+def _whole_starts(layout: Layout, length: float) -> tuple[int, list[tuple[int, float, float]]]:
+    """As many whole repeats as there is room for, as wide as they are; what is over is halved at both ends. Raises
+    InvalidValue where there is no room for one."""
+    first = sum(_taken(layout.repeat, 0, layout))
+    repeats = floor((length - first) / layout.repeat_mm + 1e-9)
+    if repeats < 1:
+        raise InvalidValue(
+            f"On {length:.0f} mm there is no room for a repeat.", value=layout.repeat_mm, field="stripes",
+            allowed=f"a repeat of at most {length - first:.0f} mm",
+        )  # fmt: skip
+    offset = (length - first - repeats * layout.repeat_mm) / 2
+    return repeats, [(n, a + offset, b + offset) for n, a, b in _even_starts(layout.repeat, repeats, layout)]
+
+
+def _cut_starts(layout: Layout, length: float) -> list[tuple[int, float, float]]:
+    """Stripes as wide as they are, set by the anchor, cut by the edges."""
+    repeat, first = layout.repeat_mm, layout.repeat[0]
+    middle = length / 2
+    origin = {
+        "centred on a stripe": middle - first.width_mm / 2,
+        "centred on a gap": middle - first.width_mm - first.gap_mm / 2,
+        "from an edge": 0.0,
+    }[layout.anchor]
+    origin -= (floor(origin / repeat) + 1) * repeat
+    found: list[tuple[int, float, float]] = []
+    at = origin
+    while at < length:
+        for index, s in enumerate(layout.repeat):
+            found.append((index, at, at + s.width_mm))
+            at += s.width_mm + s.gap_mm
+    return [x for x in found if x[2] > 0 and x[1] < length]
+
+
+def _says(layout: Layout, repeats: int, factor: float, bands: Sequence[Band]) -> str:
+    many = f"{repeats} {'repeat' if repeats == 1 else 'repeats'}, {len(bands)} stripes"
+    if not layout.even or layout.ends == "cut":
+        cut = sum(b.cut for b in bands)
+        return f"{many}{f', {cut} of them cut at the edges' if cut else ''}, as wide as asked."
+    if abs(factor - 1) < 5e-4:
+        return f"{many}, exactly as asked."
+    what = {"gaps": "gaps", "stripes": "stripes", "all": "stripes and gaps"}[layout.gives]
+    return f"{many}; the {what} are {abs(factor - 1):.1%} {'wider' if factor > 1 else 'narrower'} than asked."
+
+
+def to_the_tick(layout: Layout, length_mm: float) -> tuple[Layout, float] | None:
+    """The same pattern with every stripe and gap a whole number of ticks, and what is left over, mm: half of it at each
+    end. None where nothing is left of it."""
+    tick = layout.tick_mm
+    found = even(layout, length_mm) if layout.even and layout.ends != "cut" else None
+    stripes = found[1].stripes if found else layout.repeat
+    whole = tuple(
+        Stripe(max(_marked(s.width_mm, tick), tick), max(floor(s.gap_mm / tick + 1e-9) * tick, tick), s.name)
+        for s in stripes
+    )
+    first = sum(_taken(whole, 0, layout))
+    repeats = found[0] if found else floor((length_mm - first) / sum(s.width_mm + s.gap_mm for s in whole))
+    wide, apart = _taken(whole, repeats, layout)
+    if repeats < 1 or wide + apart > length_mm + 1e-9:
+        return None
+    return replace(layout, stripes=whole[: len(layout.stripes)], even=False), length_mm - wide - apart

@@ -1,0 +1,146 @@
+"""Coming out even: whole repeats, exactly; the same from both edges; marks to the tick, each rounded once."""
+
+import pytest
+from hypothesis import assume, given
+from hypothesis import strategies as st
+
+from lumso.core.errors import InvalidValue
+from lumso.core.layout.fit import fit, symmetrical, to_the_tick
+from lumso.core.layout.pattern import LEAST_MM, Layout, Stripe
+
+widths = st.floats(3, 120)
+stripes = st.lists(st.builds(Stripe, widths, widths), min_size=1, max_size=4).map(tuple)
+ANY = {
+    "stripes": stripes, "anchor": st.sampled_from(["centred on a stripe", "centred on a gap"]),
+    "mirrored": st.booleans(), "even": st.booleans(), "gives": st.sampled_from(["gaps", "stripes", "all"]),
+    "ends": st.sampled_from(["with a stripe", "with half a gap", "cut"]), "tick_mm": st.sampled_from([0.5, 1.0, 2.0]),
+}  # fmt: skip
+
+
+def some(**fixed: object) -> st.SearchStrategy[Layout]:
+    """Layouts with something of them fixed."""
+    return st.builds(Layout, kind=st.just("stripes"), **{**ANY, **{k: st.just(v) for k, v in fixed.items()}})
+
+
+layouts = some()
+
+
+@given(layouts, st.floats(300, 2400))
+def test_stripes_come_in_order_inside_the_length_and_none_is_narrower_than_can_be_taped(
+    layout: Layout, length: float
+) -> None:
+    try:
+        made = fit(layout, length)
+    except InvalidValue:
+        assume(False)
+    at = 0.0
+    for band in made.bands:
+        assert band.start_mm >= at - 1e-9
+        assert band.width_mm >= LEAST_MM - 1e-6
+        at = band.end_mm
+    assert at <= length + 1e-6
+    assert [b.number for b in made.bands] == list(range(1, len(made.bands) + 1))
+    # Each mark is rounded once: never more than half a tick off, however many stripes there are.
+    assert made.off_mm <= layout.tick_mm / 2 + 1e-9
+    for band in made.bands:
+        for mark in band.marks_mm:
+            assert mark / layout.tick_mm == pytest.approx(round(mark / layout.tick_mm), abs=1e-6)
+    if layout.ends != "cut":
+        assert not any(b.cut for b in made.bands)
+
+
+@given(some(even=True), st.floats(300, 2400))
+def test_an_even_pattern_fills_its_length_in_whole_repeats_and_changes_only_what_gives(
+    layout: Layout, length: float
+) -> None:
+    assume(layout.ends != "cut")
+    try:
+        made = fit(layout, length)
+    except InvalidValue:
+        assume(False)
+    repeat = sum(s.width_mm + s.gap_mm for s in made.stripes)
+    first = made.stripes[0]
+    there_and_back = layout.mirrored and len(layout.stripes) > 1
+    closing = first.width_mm if layout.ends == "with a stripe" or there_and_back else 0.0
+    edges = first.gap_mm if there_and_back and layout.ends == "with half a gap" else 0.0
+    assert made.repeats * repeat + closing + edges == pytest.approx(length)
+    for asked, got in zip(layout.repeat, made.stripes, strict=True):
+        wide, apart = got.width_mm / asked.width_mm - 1, got.gap_mm / asked.gap_mm - 1
+        assert wide == pytest.approx(made.changed if layout.gives in ("stripes", "all") else 0, abs=1e-9)
+        assert apart == pytest.approx(made.changed if layout.gives in ("gaps", "all") else 0, abs=1e-9)
+    if layout.ends == "with a stripe":
+        assert made.bands[0].start_mm == 0
+        assert made.bands[-1].end_mm == pytest.approx(length)
+
+
+@given(some(mirrored=True), st.floats(300, 2400))
+def test_there_and_back_in_whole_repeats_it_is_the_same_from_both_edges(layout: Layout, length: float) -> None:
+    assume(layout.ends != "cut")
+    try:
+        made = fit(layout, length)
+    except InvalidValue:
+        assume(False)
+    assert made.symmetrical
+    assert made.says.endswith("The same from both edges.")
+
+
+@given(some(mirrored=False, even=True, ends="with a stripe"), st.floats(300, 2400))
+def test_even_to_the_tick_all_is_whole_ticks_and_what_is_over_is_halved(layout: Layout, length: float) -> None:
+    try:
+        found = to_the_tick(layout, length)
+        assume(found is not None)
+        assert found is not None
+        made = fit(found[0], length)
+    except InvalidValue:
+        assume(False)
+    tick = layout.tick_mm
+    for s in made.stripes:
+        for mm in (s.width_mm, s.gap_mm):
+            assert mm / tick == pytest.approx(round(mm / tick), abs=1e-6)
+    assert made.bands[0].start_mm == pytest.approx(length - made.bands[-1].end_mm)
+
+
+def test_a_top_of_1000_in_stripes_of_50_by_hand() -> None:
+    fifty = (Stripe(50, 50),)
+    ends = fit(Layout("stripes", fifty), 1000)
+    # 10 stripes and 9 gaps leave 1000 − 550 = 450 for … 10 repeats: 11 stripes are 550, ten gaps share 450.
+    assert (ends.repeats, len(ends.bands)) == (10, 11)
+    assert ends.stripes[0].gap_mm == pytest.approx(45)
+    assert ends.changed == pytest.approx(-0.1)
+    assert [b.start_mm for b in ends.bands[:3]] == pytest.approx([0, 95, 190])
+    half = fit(Layout("stripes", fifty, ends="with half a gap"), 1000)
+    assert half.says == "10 repeats, 10 stripes, exactly as asked. The same from both edges."
+    assert [b.start_mm for b in half.bands[:2]] == pytest.approx([25, 125])
+    cut = fit(Layout("stripes", fifty, ends="cut", anchor="centred on a stripe"), 1000)
+    assert cut.bands[0].cut
+    assert cut.bands[0].end_mm == pytest.approx(25)
+    assert (500 - 25) in [pytest.approx(b.start_mm) for b in cut.bands]
+    edge = fit(Layout("stripes", fifty, ends="cut", anchor="from an edge"), 1000)
+    assert [b.start_mm for b in edge.bands] == pytest.approx([100 * k for k in range(10)])
+
+
+def test_marks_are_each_rounded_from_the_datum_and_errors_do_not_add_up() -> None:
+    made = fit(Layout("stripes", (Stripe(33.3, 33.3),), ends="cut", anchor="from an edge"), 1000)
+    tenth = made.bands[9]
+    assert tenth.start_mm == pytest.approx(9 * 66.6)
+    assert tenth.marks_mm[0] == 599  # 599.4; ten rounded widths would have said 9 × (33 + 33) = 594
+
+
+def test_what_cannot_come_out_even_is_refused_with_what_could() -> None:
+    with pytest.raises(InvalidValue) as error:
+        fit(Layout("stripes", (Stripe(400, 3),), gives="gaps"), 500)
+    assert error.value.field == "stripes"
+    with pytest.raises(InvalidValue) as crowd:
+        fit(Layout("stripes", (Stripe(2, 2),)), 5000)
+    assert "more than 400" in crowd.value.says
+    with pytest.raises(InvalidValue):
+        fit(Layout("stripes", (Stripe(400, 300),), even=False), 500)
+
+
+def test_there_and_back_runs_through_each_gap_twice() -> None:
+    there = Layout("stripes", (Stripe(40, 90, "main"), Stripe(6, 12, "pin"), Stripe(20, 8, "band")), mirrored=True)
+    assert [(s.name, s.width_mm, s.gap_mm) for s in there.repeat] == [
+        ("main", 40, 90), ("pin", 6, 12), ("band", 20, 12), ("pin", 6, 90)
+    ]  # fmt: skip
+    assert Layout("stripes", (Stripe(40, 90),), mirrored=True).repeat == (Stripe(40, 90),)
+    assert symmetrical(fit(there, 1200).bands, 1200)
