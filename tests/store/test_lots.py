@@ -1,4 +1,4 @@
-"""Lots beside kits, recipes and the shelf: files of before keep all they had; lots are kept, set aside, brought back."""
+"""Lots beside kits, recipes and the shelf: files of before keep all they had; lots are kept, set aside and back."""
 
 import sqlite3
 from pathlib import Path
