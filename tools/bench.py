@@ -13,6 +13,7 @@ from contextlib import contextmanager
 from functools import partial
 from itertools import count, cycle
 from pathlib import Path
+from random import Random
 from threading import Event, Thread
 from urllib.request import Request, urlopen
 
@@ -22,6 +23,7 @@ from large import edits, large_job
 from lumso.catalogue import shipped
 from lumso.core.advice import advise, trial, with_finish
 from lumso.core.book.kit import Kit, KitMeasure
+from lumso.core.buying.packs import Bundle, Offer, Shop, Wanted
 from lumso.core.changes.what_if import WhatIf
 from lumso.core.checks import RULES
 from lumso.core.job.job import FromTotal
@@ -32,6 +34,7 @@ from lumso.core.mixing.needs import Need
 from lumso.core.mixing.recipe_page import sheet
 from lumso.core.piece.kinds import KINDS
 from lumso.core.plan.plan import plan
+from lumso.core.solver.packs import best_basket
 from lumso.core.work.sheet import mix_sheet
 from lumso.core.workshop.workshop import Workshop
 from lumso.formats import workshop
@@ -262,8 +265,29 @@ def interface() -> None:
         row(f"interface, {kind} compressed", size / 1024, "KiB")
 
 
+def packs() -> None:
+    """60 materials in 6 packs each, and 10 bundles over a dozen of them."""
+    dice = Random(1)
+    sizes = (12_500, 5_000, 25_000, 50_000, 100_000, 17_000, 11_300, 250_000)
+    wanted = tuple(Wanted(f"m{n}", dice.randint(500, 300_000), dice.random() < 0.5) for n in range(60))
+    offers = []
+    for want in wanted:
+        for k in range(6):
+            size = dice.choice(sizes)
+            price = dice.randint(int(size * 0.02), int(size * 0.06))
+            offers.append(Offer(f"{want.key}/{k}", want.key, size, price))
+    bundles = []
+    for n in range(10):
+        inside, many = tuple(o.id for o in dice.sample(offers, 12)), dice.choice((2, 3))
+        bundles.append(Bundle(str(n), many, many * 1500, inside))
+    shop = Shop(wanted, tuple(offers), tuple(bundles))
+    assert best_basket(shop).proven
+    row("cheapest packs, proven: 60 materials, 10 bundles", median_ms(lambda: best_basket(shop), 5))
+
+
 def main() -> None:
     core()
+    packs()
     with tempfile.TemporaryDirectory() as folder, server(Path(folder)) as (url, start_ms):
         row("server start to first answer", start_ms)
         api(url)

@@ -10,14 +10,11 @@ from hypothesis import strategies as st
 
 from lumso.core.buying.money import (
     EXPONENTS,
-    MixedCurrencies,
-    Money,
     apportioned,
     exponent,
     half_even,
     read_money,
     said,
-    total,
 )
 from lumso.core.errors import InvalidValue
 from tests.conftest import ROOT
@@ -70,10 +67,3 @@ def test_shown_parts_add_up_to_the_sum_rounded_once_and_none_is_off_by_a_unit(pa
 def test_the_unit_that_is_missing_goes_to_the_part_that_lost_the_most() -> None:
     assert apportioned([Fraction("1.4"), Fraction("1.9"), Fraction("0.7")]) == (1, 2, 1)
     assert apportioned([Fraction("0.5"), Fraction("0.5")]) == (1, 0)
-
-
-def test_two_currencies_are_never_added() -> None:
-    assert total([]) is None
-    assert total([Money(3, "EUR"), Money(4, "EUR")]) == Money(7, "EUR")
-    with pytest.raises(MixedCurrencies):
-        total([Money(3, "EUR"), Money(4, "USD")])

@@ -13,7 +13,7 @@ export const ABOUT = [
   {
     of: "finish",
     name: "Finish",
-    says: "The layers from the ground up. Press one to change it. What would go wrong is said beside them, with what to do about it; what is meant so can be accepted, what can hurt somebody cannot.",
+    says: "The layers from the ground up. Press one to change it, or to lay it out in stripes, checks, a border or a stencil. What would go wrong is said beside them, with what to do about it; what is meant so can be accepted, what can hurt somebody cannot.",
   },
   {
     of: "look",
@@ -54,6 +54,16 @@ export const ABOUT = [
     of: "shelf",
     name: "Shelf",
     says: "What you have, and what its label says: a label beats a starting value, a weighing beats both.",
+  },
+  {
+    of: "buying",
+    name: "Buying",
+    says: "What the jobs you are at take, beyond what stands there, in the cheapest packs. Tick it in the shop, also with no connection: it stands on the shelf then, with what it cost.",
+  },
+  {
+    of: "cost",
+    name: "Cost",
+    says: "What the piece costs, line by line, each with its working: the least it can be sold for. What has no price is named, and never counted as nothing.",
   },
   {
     of: "kit",

@@ -6,6 +6,7 @@ export const SHORTCUTS = [
   { key: "d", does: "Days", to: "/days" },
   { key: "r", does: "Recipes", to: "/book" },
   { key: "s", does: "Shelf", to: "/shelf" },
+  { key: "b", does: "Buying", to: "/buying" },
   { key: "k", does: "Kit", to: "/kit" },
   { key: "l", does: "Log", to: "/log" },
   { key: "w", does: "What is left of a mix", to: "/left" },

@@ -1,15 +1,13 @@
 """Money: whole minor units of one currency. It is rounded once, half to even, and never mixed."""
 
 import re
-from collections.abc import Iterable, Mapping, Sequence
-from dataclasses import dataclass
+from collections.abc import Mapping, Sequence
 from fractions import Fraction
 from typing import Annotated
 
 from annotated_types import Interval, MaxLen, Predicate
 
 from ..errors import InvalidValue
-from ..value import Value
 
 Minor = Annotated[int, Interval(ge=0, le=10**12)]
 """An amount of money in minor units: cents, pence; whole units where a currency has none smaller."""
@@ -31,22 +29,6 @@ EXPONENTS: Mapping[str, int] = {
 USUAL_EXPONENT = 2
 
 
-class MixedCurrencies(InvalidValue):
-    """Amounts of two currencies were to be added."""
-
-    def __init__(self, one: str, other: str) -> None:
-        super().__init__(f"{one or 'No currency'} and {other or 'no currency'} cannot be added.", value=other,
-                         allowed=f"amounts in {one or 'one currency'}", field="currency")  # fmt: skip
-
-
-@dataclass(frozen=True)
-class Money(Value):
-    """So many minor units of a currency."""
-
-    minor: int
-    currency: CurrencyCode = ""
-
-
 def exponent(currency: str) -> int:
     """How many decimals a currency has."""
     return EXPONENTS.get(currency, USUAL_EXPONENT)
@@ -55,16 +37,6 @@ def exponent(currency: str) -> int:
 def half_even(exact: Fraction) -> int:
     """The nearest whole number; of two that are as near, the even one."""
     return round(exact)
-
-
-def total(amounts: Iterable[Money]) -> Money | None:
-    """The sum; None of nothing. Raises MixedCurrencies."""
-    found: Money | None = None
-    for one in amounts:
-        if found is not None and one.currency != found.currency:
-            raise MixedCurrencies(found.currency, one.currency)
-        found = Money(one.minor + (found.minor if found else 0), one.currency)
-    return found
 
 
 def apportioned(parts: Sequence[Fraction]) -> tuple[int, ...]:

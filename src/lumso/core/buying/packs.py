@@ -1,9 +1,8 @@
 """Packs: what is sold, in which sizes, at which price, and what a basket of them comes to."""
 
-from collections.abc import Mapping, Sequence
+from collections.abc import Mapping
 from dataclasses import dataclass, field
 from fractions import Fraction
-from itertools import product
 from math import ceil, floor
 
 from ..value import Value
@@ -91,49 +90,6 @@ def over(shop: Shop, packs: Mapping[str, int]) -> dict[str, int]:
     return held
 
 
-def by_brute_force(shop: Shop, most: int) -> Basket | None:
-    """The best basket of at most `most` of each pack by trying every one, with every way to take the bundles.
-
-    For small cases: what the search is measured against.
-    """
-    best: Basket | None = None
-    ids = [o.id for o in shop.offers]
-    for counts in product(range(most + 1), repeat=len(ids)):
-        packs = dict(zip(ids, counts, strict=True))
-        left = over(shop, packs)
-        if min(left.values(), default=0) < 0:
-            continue
-        money, bundled = cheapest_bundling(shop, packs)
-        spoils = sum(left[w.key] for w in shop.wanted if w.spoils)
-        basket = Basket({k: n for k, n in packs.items() if n}, bundled, money, spoils, sum(counts))
-        if best is None or basket.rank < best.rank:
-            best = basket
-    return best
-
-
-def cheapest_bundling(shop: Shop, packs: Mapping[str, int]) -> tuple[int, dict[str, dict[str, int]]]:
-    """The least that given packs cost, and what is bundled for it, by trying every way."""
-    prices = {o.id: o.price or 0 for o in shop.offers}
-
-    def rest(left: dict[str, int], at: int) -> tuple[int, dict[str, dict[str, int]]]:
-        if at == len(shop.bundles):
-            return sum(prices[k] * n for k, n in left.items()), {}
-        best = rest(left, at + 1)
-        bundle = shop.bundles[at]
-        mine = [k for k in bundle.offers if left.get(k)]
-        for counts in product(*(range(left[k] + 1) for k in mine)):
-            times, odd = divmod(sum(counts), bundle.count)
-            if not times or odd:
-                continue
-            inside = {k: n for k, n in zip(mine, counts, strict=True) if n}
-            money, taken = rest({k: n - inside.get(k, 0) for k, n in left.items()}, at + 1)
-            if money + times * bundle.price < best[0]:
-                best = money + times * bundle.price, {bundle.id: inside, **taken}
-        return best
-
-    return rest({k: n for k, n in packs.items() if n}, 0)
-
-
 def paid_for(shop: Shop, basket: Basket) -> dict[str, Fraction]:
     """What each key comes to of the basket's money, exactly. A bundle is shared by what its packs would cost alone."""
     prices = {o.id: o.price or 0 for o in shop.offers}
@@ -150,9 +106,3 @@ def paid_for(shop: Shop, basket: Basket) -> dict[str, Fraction]:
     for k, n in left.items():
         paid[of[k]] += prices[k] * n
     return paid
-
-
-def unpriced(shop: Shop) -> Sequence[str]:
-    """The keys that no priced pack holds, or no pack at all."""
-    priced = {o.of for o in shop.offers if o.price is not None}
-    return [w.key for w in shop.wanted if w.key not in priced and w.amount > 0]

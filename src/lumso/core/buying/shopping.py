@@ -1,6 +1,6 @@
 """The list for the shop: what is short, in the packs that cover it, aisle by aisle."""
 
-from collections.abc import Callable, Mapping, Sequence
+from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, replace
 from fractions import Fraction
 from typing import Literal
@@ -277,6 +277,3 @@ def _notes(group: Group, reserved: Reserved, asked: Asked, purse: Purse) -> tupl
     if purse.of(group.needs[0].use.item).prefers:
         found.append("The pack you prefer, whatever others cost.")
     return tuple(found)
-
-
-Search = Callable[[Shop], Basket]
