@@ -187,7 +187,8 @@ class Bought:
     revision: int
     jobs: tuple[JobHeld, ...]
     needs: tuple[Need, ...]
-    lots: tuple[Lot, ...]
+    own: tuple[Lot, ...]
+    """What was bought, without what the shelf says beside it."""
     left: dict[str, float]
     reserved: Reserved
     jars: tuple[Promise, ...]
@@ -254,7 +255,7 @@ def bought(here: Context, request: Request) -> Bought:
     reserved = reserve(needs, lots, left, lambda minute: on_day(minute, zone)[:10], purse.may_split)
     groups = grouped(needs, reserved, purse, book)
     ready = tuple(dict.fromkeys(name for job in asked for name in have_ready(job, book)))
-    return Bought(purse, revision, tuple(open_jobs), tuple(needs), lots, left, reserved, jars,
+    return Bought(purse, revision, tuple(open_jobs), tuple(needs), own, left, reserved, jars,
                   shop_of(groups, purse, reserved.free, lots), ready)  # fmt: skip
 
 
@@ -302,7 +303,7 @@ async def get_list(here: Here, request: Request) -> ListOut:
     lots = [
         LotOut(lot=lot, revision=here.revision("lot", lot.slug), left_now=known.left[lot.slug],
                free=known.reserved.free[lot.slug], paid=said(lot.paid_minor, lot.currency or currency))
-        for lot in here.lots()
+        for lot in known.own
     ]  # fmt: skip
     chosen = [BuyingJob(id=j.id, name=j.job.name, chosen=True) for j in known.jobs]
     return ListOut(shopping=made, lots=lots, jobs=chosen, made_min=now_min(request))

@@ -173,6 +173,8 @@ def test_a_stencil_frieze_ends_whole_by_hand() -> None:
         assert (min(p.y for p in region.outline), max(p.y for p in region.outline)) == (40, 120)
     taping = taping_of(frieze, rectangle(1000, 500), made)
     assert (taping.runs, taping.metres, taping.rolls) == ((), 0, 0)
+    assert taping.worst_mm == 0.5  # half a tick: there is no tape
+    assert made.down.says.startswith("7 repeats, 7 motifs; the gaps are ")
     assert [e.length_mm for e in taping.elements] == [80] * 7
     with pytest.raises(InvalidValue) as high:
         lay_out(frieze, rectangle(1000, 110))

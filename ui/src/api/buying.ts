@@ -43,14 +43,13 @@ export function usePurse() {
 }
 
 export const usePutPurse = () =>
-  useKeep(({ purse, read, typed }: { purse: Purse; read: number; typed?: true }) => ({
+  useKeep(({ purse, read }: { purse: Purse; read: number; typed?: true }) => ({
     doc: "buying/purse",
     label: "Buying",
     method: "PUT",
     path: "/api/buying/purse",
     body: purse,
     read,
-    ...(typed && { typed }),
   }));
 
 const NO_LOTS: LotLine[] = [];

@@ -111,8 +111,13 @@ export function LayoutPanel({ open, catalogue, zone: index, layer: at }: LayoutP
       {reply && reply.faces.length > 0 && (
         <>
           <p role="status" data-stale={found.isPlaceholderData || undefined}>
-            Paints <span className="numeral text-xl">{percent(reply.share)}</span> of the zone; about{" "}
-            <span className="numeral text-xl">{say(reply.metres)} m</span> of tape.
+            Paints <span className="numeral text-xl">{percent(reply.share)}</span> of the zone
+            {reply.metres > 0 && (
+              <>
+                ; about <span className="numeral text-xl">{say(reply.metres)} m</span> of tape
+              </>
+            )}
+            .
           </p>
           {reply.to_tick && layout && (
             <button
@@ -189,7 +194,7 @@ function Fields({ layout, onChange }: { layout: Layout; onChange: (part: Partial
           className="press justify-self-start"
           onClick={() => onChange({ stripes: [...layout.stripes, { width_mm: 10, gap_mm: 20, name: "" }] })}
         >
-          Another stripe in the repeat
+          {layout.kind === "repeats" ? "Another motif in the repeat" : "Another stripe in the repeat"}
         </button>
       )}
       {!border && (
@@ -314,12 +319,12 @@ function Face({ face, n, open, zone, layer }: FaceProps) {
       ))}
       <FaceDrawing face={face} />
       <p className="narrow mt-2 text-sm">
-        No edge is more than {say(taping.worst_mm)} mm from where it should be: half a tick, and what the tape
-        is off.{" "}
+        No edge is more than {say(taping.worst_mm)} mm from where it should be: half a tick
         {taping.rolls > 0 &&
-          `${taping.rolls} ${taping.rolls === 1 ? "roll" : "rolls"}: ${taping.by_width
+          `, and what the tape is off. ${taping.rolls} ${taping.rolls === 1 ? "roll" : "rolls"}: ${taping.by_width
             .map((t) => `${say(t.metres)} m of ${say(t.width_mm)} mm`)
-            .join(", ")}.`}
+            .join(", ")}`}
+        .
       </p>
       <ol className="narrow mt-2 list-decimal pl-5 text-sm">
         {taping.steps.map((step) => (

@@ -200,13 +200,14 @@ def _cut_starts(layout: Layout, length: float) -> list[tuple[int, float, float]]
 
 
 def _says(layout: Layout, repeats: int, factor: float, bands: Sequence[Band]) -> str:
-    many = f"{repeats} {'repeat' if repeats == 1 else 'repeats'}, {len(bands)} stripes"
+    noun = "motifs" if layout.kind == "repeats" else "stripes"
+    many = f"{repeats} {'repeat' if repeats == 1 else 'repeats'}, {len(bands)} {noun}"
     if not layout.even or layout.ends == "cut":
         cut = sum(b.cut for b in bands)
         return f"{many}{f', {cut} of them cut at the edges' if cut else ''}, as wide as asked."
     if abs(factor - 1) < 5e-4:
         return f"{many}, exactly as asked."
-    what = {"gaps": "gaps", "stripes": "stripes", "all": "stripes and gaps"}[layout.gives]
+    what = {"gaps": "gaps", "stripes": noun, "all": f"{noun} and gaps"}[layout.gives]
     return f"{many}; the {what} are {abs(factor - 1):.1%} {'wider' if factor > 1 else 'narrower'} than asked."
 
 

@@ -135,7 +135,7 @@ def taping_of(layout: Layout, face: Surface, laid: LaidOut) -> Taping:
         by[run.tape_mm] = by.get(run.tape_mm, 0.0) + run.length_mm / 1000
     metres = sum(by.values())
     passes = max((r.painted_in for r in runs), default=1)
-    worst = layout.tick_mm / 2 + layout.tape_off_mm
+    worst = layout.tick_mm / 2 + (layout.tape_off_mm if runs else 0.0)
     rolls = ceil(metres / ROLL_M)
     widths = tuple(TapeLength(*x) for x in sorted(by.items()))
     steps = _steps(layout, passes, laid)

@@ -25,6 +25,10 @@ from .bench import Bench
 from .coats import CoatWork, coats_of
 from .operations import Kind, Operation
 
+FROM_DATUM = (
+    "Where its layout lists them, every mark from the one datum. Where it says several goes, let each dry until it is "
+    "safe to tape: try the tape on a hidden spot first."
+)
 LESS = "Less than looks right: sealing wakes the darks."
 THROUGH = "through to the ground: base colour on the spot, dry, sand again"
 BETWEEN = "between clear coats"
@@ -246,7 +250,8 @@ def _mask(order: _Order, stack: Stack, index: int, number: int, coat: int) -> No
     made = replace(
         made, layer=one.layer.id, number=number, coat=coat, coats=one.layer.coats,
         tools=("low-tack tape, steel rule",),
-        how=("Press the edges down; seal them with the colour beneath, or offload the brush.",),
+        how=(*((FROM_DATUM,) if one.layer.layout else ()), "Press the edges down; seal them with the colour beneath, "
+             "or offload the brush."),
         check="No edge lifts under a fingernail.",
     )  # fmt: skip
     order.do(made)
