@@ -119,14 +119,6 @@ def test_each_finish_of_a_ground_is_costed_beside_what_there_is(loft: TestClient
     assert loft.get(f"/api/jobs/{job}/cost/finishes", params={"zone": "none"}).status_code == 422
 
 
-def test_prices_are_read_with_the_decimals_of_their_currency(client: TestClient) -> None:
-    read = client.post("/api/buying/price", json={"typed": "12,5", "currency": "EUR"})
-    assert read.json() == {"minor": 1250, "said": "12.50 EUR"}
-    refused = client.post("/api/buying/price", json={"typed": "1.5", "currency": "JPY"})
-    assert refused.status_code == 422
-    assert refused.json()["faults"][0]["at"] == "typed"
-
-
 def test_bad_values_name_their_field_and_are_not_stored(loft: TestClient) -> None:
     green = lines(loft)[GREEN]
     more = loft.put("/api/lots/lot1", json=lot(green, left=99_999))

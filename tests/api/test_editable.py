@@ -37,7 +37,6 @@ NOT_DOCUMENTS = {
     "POST /api/edits",
     "POST /api/finish/advice",
     "POST /api/amounts",
-    "POST /api/buying/price",
     "POST /api/ask/left",
     "POST /api/ask/advice",
     "POST /api/forms/{slug}",

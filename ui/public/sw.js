@@ -11,6 +11,7 @@ const MOST_ANSWERS = 400;
 const PURE = [
   "/api/days",
   "/api/finish/steps",
+  "/api/layouts",
   "/api/mix-sheet",
   "/api/mix-sheet/measure",
   "/api/sheet",

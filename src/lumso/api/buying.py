@@ -7,12 +7,12 @@ from typing import Annotated, Any, Literal
 
 from fastapi import APIRouter, Query, Request, Response
 from fastapi.concurrency import run_in_threadpool
-from pydantic import BaseModel, ConfigDict, Field
+from pydantic import BaseModel
 
 from lumso.core.book.things import Aisle
 from lumso.core.buying.jars import BatchWanted, JarLeft, from_jars
 from lumso.core.buying.lots import Lot, Unit, drawn
-from lumso.core.buying.money import exponent, read_money, said
+from lumso.core.buying.money import exponent, said
 from lumso.core.buying.needs import Asked, have_ready, needs_of
 from lumso.core.buying.packs import Basket, Shop
 from lumso.core.buying.promises import Need, Promise, Reserved, reserve
@@ -124,9 +124,10 @@ def with_shelf_packs(purse: Purse, here: Context) -> Purse:
     """The purse, with the packs that the shelf was told of before prices were kept here."""
     known = {s.item for s in purse.stocked if s.packs}
     more = []
+    units = 10 ** exponent(purse.currency)
     for item in here.workshop().shelf:
         if item.packs and item.slug not in known:
-            packs = tuple(Sold(p.size, p.unit, read_money(f"{p.price:.2f}") if p.price else None) for p in item.packs)
+            packs = tuple(Sold(p.size, p.unit, round(p.price * units) if p.price else None) for p in item.packs)
             more.append(replace(purse.of(item.slug), packs=packs))
     slugs = {s.item for s in more}
     return replace(purse, stocked=(*(s for s in purse.stocked if s.item not in slugs), *more)) if more else purse
@@ -155,28 +156,6 @@ def put_purse(purse: Purse, here: Here, response: Response, if_match: IfMatch, k
     """Choose the currency, rates, prices, bundles and jobs to buy for."""
     response.headers["ETag"] = f'"{here.choose_purse(checked(purse), read_revision(if_match), key)}"'
     return purse
-
-
-class PriceIn(BaseModel):
-    """A price as it is typed."""
-
-    model_config = ConfigDict(extra="forbid")
-    typed: Annotated[str, Field(max_length=40)]
-    currency: Annotated[str, Field(max_length=3, pattern="^([A-Z]{3})?$")] = ""
-
-
-class PriceOut(BaseModel):
-    """A price in minor units, and as it is written."""
-
-    minor: int
-    said: str
-
-
-@router.post("/buying/price")
-def read_price(price: PriceIn) -> PriceOut:
-    """A typed price in minor units, or why it cannot be read."""
-    minor = read_money(price.typed, price.currency, "typed")
-    return PriceOut(minor=minor, said=said(minor, price.currency))
 
 
 @dataclass(frozen=True)

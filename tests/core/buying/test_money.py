@@ -9,14 +9,11 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from lumso.core.buying.money import (
-    EXPONENTS,
     apportioned,
     exponent,
     half_even,
-    read_money,
     said,
 )
-from lumso.core.errors import InvalidValue
 from tests.conftest import ROOT
 
 WRITTEN = cast("list[tuple[int | None, int, str, str]]", json.loads((ROOT / "tests" / "money.json").read_text()))
@@ -28,29 +25,6 @@ def test_money_is_written_with_the_decimals_of_its_currency(
 ) -> None:
     assert exponent(currency) == digits
     assert said(minor, currency) == text
-
-
-@pytest.mark.parametrize(
-    ("typed", "currency", "minor"),
-    [("12.50", "EUR", 1250), ("12,5", "EUR", 1250), ("12", "", 1200), ("0.05", "", 5), ("1250", "JPY", 1250),
-     ("1.25", "KWD", 1250), (" 3 EUR ", "EUR", 300)],
-)  # fmt: skip
-def test_a_price_is_read_into_minor_units(typed: str, currency: str, minor: int) -> None:
-    assert read_money(typed, currency) == minor
-
-
-@pytest.mark.parametrize(
-    ("typed", "currency"), [("12.505", "EUR"), ("1.5", "JPY"), ("-3", ""), ("three", ""), ("", "")]
-)
-def test_a_price_with_more_than_its_currency_has_is_refused(typed: str, currency: str) -> None:
-    with pytest.raises(InvalidValue) as error:
-        read_money(typed, currency)
-    assert error.value.field == "price"
-
-
-@given(st.integers(0, 10**8), st.sampled_from(["", "EUR", *EXPONENTS]))
-def test_what_is_written_is_read_as_the_same(minor: int, currency: str) -> None:
-    assert read_money(said(minor, currency), currency) == minor
 
 
 def test_halves_go_to_the_even_neighbour() -> None:

@@ -556,26 +556,6 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/buying/price": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        /**
-         * Read Price
-         * @description A typed price in minor units, or why it cannot be read.
-         */
-        post: operations["read_price_api_buying_price_post"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
     "/api/buying/purse": {
         parameters: {
             query?: never;
@@ -10408,29 +10388,6 @@ export interface components {
             wait_min: number;
         };
         /**
-         * PriceIn
-         * @description A price as it is typed.
-         */
-        PriceIn: {
-            /**
-             * Currency
-             * @default
-             */
-            currency?: string;
-            /** Typed */
-            typed: string;
-        };
-        /**
-         * PriceOut
-         * @description A price in minor units, and as it is written.
-         */
-        PriceOut: {
-            /** Minor */
-            minor: number;
-            /** Said */
-            said: string;
-        };
-        /**
          * PrintIn
          * @description What to print of a saved job, on which paper, with which other jobs.
          */
@@ -15250,39 +15207,6 @@ export interface operations {
                     "application/pdf": unknown;
                     "text/csv": unknown;
                     "text/plain": unknown;
-                };
-            };
-            /** @description Problem details */
-            default: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-        };
-    };
-    read_price_api_buying_price_post: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["PriceIn"];
-            };
-        };
-        responses: {
-            /** @description Successful Response */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["PriceOut"];
                 };
             };
             /** @description Problem details */

@@ -1,10 +1,10 @@
 import { useState } from "react";
 import { useDeleteLot, usePurse, usePutLot } from "../api/buying";
-import { answer, api, type LotLine, Refused } from "../api/client";
+import type { LotLine } from "../api/client";
 import { useKept } from "../keep/hooks";
 import { FieldError, Stepper } from "../parts/fields";
 import { LABEL } from "../parts/notices";
-import { money } from "../parts/say";
+import { minorOf, money, priceFault } from "../parts/say";
 import { much } from "./words";
 
 /** Something that was bought today: ticked, and taken back or put right by one press. */
@@ -20,17 +20,15 @@ export function BoughtLine({ line }: { line: LotLine }) {
   const name = lot.colour ? `${lot.name}, ${lot.colour}` : lot.name;
   const size = much(lot.size, lot.unit);
   const exponent = purse.data?.exponent ?? 2;
-  async function pay() {
-    try {
-      const body = { typed, currency: lot.currency };
-      const { minor } = await answer(api.POST("/api/buying/price", { body }));
-      setWrong(null);
-      put.mutate({ lot: { ...lot, paid_minor: minor }, read: revision });
-      setTyped("");
-    } catch (error) {
-      const fault = error instanceof Refused ? error.problem.faults?.[0] : undefined;
-      setWrong(fault ?? { says: (error as Error).message, allowed: "" });
+  function pay() {
+    const minor = minorOf(typed, exponent);
+    if (minor === null) {
+      setWrong(priceFault(typed, exponent));
+      return;
     }
+    setWrong(null);
+    put.mutate({ lot: { ...lot, paid_minor: minor }, read: revision });
+    setTyped("");
   }
   return (
     <li className="border-t border-line py-1.5">
@@ -101,7 +99,7 @@ export function BoughtLine({ line }: { line: LotLine }) {
               onChange={(e) => setTyped(e.target.value)}
             />
           </label>
-          <button type="button" className="press" disabled={!typed.trim()} onClick={() => void pay()}>
+          <button type="button" className="press" disabled={!typed.trim()} onClick={pay}>
             Set
           </button>
           {wrong && <FieldError id={`paid-${lot.slug}`} says={wrong.says} allowed={wrong.allowed} />}

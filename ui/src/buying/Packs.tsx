@@ -1,9 +1,9 @@
 import { useState } from "react";
 import { type PurseHere, usePutPurse } from "../api/buying";
-import { answer, api, type Lot, Refused } from "../api/client";
+import type { Lot } from "../api/client";
 import { FieldError, NumberField } from "../parts/fields";
 import { LABEL } from "../parts/notices";
-import { money, say } from "../parts/say";
+import { minorOf, money, priceFault, say } from "../parts/say";
 import { sound } from "../parts/sound";
 import { much } from "./words";
 
@@ -26,18 +26,15 @@ export function Packs({ item, name, unit, here }: PacksProps) {
     const others = purse.stocked.filter((s) => s.item !== item);
     put.mutate({ purse: { ...purse, stocked: [...others, { ...stocked, ...made }] }, read: revision });
   }
-  async function add() {
-    try {
-      const read = price.trim()
-        ? await answer(api.POST("/api/buying/price", { body: { typed: price, currency: purse.currency } }))
-        : null;
-      setWrong(null);
-      keep({ packs: [...stocked.packs, { size, unit, price_minor: read?.minor ?? null, at: "" }] });
-      setPrice("");
-    } catch (error) {
-      const fault = error instanceof Refused ? error.problem.faults?.[0] : undefined;
-      setWrong(fault ?? { says: (error as Error).message, allowed: "" });
+  function add() {
+    const minor = price.trim() ? minorOf(price, exponent) : null;
+    if (price.trim() && minor === null) {
+      setWrong(priceFault(price, exponent));
+      return;
     }
+    setWrong(null);
+    keep({ packs: [...stocked.packs, { size, unit, price_minor: minor, at: "" }] });
+    setPrice("");
   }
   return (
     <div>
@@ -102,7 +99,7 @@ export function Packs({ item, name, unit, here }: PacksProps) {
             }}
           />
         </label>
-        <button type="button" className="press" onClick={(e) => sound(e.currentTarget) && void add()}>
+        <button type="button" className="press" onClick={(e) => sound(e.currentTarget) && add()}>
           Add
         </button>
       </div>

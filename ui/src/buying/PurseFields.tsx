@@ -1,10 +1,10 @@
 import { useState } from "react";
 import { type PurseHere, usePutPurse } from "../api/buying";
-import { answer, api, type Purse, Refused } from "../api/client";
+import type { Purse } from "../api/client";
 import { ChooserField } from "../parts/ChooserField";
 import { FieldError, NumberField } from "../parts/fields";
 import { LABEL } from "../parts/notices";
-import { money } from "../parts/say";
+import { minorOf, money, priceFault } from "../parts/say";
 import { Packs } from "./Packs";
 
 /** The currency, what an hour is worth, overhead and tax; and what anything costs. */
@@ -126,22 +126,11 @@ export function Price({ label, minor, here, onChange }: PriceProps) {
   const shown = minor ? money(minor, here.exponent, "") : "";
   const [typed, setTyped] = useState(shown);
   const [wrong, setWrong] = useState<{ says: string; allowed: string } | null>(null);
-  async function read(text: string) {
+  function read(text: string) {
     setTyped(text);
-    if (!text.trim()) {
-      setWrong(null);
-      onChange(0);
-      return;
-    }
-    try {
-      const body = { typed: text, currency: here.purse.currency };
-      const answered = await answer(api.POST("/api/buying/price", { body }));
-      setWrong(null);
-      onChange(answered.minor);
-    } catch (error) {
-      const fault = error instanceof Refused ? error.problem.faults?.[0] : undefined;
-      setWrong(fault ?? { says: (error as Error).message, allowed: "" });
-    }
+    const read = text.trim() ? minorOf(text, here.exponent) : 0;
+    setWrong(read === null ? priceFault(text, here.exponent) : null);
+    if (read !== null) onChange(read);
   }
   return (
     <label className={LABEL}>
@@ -152,7 +141,7 @@ export function Price({ label, minor, here, onChange }: PriceProps) {
         autoComplete="off"
         value={typed}
         aria-invalid={wrong ? true : undefined}
-        onChange={(e) => void read(e.target.value)}
+        onChange={(e) => read(e.target.value)}
       />
       {wrong && <FieldError id={`price-${label}`} says={wrong.says} allowed={wrong.allowed} />}
     </label>

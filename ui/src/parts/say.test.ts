@@ -2,7 +2,7 @@ import { describe, expect, it } from "vitest";
 import amounts from "../../../tests/amounts.json";
 import durations from "../../../tests/durations.json";
 import written from "../../../tests/money.json";
-import { amount, clock, lasts, money } from "./say";
+import { amount, clock, lasts, minorOf, money, priceFault } from "./say";
 
 describe("durations", () => {
   it.each(durations as [number, string][])("%d minutes are said as on paper", (minutes, said) => {
@@ -39,4 +39,44 @@ describe("money", () => {
       expect(money(minor, exponent, currency)).toBe(said);
     },
   );
+});
+
+describe("prices as they are typed", () => {
+  it.each([
+    ["12.50", 2, 1250],
+    ["12,5", 2, 1250],
+    ["12", 2, 1200],
+    ["0.05", 2, 5],
+    [" 3 EUR ", 2, 300],
+    ["1250", 0, 1250],
+    ["1.25", 3, 1250],
+  ])("%s with %d decimals", (typed, exponent, minor) => {
+    expect(minorOf(typed, exponent)).toBe(minor);
+  });
+
+  it.each([
+    ["12.505", 2],
+    ["1.5", 0],
+    ["-3", 2],
+    ["three", 2],
+    ["2.5.5", 2],
+    ["", 2],
+  ])("%s is none with %d decimals", (typed, exponent) => {
+    expect(minorOf(typed, exponent)).toBeNull();
+  });
+
+  it("are read as they are written", () => {
+    for (const exponent of [0, 2, 3])
+      for (const minor of [0, 5, 99, 100, 123_456_789])
+        expect(minorOf(money(minor, exponent, "EUR"), exponent)).toBe(minor);
+  });
+
+  it("say what they may be", () => {
+    expect(priceFault(" x ", 2)).toEqual({
+      says: "x is no price.",
+      allowed: "a number with at most 2 decimals, such as 12.50",
+    });
+    expect(priceFault("1.5", 0).allowed).toBe("a whole number, such as 12");
+    expect(priceFault("x", 3).allowed).toContain("12.500");
+  });
 });

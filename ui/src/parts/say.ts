@@ -54,6 +54,22 @@ export function money(minor: number | null, exponent: number, currency: string):
   return `${(minor / 10 ** exponent).toFixed(exponent)} ${currency}`.trimEnd();
 }
 
+/** A price as it is typed, in minor units: 12.50, 12,5; null for what is none, or has more decimals than there are. */
+export function minorOf(typed: string, exponent: number): number | null {
+  const said = /^\s*(\d{1,9})(?:[.,](\d+))?\s*(?:[A-Z]{3})?\s*$/.exec(typed);
+  const decimals = said?.[2] ?? "";
+  if (!said || decimals.length > exponent) return null;
+  return Number((said[1] ?? "") + decimals.padEnd(exponent, "0"));
+}
+
+/** What a price may be, where what was typed is none. */
+export const priceFault = (typed: string, exponent: number) => ({
+  says: `${typed.trim()} is no price.`,
+  allowed: exponent
+    ? `a number with at most ${exponent} decimals, such as 12.${"50".padEnd(exponent, "0").slice(0, exponent)}`
+    : "a whole number, such as 12",
+});
+
 /** Millilitres in a sentence. */
 export function ml(value: number): string {
   const said = amount(value, "ml");

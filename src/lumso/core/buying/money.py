@@ -7,8 +7,6 @@ from typing import Annotated
 
 from annotated_types import Interval, MaxLen, Predicate
 
-from ..errors import InvalidValue
-
 Minor = Annotated[int, Interval(ge=0, le=10**12)]
 """An amount of money in minor units: cents, pence; whole units where a currency has none smaller."""
 
@@ -61,15 +59,3 @@ def said(minor: int | None, currency: str = "") -> str:
     sign, whole = "-" if minor < 0 else "", abs(minor)
     text = f"{whole // 10**digits}.{whole % 10**digits:0{digits}d}" if digits else str(whole)
     return f"{sign}{text} {currency}".rstrip()
-
-
-def read_money(typed: str, currency: str = "", field: str = "price") -> int:
-    """Minor units of what was typed: 12.50, 12,5. Raises InvalidValue, also for more decimals than there are."""
-    digits = exponent(currency)
-    match = re.fullmatch(r"\s*(\d{1,9})(?:[.,](\d+))?\s*(?:[A-Z]{3})?\s*", typed)
-    if match is None or len(match.group(2) or "") > digits:
-        example = said(1250 if digits else 12, currency)
-        raise InvalidValue(f"{typed.strip()[:40]!r} is no price.", value=typed, field=field,
-                           allowed=f"a number with at most {digits} decimals, such as {example}")  # fmt: skip
-    scale: int = 10**digits
-    return int(match.group(1)) * scale + int((match.group(2) or "").ljust(digits, "0") or 0)
