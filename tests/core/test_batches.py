@@ -166,6 +166,36 @@ def test_an_oval_of_1200_by_800_in_sections_of_0_3_square_metres_along_each_axis
     assert (len(smaller.strips), len(boxed.strips)) == (2, 3)  # an oval is not its rectangle
 
 
+def test_a_panelled_door_is_worked_panel_by_panel_and_each_panel_in_equal_cuts() -> None:
+    """Two panels of 860 × 1020: nothing runs over a rail. With 0.3 m² four cuts of 233.75 down, and four across."""
+    open_min = 0.3 * (1 / 20 + 2 / 30) * 60 / 0.7
+    panel = rectangle(860, 1020)
+    down = glaze_plan("z", "l", "Panel", panel, open_min, 20, 2, 30, 100)
+    assert [round(s.width_mm, 2) for s in down.strips] == [233.75] * 4  # (860 − 25)/4 + 25
+    assert [round(s.area_m2, 4) for s in down.strips] == [0.2384] * 4
+    across = glaze_plan("z", "l", "Panel", panel, open_min, 20, 2, 30, 100, "across")
+    assert [round(s.width_mm, 2) for s in across.strips] == [273.75] * 4  # (1020 − 25)/4 + 25; three hold 0.307 m²
+    job = JOBS["Proscenium panels"]
+    sheet = mix_sheet([job], Workshop(), C, Room())
+    panels = [p for p in sheet.sections if p.surface.startswith("Panel")]
+    assert panels
+    assert all((round(p.across_mm), round(p.stroke_mm)) == (860, 1020) for p in panels)
+    assert {p.like for p in panels} == {4}  # two on each of two
+
+
+def test_strokes_of_an_oval_too_long_for_what_stays_open_are_refused_and_shorter_ones_are_not() -> None:
+    """A = 0.1 m² and a tool of 100 mm: strokes of 1 m would do. Along its length an oval of 1200 has longer ones;
+    across it none is over 800."""
+    open_min = 0.1 * (1 / 20 + 2 / 30) * 60 / 0.7
+    long = glaze_plan("z", "l", "Top", oval(1200, 800), open_min, 20, 2, 30, 100, "across")
+    assert long.strips == ()
+    assert "strokes of 1 m would do" in long.says
+    short = glaze_plan("z", "l", "Top", oval(1200, 800), open_min, 20, 2, 30, 100)
+    assert short.strips
+    assert max(s.stroke_mm for s in short.strips) == pytest.approx(800, rel=1e-3)
+    assert all(s.area_m2 <= 0.1 + 1e-9 for s in short.strips)
+
+
 def test_a_chain_of_three_washes_with_leftovers() -> None:
     # 100 ml at 70 % water, 80 used: 20 left (6 paint, 14 water); 10 ml rinse.
     # Second, 100 ml at 75 %: water 75 − 14 − 10 = 51, paint 25 − 6 = 19; carries 6/25 = 24 % of the first.

@@ -238,6 +238,10 @@ FIRES: dict[str, tuple[Case, ...]] = {
     "prep-out-of-order": (stack("old-gloss", "milk-paint", prep="scuffed degreased"),),
     "not-dusted": (stack("raw-beech", "paint-plain", prep="sanded-180"),),
     "tape-lifts": (stack("painted-unsealed", layer("glaze-dragged", wait=12), layer("paint-plain", "striped")),),
+    "tape-has-no-hold": (
+        stack("painted-sealed", layer("milk-paint", wait=48), layer("paint-plain", "striped")),
+        stack("raw-beech", "paint-plain", layer("clear-wax-plain", wait=48), layer("paint-plain", "striped")),
+    ),
     "closing-parts-stick": (stack("raw-beech", "paint-plain", part="drawers", does=("slides",)),),
     "primer-last": (stack("slick", "bonding-primer-plain"),),
     "sealer-in-the-middle": (stack("raw-beech", "clear-coat-plain", "paint-plain"),),

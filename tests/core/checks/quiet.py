@@ -343,6 +343,16 @@ QUIET: dict[str, tuple[Case, ...]] = {
             layer("paint-plain", "striped"),
         ),
     ),
+    "tape-has-no-hold": (
+        stack("painted-sealed", layer("milk-paint", wait=48), "paint-plain"),
+        stack("raw-beech", layer("paint-plain", wait=48), layer("paint-plain", "striped")),
+        stack(
+            "painted-sealed",
+            layer("milk-paint", wait=48),
+            layer("clear-coat-plain", wait=48),
+            layer("paint-plain", "striped"),
+        ),
+    ),
     "closing-parts-stick": (stack("raw-beech", "paint-plain", part="front"),),
     "primer-last": (stack("slick", "bonding-primer-plain", "paint-plain"), stack("raw-pine", "dewaxed-shellac-plain")),
     "sealer-in-the-middle": (

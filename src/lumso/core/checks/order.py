@@ -59,6 +59,20 @@ def tape_lifts(stack: Stack) -> Iterator[Hit]:
 
 
 @rule(
+    "tape-has-no-hold",
+    "risky",
+    "likely",
+    "Tape does not stick to wax, and pulls leaf and chipping paint off with it, however long they were left. Draw the "
+    "edge by hand, or lay a closed coat first; a strip of tape on a hidden spot tells.",
+)
+def tape_has_no_hold(stack: Stack) -> Iterator[Hit]:
+    for i, upper in stack.each():
+        lower = stack.laid[i - 1] if i else None
+        if upper.tapes and lower is not None and (lower.film.kind in {"wax", "oil", "leaf"} or lower.film.chips):
+            yield Hit(i, f"Tape on {lower.name.lower()}.")
+
+
+@rule(
     "closing-parts-stick",
     "good to know",
     "certain",
