@@ -42,6 +42,17 @@ def test_money_paid_in_another_currency_is_never_added() -> None:
     assert costed([part(100, Drawn("old", 0, 1.0, 100))], purse, (old,)).floor == "2.90 EUR"
 
 
+def test_what_was_paid_with_tax_is_counted_as_the_other_prices_are() -> None:
+    """600 for 500 ml with a fifth of tax: 500 without; 100 ml are 100, and 120 with it."""
+    old = Lot("old", "paint", "paint", "ml", 500, 0, 0.0, paid_minor=600)
+    drawn = [part(100, Drawn("old", 0, 1.0, 100))]
+    without = costed(drawn, Purse(stocked=(PAINT,), with_tax=False, tax_percent=20), (old,))
+    assert [(line.kind, line.minor) for line in without.lines] == [("materials", 100), ("tax", 20)]
+    net = Lot("old", "paint", "paint", "ml", 500, 0, 0.0, paid_minor=500, with_tax=False)
+    with_tax = costed(drawn, Purse(stocked=(PAINT,), with_tax=True, tax_percent=20), (net,))
+    assert [(line.kind, line.minor) for line in with_tax.lines] == [("materials", 120)]
+
+
 def test_what_nobody_knows_the_price_of_is_unpriced_and_named_and_not_nothing() -> None:
     purse = Purse(stocked=(Stocked("wax", (Sold(150, "g", None),)), PAINT))
     made = costed([part(100, item="wax"), part(100)], purse)

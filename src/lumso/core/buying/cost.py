@@ -86,12 +86,19 @@ def price_of(use: Use, purse: Purse) -> Rate | None:
 
 
 def paid_rate(lot: Lot, purse: Purse) -> Rate | None:
-    """What was paid for a unit of a lot; None where nobody said, or in another currency, which is never added."""
+    """What was paid for a unit of a lot, with tax or without as the purse counts; None where nobody said, or in another
+    currency, which is never added."""
     if lot.paid_minor is None or lot.currency != purse.currency:
         return None
+    tax = 1 + exactly(purse.tax_percent) / 100
+    paid, less = Fraction(lot.paid_minor), ""
+    if lot.with_tax and not purse.with_tax:
+        paid, less = paid / tax, " with tax, which comes off"
+    elif purse.with_tax and not lot.with_tax:
+        paid, less = paid * tax, " without tax, which comes on"
     on = f" on {lot.bought_on}" if lot.bought_on else ""
-    says = f"{tidy(lot.whole)} {lot.unit} for {said(lot.paid_minor, lot.currency)}{on}"
-    return Rate(Fraction(lot.paid_minor) / exactly(lot.whole), lot.unit, says)
+    says = f"{tidy(lot.whole)} {lot.unit} for {said(lot.paid_minor, lot.currency)}{less}{on}"
+    return Rate(paid / exactly(lot.whole), lot.unit, says)
 
 
 def _priced(part: Part, lots: dict[str, Lot], purse: Purse) -> tuple[Fraction | None, list[str]]:
