@@ -92,7 +92,9 @@ def test_what_is_poured_is_taken_off_the_tin_and_what_is_mixed_is_needed_no_more
     assert after["left_now"] == after["free"]  # the pot is begun: its promise is free again
     cost = loft.get(f"/api/jobs/{bench.job}/cost").json()
     paint = next(x for x in cost["lines"] if x["says"].endswith("Footlight green"))
-    assert cost["from_log"]
+    assert cost["basis"] == "poured so far"  # the wash; the clear coat as it is planned
+    materials = [x["says"].lower() for x in cost["lines"] if x["kind"] == "materials"]
+    assert materials == ["matt paint, footlight green", "clear coat"]
     assert "13.90 EUR on 2026-10-17" in paint["working"][0]  # what the tin cost, not what one costs now
     assert paint["minor"] == pytest.approx(39.6 / stuff["bulk_density"] * 1390 / 500, abs=1)
 

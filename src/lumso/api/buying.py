@@ -61,9 +61,14 @@ class JobHeld:
 
     @property
     def done(self) -> frozenset[str]:
-        """The operations nothing is needed for any more: noted so, or a pot was begun for them."""
-        noted = {o for o, f in facts_of(self.events, self.id).items() if f.did in NEEDED_NO_MORE}
-        return frozenset(noted | {e.operation for e in standing(self.events) if isinstance(e.act, Begun)})
+        """The operations nothing is needed for any more."""
+        return mixed(self.events, self.id)
+
+
+def mixed(of: Sequence[Event], job: str) -> frozenset[str]:
+    """The operations of a job nothing is needed for any more: noted so, or a pot was begun for them."""
+    noted = {o for o, f in facts_of(of, job).items() if f.did in NEEDED_NO_MORE}
+    return frozenset(noted | {e.operation for e in standing(of) if isinstance(e.act, Begun)})
 
 
 def held(here: Context, job_id: str) -> JobHeld | None:

@@ -1,6 +1,6 @@
 """What a piece costs, and what each finish would."""
 
-from collections.abc import Sequence
+from collections.abc import Collection, Sequence
 from dataclasses import replace
 from itertools import count
 from math import ceil
@@ -12,7 +12,7 @@ from pydantic import BaseModel
 
 from lumso.core.advice import trial, with_finish
 from lumso.core.book.catalogue import Catalogue, pick
-from lumso.core.buying.cost import Cost, Part, cost_of
+from lumso.core.buying.cost import Basis, Cost, Part, cost_of
 from lumso.core.buying.lots import Lot, Use, drawn
 from lumso.core.buying.money import said
 from lumso.core.buying.needs import counted, uses_of_mix
@@ -26,7 +26,7 @@ from lumso.core.workshop.workshop import Workshop
 from lumso.formats import jobfile
 from lumso.store import events, jobs
 
-from .buying import with_shelf_packs
+from .buying import mixed, with_shelf_packs
 from .context import Context, Here
 from .lots import poured_since, poured_uses
 from .noting import event_of
@@ -37,9 +37,10 @@ router = APIRouter(tags=["costs"])
 DAY_MIN = 24 * 60
 
 
-def planned_parts(made: Work, job: str, catalogue: Catalogue) -> list[Part]:
-    """What a job's batches are poured from, as planned; the same item and colour once."""
-    return _joined([(name, use) for b in made.batches for name, use in uses_of_mix(b.mix, b.mix_at_h * 60, job)])
+def planned_parts(made: Work, job: str, begun: Collection[str]) -> list[Part]:
+    """What the batches that are not begun are poured from, as planned; the same item and colour once."""
+    open_ = [b for b in made.batches if f"{b.id}:mix" not in begun]
+    return _joined([(name, use) for b in open_ for name, use in uses_of_mix(b.mix, b.mix_at_h * 60, job)])
 
 
 def _joined(uses: Sequence[tuple[str, Use]]) -> list[Part]:
@@ -83,10 +84,12 @@ def logged_parts(of: Sequence[Event], job: str, lots: Sequence[Lot], every: Sequ
 
 
 def cost_of_work(made: Work, job: str, purse: Purse, lots: Sequence[Lot], catalogue: Catalogue,
-                 poured: Sequence[Part] = ()) -> Cost:  # fmt: skip
-    """What a job comes to: by what was poured where anything was, else as it is planned."""
-    parts = [*(poured or planned_parts(made, job, catalogue)), *thing_parts(made, job, catalogue)]
-    return cost_of(parts, lots, purse, made.hands_on_min, job, bool(poured))
+                 poured: Sequence[Part] = (), begun: Collection[str] = ()) -> Cost:  # fmt: skip
+    """What a job comes to: what was poured for the batches that were begun, and the rest as it is planned."""
+    planned = planned_parts(made, job, begun if poured else ())
+    basis: Basis = "planned" if not poured else "poured so far" if planned else "poured"
+    parts = [*poured, *planned, *thing_parts(made, job, catalogue)]
+    return cost_of(parts, lots, purse, made.hands_on_min, job, basis)
 
 
 def _cost(job_id: str, here: Context) -> Cost:
@@ -94,7 +97,7 @@ def _cost(job_id: str, here: Context) -> Cost:
     of = [event_of(e) for e in events.of_jobs(here.db, [job_id])]
     purse, lots, book = with_shelf_packs(here.purse()[0], here), here.lots(), here.known()
     poured = logged_parts(of, job_id, lots, poured_since(here, lots), book)
-    return cost_of_work(here.work(job), job_id, purse, lots, book, poured)
+    return cost_of_work(here.work(job), job_id, purse, lots, book, poured, mixed(of, job_id))
 
 
 @router.get("/jobs/{job_id}/cost")

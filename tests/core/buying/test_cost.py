@@ -16,7 +16,7 @@ def part(ml: float, *drawn: Drawn, item: str = "paint") -> Part:
 
 
 def costed(parts: list[Part], purse: Purse, lots: tuple[Lot, ...] = (), minutes: float = 0.0) -> Cost:
-    return cost_of(parts, lots, purse, minutes, "rack", from_log=False)
+    return cost_of(parts, lots, purse, minutes, "rack", "planned")
 
 
 def test_a_part_costs_its_share_of_the_pack_that_comes_cheapest_for_so_much() -> None:

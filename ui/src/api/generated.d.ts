@@ -4073,17 +4073,18 @@ export interface components {
          * @description What a piece costs. `floor_minor` is the least it can be sold for and lose nothing.
          */
         Cost: {
+            /**
+             * Basis
+             * @description Whether materials are what was really poured, what is planned, or the one so far and the other for the rest.
+             * @enum {string}
+             */
+            basis: "planned" | "poured so far" | "poured";
             /** Currency */
             currency: string;
             /** Floor */
             floor: string;
             /** Floor Minor */
             floor_minor: number;
-            /**
-             * From Log
-             * @description Whether what was really poured counts; else what is planned.
-             */
-            from_log: boolean;
             /** Hours */
             hours: number;
             /** Lines */

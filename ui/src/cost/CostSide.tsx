@@ -7,7 +7,7 @@ import { Failure } from "../parts/Failure";
 import { Loading } from "../parts/notices";
 import { say } from "../parts/say";
 import type { CostLine } from "./words";
-import { KINDS } from "./words";
+import { BASES, KINDS } from "./words";
 
 interface CostSideProps {
   open: OpenJob;
@@ -34,7 +34,7 @@ export function CostSide({ open, zone }: CostSideProps) {
         data-stale={stale || undefined}
       >
         <p className="narrow text-sm font-semibold text-soft">
-          The least it can be sold for, {data.from_log ? "by what was poured" : "as planned: an estimate"}
+          The least it can be sold for, {BASES[data.basis]}
         </p>
         <p className="numeral text-3xl">{data.floor}</p>
         <p className="narrow mt-1 text-sm text-soft">
@@ -51,7 +51,7 @@ export function CostSide({ open, zone }: CostSideProps) {
         )}
         <ul className="mt-3">
           {data.lines.map((line) => (
-            <Opened key={line.kind + line.says} line={line} />
+            <Opened key={line.kind + line.says + line.working.join()} line={line} />
           ))}
         </ul>
         <div className="mt-4 max-w-56">

@@ -12,3 +12,10 @@ export const KINDS: Record<CostLine["kind"], string> = {
   overhead: "rent, light, the van",
   tax: "on top",
 };
+
+/** What the materials of a cost are counted by. */
+export const BASES: Record<Cost["basis"], string> = {
+  planned: "as planned: an estimate",
+  "poured so far": "by what was poured so far, the rest as planned: an estimate",
+  poured: "by what was poured",
+};

@@ -13,6 +13,7 @@ from .lots import Drawn, Lot, Unit, Use
 from .money import apportioned, half_even, said
 from .purse import Purse
 
+Basis = Literal["planned", "poured so far", "poured"]
 CostKind = Literal["materials", "things", "wear", "hours", "the piece", "overhead", "tax"]
 PER_HOUR = 60
 
@@ -36,8 +37,8 @@ class Cost(Value):
     floor_minor: int
     floor: str
     currency: str
-    from_log: bool
-    """Whether what was really poured counts; else what is planned."""
+    basis: Basis
+    """Whether materials are what was really poured, what is planned, or the one so far and the other for the rest."""
     hours: float
     unpriced: tuple[str, ...]
     with_tax: bool
@@ -127,7 +128,7 @@ def _priced(part: Part, lots: dict[str, Lot], purse: Purse) -> tuple[Fraction | 
 
 
 def cost_of(parts: Sequence[Part], lots: Sequence[Lot], purse: Purse, hands_on_min: float, job: str,
-            from_log: bool) -> Cost:  # fmt: skip
+            basis: Basis) -> Cost:  # fmt: skip
     """What a job comes to. Unit costs stay exact; each line is rounded once, so that all add up to the floor."""
     held = {lot.slug: lot for lot in lots}
     exact: list[tuple[CostKind, str, Fraction | None, list[str]]] = []
@@ -158,5 +159,5 @@ def cost_of(parts: Sequence[Part], lots: Sequence[Lot], purse: Purse, hands_on_m
         lines.append(CostLine(kind, name, minor, said(minor, purse.currency), tuple(working)))
     floor = sum(line.minor for line in lines if line.minor is not None)
     none = tuple(line.says for line in lines if line.minor is None)
-    return Cost(tuple(lines), floor, said(floor, purse.currency), purse.currency, from_log, float(hours), none,
+    return Cost(tuple(lines), floor, said(floor, purse.currency), purse.currency, basis, float(hours), none,
                 purse.with_tax, purse.prices_on)  # fmt: skip
