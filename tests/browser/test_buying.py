@@ -18,6 +18,7 @@ def test_ticked_in_the_shop_with_the_server_away_it_stands_there_when_it_is_back
     page.wait_for_load_state("networkidle")
     loft.stop()
     tick.click()
+    expect(page.locator("[data-stale]")).to_have_count(1)  # what is still to pay is from before
     row = page.get_by_role("listitem").filter(has=page.get_by_role("button", name=re.compile("^Not bought: ")))
     expect(row).to_contain_text("kept here until the workshop answers")
     # Two came in a packet that was cheaper: the amount and what was paid are put right on the spot.
@@ -37,6 +38,7 @@ def test_ticked_in_the_shop_with_the_server_away_it_stands_there_when_it_is_back
     lots = page.request.get(f"{loft.url}/api/buying/list").json()["lots"]
     (mine,) = [x["lot"] for x in lots if x["lot"]["bought_on"] and x["lot"]["size"] == 170 and x["lot"]["count"] == 4]
     assert (mine["left"], mine["paid_minor"], mine["colour"]) == (680, 4150, "stage-door green")
+    expect(page.locator("[data-stale]")).to_have_count(0)  # it is counted in
     # Ticked by mistake: one press, and it is to be bought again.
     page.get_by_role("button", name=re.compile("^Not bought: ")).click()
     expect(tick).to_be_visible(timeout=20_000)

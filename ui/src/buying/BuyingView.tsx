@@ -88,7 +88,9 @@ function List({ here, buying, lots, asking }: ListProps) {
   const { shopping } = buying;
   const [open, setOpen] = useState("");
   const fresh = lots.filter((l) => l.lot.counted_min > buying.made_min - DAY_MIN && l.lot.bought_on);
-  const since = new Set(fresh.filter((l) => l.lot.counted_min >= buying.made_min).map((l) => keyOf(l.lot)));
+  // What was ticked here and is not counted in this list yet.
+  const counted = new Set(buying.lots.map((l) => l.lot.slug));
+  const since = new Set(fresh.filter((l) => !counted.has(l.lot.slug)).map((l) => keyOf(l.lot)));
   const lines = shopping.lines.filter((l) => !since.has(l.key));
   const aisleOf = new Map(here.items.map((i) => [i.slug, i.aisle]));
   const aisles = [...new Set(here.items.map((i) => i.aisle))];
