@@ -37,6 +37,35 @@ def test_lumso_opens_with_what_it_last_showed_while_its_server_is_away(browser: 
     context.close()
 
 
+def test_the_shopping_list_opens_in_the_shop_and_what_is_ticked_there_stands_in_the_workshop_after(
+    browser: Browser, loft: Running
+) -> None:
+    context = browser.new_context(service_workers="allow", locale="en-GB", viewport={"width": 390, "height": 800})
+    page = context.new_page()
+    page.goto(loft.url)
+    page.evaluate("navigator.serviceWorker.ready")
+    page.reload()
+    page.goto(f"{loft.url}/buying")
+    expect(page.get_by_text("Still to pay")).to_be_visible(timeout=30_000)
+    page.wait_for_load_state("networkidle")
+    page.wait_for_function("caches.keys().then((names) => names.some((n) => n.startsWith('lumso-answers-')))")
+
+    loft.stop()
+    page.goto(f"{loft.url}/buying")
+    tick = page.get_by_role("button", name=re.compile("^Bought: clear coat", re.IGNORECASE))
+    tick.click()
+    expect(page.get_by_text("bought, kept here until the workshop answers")).to_be_visible()
+    page.goto(f"{loft.url}/buying")  # the phone was put away, and taken out again
+    expect(page.get_by_role("button", name=re.compile("^Not bought: clear coat", re.IGNORECASE))).to_be_visible()
+    expect(tick).to_have_count(0)
+
+    loft.start()
+    expect(page.get_by_text("kept here until the workshop answers")).to_have_count(0, timeout=20_000)
+    lots = page.request.get(f"{loft.url}/api/buying/list").json()["lots"]
+    assert [x["lot"]["size"] for x in lots if x["lot"]["item"] == "clear-coat"] == [750]
+    context.close()
+
+
 def test_copies_of_one_workshop_are_not_shown_in_another(browser: Browser, loft: Running) -> None:
     context = browser.new_context(service_workers="allow", locale="en-GB")
     page = context.new_page()

@@ -69,6 +69,19 @@ def test_it_is_taped_before_and_the_tape_lifted_after_whatever_it_is_put_on_with
     assert kinds == ["mask", "lay", "lift tape"]
 
 
+def test_stripes_that_are_painted_in_two_goes_say_so_where_they_are_taped_and_take_as_long(
+    rack: Job, catalogue: Catalogue
+) -> None:
+    once = worked(striped(rack, replace(HALF, surfaces=("top",))), catalogue)
+    checks = worked(striped(rack, replace(HALF, kind="checks", surfaces=("top",))), catalogue)
+    (one,), (two,) = ([o for o in made.operations if o.kind == "mask"] for made in (once, checks))
+    assert "goes" not in one.says
+    assert two.says.endswith(", painted in 2 goes")
+    assert two.hands_on_min == pytest.approx(2 * one.hands_on_min)
+    assert any("hidden spot" in line for line in two.how)
+    assert not any("hidden spot" in line for line in one.how)
+
+
 def test_the_tape_to_buy_is_what_the_layout_takes(rack: Job, catalogue: Catalogue) -> None:
     only = replace(HALF, surfaces=("top",))
     job = striped(rack, only)

@@ -133,13 +133,29 @@ def with_layouts(job: Job, piece: MeasuredPiece) -> tuple[Job, list[Problem]]:
     return replace(job, zones=tuple(zones)), problems
 
 
+def goes_of(job: Job, piece: MeasuredPiece) -> tuple[tuple[str, str, int], ...]:
+    """The layers whose layout is painted in several goes: zone, layer, how many."""
+    found = []
+    for zone in job.zones:
+        for layer in zone.layers:
+            faces = _faces(layer, zone, piece)
+            if (goes := max((f.taping.passes for f in faces), default=1)) > 1:
+                found.append((zone.id, layer.id, goes))
+    return tuple(found)
+
+
+def _faces(layer: Layer, zone: Zone, piece: MeasuredPiece) -> tuple[FaceLaid, ...]:
+    """The faces a layer is laid out on; none where it has no layout, or one that cannot be laid."""
+    if layer.layout is None or piece.drawing is None:
+        return ()
+    try:
+        return laid_faces(layer.layout, zone, piece.drawing.faces)
+    except InvalidValue:
+        return ()
+
+
 def tape_metres(layer: Layer, zone: Zone, piece: MeasuredPiece, like: int = 1) -> float | None:
     """How much tape a coat of a layer takes on so many like pieces, by its layout; None where it has none, or it cannot
     be laid."""
-    if layer.layout is None or piece.drawing is None:
-        return None
-    try:
-        faces = laid_faces(layer.layout, zone, piece.drawing.faces)
-    except InvalidValue:
-        return None
+    faces = _faces(layer, zone, piece)
     return metres_of(faces, areas_of(piece), like) if faces else None

@@ -24,6 +24,12 @@ class Bench:
     room: Room
     bands: tuple[Band, ...] = ()
     """What stays bare on its surfaces."""
+    goes: tuple[tuple[str, str, int], ...] = ()
+    """Layers whose layout is painted in several goes: zone, layer, how many."""
+
+    def goes_of(self, zone: str, layer: str) -> int:
+        """In how many goes a coat of a layer is painted."""
+        return next((n for z, x, n in self.goes if (z, x) == (zone, layer)), 1)
 
     @property
     def habits(self) -> Habits:

@@ -15,7 +15,7 @@ from ..figure import Figure
 from ..job.areas import MeasuredPiece, in_two_zones, measure, not_measured, zone_area
 from ..job.entries import Kept, kept_apart
 from ..job.job import FromArea, Job
-from ..job.laying import with_layouts
+from ..job.laying import goes_of, with_layouts
 from ..layers import cautions
 from ..layers.conditions import Room
 from ..layers.pace import is_turned
@@ -176,7 +176,7 @@ def _work_job(job: Job, scope: str, at: str, workshop: Workshop, catalogue: Cata
     job, unlaid = with_layouts(job, piece)
     problems = [*piece.problems, *in_two_zones(job), *unlaid]
     bench = Bench(job.name, scope, job.use, is_turned(job), known, workshop, room,
-                  job.piece.bands if job.piece else ())  # fmt: skip
+                  job.piece.bands if job.piece else (), goes_of(job, piece))  # fmt: skip
     zones = []
     for i, zone in enumerate(job.zones):
         area: Figure | None = None

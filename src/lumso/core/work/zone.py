@@ -25,9 +25,11 @@ from .bench import Bench
 from .coats import CoatWork, coats_of
 from .operations import Kind, Operation
 
-FROM_DATUM = (
-    "Where its layout lists them, every mark from the one datum. Where it says several goes, let each dry until it is "
-    "safe to tape: try the tape on a hidden spot first."
+FROM_DATUM = "Where its layout lists them, every mark from the one datum."
+PRESSED = "Press the edges down; seal them with the colour beneath, or offload the brush."
+IN_GOES = (
+    "In as many goes as its layout says: let each dry until it is safe to tape, a strip on a hidden spot tells, before "
+    "its neighbours are taped and painted."
 )
 LESS = "Less than looks right: sealing wakes the darks."
 THROUGH = "through to the ground: base colour on the spot, dry, sand again"
@@ -245,13 +247,14 @@ def _buff(order: _Order, stack: Stack, index: int, number: int, coat: int) -> No
 def _mask(order: _Order, stack: Stack, index: int, number: int, coat: int) -> None:
     one = stack.laid[index]
     waits = order.waits
-    minutes = order.minutes(order.bench.habits.taping_m2_per_h)
-    made = order.operation("mask", f"{one.layer.id}:{coat}:mask", f"Tape for {one.name.lower()}", minutes)
+    goes = order.bench.goes_of(order.zone.id, one.layer.id)
+    minutes = order.minutes(order.bench.habits.taping_m2_per_h) * goes
+    says = f"Tape for {one.name.lower()}" + (f", painted in {goes} goes" if goes > 1 else "")
+    made = order.operation("mask", f"{one.layer.id}:{coat}:mask", says, minutes)
     made = replace(
         made, layer=one.layer.id, number=number, coat=coat, coats=one.layer.coats,
         tools=("low-tack tape, steel rule",),
-        how=(*((FROM_DATUM,) if one.layer.layout else ()), "Press the edges down; seal them with the colour beneath, "
-             "or offload the brush."),
+        how=(*((FROM_DATUM,) if one.layer.layout else ()), *((IN_GOES,) if goes > 1 else ()), PRESSED),
         check="No edge lifts under a fingernail.",
     )  # fmt: skip
     order.do(made)
