@@ -128,6 +128,13 @@ def test_bad_values_name_their_field_and_are_not_stored(loft: TestClient) -> Non
     assert more.json()["faults"][0]["at"] == "left"
     assert loft.put("/api/lots/other", json=lot(green)).status_code == 422
     assert loft.put("/api/lots/lot1", json=lot(green, paid_minor=-1)).status_code == 422
+    assert (
+        loft.put("/api/lots/lot1", json=lot(green, keeps_until="soon"))
+        .json()["faults"][0]["at"]
+        .endswith("keeps_until")
+    )
+    assert purse(loft, currency="euros").status_code == 422
+    assert purse(loft, prices_on="yesterday").json()["faults"][0]["at"].endswith("prices_on")
     assert "lot1" not in {x["lot"]["slug"] for x in listed(loft)["lots"]}
     twice = purse(loft, stocked=[{"item": "matt-paint"}, {"item": "matt-paint"}])
     assert twice.json()["faults"][0]["at"] == "stocked/1/item"

@@ -1,16 +1,23 @@
 """Lots: what was bought and stands in the workshop, and how much of each is left by what was poured since."""
 
+import re
 from collections.abc import Sequence
 from dataclasses import dataclass
 from typing import Annotated, Literal
 
-from annotated_types import Interval, MaxLen
+from annotated_types import Interval, MaxLen, Predicate
 
 from ..value import Name, NotNegative, Positive, Slug, Value
 from .money import CurrencyCode, Minor
 
 Unit = Literal["ml", "g", "piece", "m"]
-Day = Annotated[str, MaxLen(10)]
+
+
+def _is_day(text: str) -> bool:
+    return bool(re.fullmatch(r"\d{4}-\d{2}-\d{2}|", text))
+
+
+Day = Annotated[str, MaxLen(10), Predicate(_is_day)]
 """A day, as 2026-11-24; "" for none."""
 
 

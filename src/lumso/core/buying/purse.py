@@ -7,7 +7,7 @@ from annotated_types import Interval, MaxLen
 
 from ..errors import InvalidValue
 from ..value import Name, NotNegative, Positive, Slug, Value
-from .lots import Unit
+from .lots import Day, Unit
 from .money import CurrencyCode, Minor
 
 
@@ -67,7 +67,7 @@ class Purse(Value):
     tax_percent: Annotated[float, Interval(ge=0, le=50)] = 0.0
     hour_minor: Minor = 0
     overhead_percent: Annotated[float, Interval(ge=0, le=300)] = 0.0
-    prices_on: Annotated[str, MaxLen(10)] = ""
+    prices_on: Day = ""
     """The day the prices were looked at."""
     stocked: Annotated[tuple[Stocked, ...], MaxLen(2000)] = ()
     deals: Annotated[tuple[Deal, ...], MaxLen(40)] = ()
