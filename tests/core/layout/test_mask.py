@@ -154,6 +154,14 @@ def test_a_circle_is_as_long_as_its_formula_and_a_taper_keeps_its_corners() -> N
     assert chord(taper, "y", 200) == pytest.approx(80)
 
 
+def test_checks_too_fine_to_tape_are_refused_and_stripes_as_fine_are_not() -> None:
+    fine = Layout("checks", (Stripe(5, 5),))
+    with pytest.raises(InvalidValue) as error:
+        lay_out(fine, rectangle(1000, 500))
+    assert "crossings" in error.value.says
+    assert len(lay_out(Layout("stripes", (Stripe(5, 5),)), rectangle(1000, 500)).regions) == 101
+
+
 def test_a_face_is_measured_from_the_corner_of_its_own_box() -> None:
     moved = Surface("polygon", tuple(Point(p.x + 300, p.y + 70) for p in rectangle(400, 200).outline))
     assert lay_out(Layout("stripes", FIFTY), moved).down == lay_out(Layout("stripes", FIFTY), rectangle(400, 200)).down

@@ -3,7 +3,7 @@
 from collections.abc import Sequence
 from dataclasses import dataclass
 from functools import cached_property
-from math import asin, cos, hypot, pi, sin, sqrt
+from math import asin, cos, hypot, pi, prod, sin, sqrt
 from typing import Literal
 
 from ..errors import InvalidValue
@@ -13,6 +13,8 @@ from .fit import Band, Fit, fit
 from .pattern import Layout
 from .turned import Arc, Wall, arc_of, wall_of
 
+MOST_CROSSINGS = 3_000
+"""More checks than that are no pattern that anybody tapes."""
 CORNERS = 180
 """An oval is drawn with so many."""
 
@@ -243,6 +245,9 @@ def lay_out(layout: Layout, face: Surface) -> LaidOut:
     ways: tuple[Literal["x", "y"], ...] = ("x", "y") if layout.kind == "checks" else (
         ("x",) if layout.runs == "down" else ("y",))  # fmt: skip
     fits = {way: fit(layout, surface.extent(way)) for way in ways}
+    if (crossings := prod(len(f.bands) for f in fits.values())) > MOST_CROSSINGS and len(ways) == 2:
+        raise InvalidValue(f"That would be {crossings:,} crossings.", value=layout.repeat_mm, field="stripes",
+                           allowed=f"at most {MOST_CROSSINGS:,}: a wider repeat")  # fmt: skip
     regions: list[Region] = []
     painted = 0.0
     for way, found in fits.items():
