@@ -2,7 +2,7 @@
 bought."""
 
 from collections.abc import Sequence
-from dataclasses import dataclass, replace
+from dataclasses import dataclass
 from typing import Annotated, Any, Literal
 
 from fastapi import APIRouter, Query, Request, Response
@@ -10,24 +10,22 @@ from fastapi.concurrency import run_in_threadpool
 from pydantic import BaseModel
 
 from lumso.core.book.things import Aisle
-from lumso.core.buying.jars import BatchWanted, JarLeft, from_jars
+from lumso.core.buying.jars import BatchWanted, JarLeft, from_jars, takes_of
 from lumso.core.buying.lots import Lot, Unit, drawn
 from lumso.core.buying.money import exponent, said
-from lumso.core.buying.needs import Asked, have_ready, needs_of
+from lumso.core.buying.needs import Asked, needs_of
 from lumso.core.buying.packs import Basket, Shop
-from lumso.core.buying.promises import Need, Promise, Reserved, reserve
-from lumso.core.buying.purse import Purse, Sold, checked
-from lumso.core.buying.shopping import AISLE_OF, ShoppingList, grouped, listed, shop_of, times
-from lumso.core.buying.shopping import Asked as ShopAsked
+from lumso.core.buying.poured import mixed
+from lumso.core.buying.promises import Promise, Reserved, reserve
+from lumso.core.buying.purse import Purse, checked, with_shelf_packs
+from lumso.core.buying.shopping import AISLE_OF, ShoppingList, Sought, grouped, listed, shop_of, times
 from lumso.core.days.days import Days
-from lumso.core.days.facts import facts_of
 from lumso.core.days.settle import settle
 from lumso.core.days.view import days_of
 from lumso.core.days.words import on_day
 from lumso.core.job.job import Job
-from lumso.core.log.acts import Begun
-from lumso.core.log.event import Event, notes_of, standing
-from lumso.core.log.jars import taken_g, uses_of, wanted_for
+from lumso.core.log.event import Event, notes_of
+from lumso.core.log.jars import wanted_for
 from lumso.core.log.pot import replay
 from lumso.formats import jobfile, shopping
 from lumso.formats.reading import UnfitDocument
@@ -46,9 +44,6 @@ from .workers import Workers, run
 router = APIRouter(tags=["buying"])
 
 MOST_JOBS = 40
-NEEDED_NO_MORE = ("begun", "done", "skipped")
-"""What was noted of mixing, after which nothing is needed for it."""
-DAY_MIN = 24 * 60
 
 
 @dataclass(frozen=True)
@@ -63,12 +58,6 @@ class JobHeld:
     def done(self) -> frozenset[str]:
         """The operations nothing is needed for any more."""
         return mixed(self.events, self.id)
-
-
-def mixed(of: Sequence[Event], job: str) -> frozenset[str]:
-    """The operations of a job nothing is needed for any more: noted so, or a pot was begun for them."""
-    noted = {o for o, f in facts_of(of, job).items() if f.did in NEEDED_NO_MORE}
-    return frozenset(noted | {e.operation for e in standing(of) if isinstance(e.act, Begun)})
 
 
 def held(here: Context, job_id: str) -> JobHeld | None:
@@ -125,25 +114,16 @@ class ItemOut(BaseModel):
     aisle: Aisle
 
 
-def with_shelf_packs(purse: Purse, here: Context) -> Purse:
-    """The purse, with the packs that the shelf was told of before prices were kept here."""
-    known = {s.item for s in purse.stocked if s.packs}
-    more = []
-    units = 10 ** exponent(purse.currency)
-    for item in here.workshop().shelf:
-        if item.packs and item.slug not in known:
-            packs = tuple(Sold(p.size, p.unit, round(p.price * units) if p.price else None) for p in item.packs)
-            more.append(replace(purse.of(item.slug), packs=packs))
-    slugs = {s.item for s in more}
-    return replace(purse, stocked=(*(s for s in purse.stocked if s.item not in slugs), *more)) if more else purse
+def purse_of(here: Context) -> Purse:
+    """What was chosen for buying."""
+    return with_shelf_packs(here.purse()[0], here.workshop().shelf)
 
 
 @router.get("/buying/purse")
 def get_purse(here: Here, response: Response) -> PurseOut:
     """What was chosen for buying."""
-    purse, revision = here.purse()
-    response.headers["ETag"] = f'"{revision}"'
-    purse = with_shelf_packs(purse, here)
+    purse = purse_of(here)
+    response.headers["ETag"] = f'"{here.purse()[1]}"'
     chosen = set(_chosen(here, purse))
     book = here.known()
     items = [ItemOut(slug=m.slug, name=m.name, kind="material", unit="ml" if m.kind == "liquid" else "g",
@@ -168,15 +148,13 @@ class Bought:
     """All that the list is made of."""
 
     purse: Purse
-    revision: int
     jobs: tuple[JobHeld, ...]
-    needs: tuple[Need, ...]
     own: tuple[Lot, ...]
     """What was bought, without what the shelf says beside it."""
     left: dict[str, float]
     reserved: Reserved
     jars: tuple[Promise, ...]
-    shop: ShopAsked
+    shop: Sought
     ready: tuple[str, ...]
 
 
@@ -196,12 +174,12 @@ def _asked(one: JobHeld, here: Context, days: Days | None, now: float) -> Asked:
 
 def _jars(asked: Sequence[Asked], here: Context, now: float) -> tuple[Promise, ...]:
     """The batches that jars on the shelf make."""
-    wanted, batches = [], []
+    wanted, batches = {}, []
     for job in asked:
         for brew in job.work.made.brews:
             if f"{brew.id}:mix" not in job.done:
                 want = wanted_for(job.key, job.name, brew)
-                wanted.append((f"{job.key}|{brew.id}", want))
+                wanted[f"{job.key}|{brew.id}"] = want
                 at = job.at(f"{brew.id}:mix", 0.0)
                 batches.append(BatchWanted(f"{job.key}|{brew.id}", job.key, job.name, want.says, at))
     jars = []
@@ -211,35 +189,29 @@ def _jars(asked: Sequence[Asked], here: Context, now: float) -> tuple[Promise, .
         jar = jar_of(state, summary_of(stored), here, now)
         if jar.past or state.ml <= 0:
             continue
-        takes = {}
-        for key, want in wanted:
-            fits = next((u for u in uses_of(state, [want]) if u.covers >= 1 and u.how != "as the start of it"), None)
-            if fits is not None:
-                takes[key] = taken_g(state, fits, want.ml) / state.density
-        jars.append(JarLeft(stored.id, state.ml, jar.keeps_until_min, takes))
+        jars.append(JarLeft(stored.id, state.ml, jar.keeps_until_min, takes_of(state, wanted)))
     return from_jars(batches, jars)
 
 
 def bought(here: Context, request: Request) -> Bought:
     """All that the list is made of, packs aside."""
     now = now_min(request)
-    purse, revision = here.purse()
-    purse = with_shelf_packs(purse, here)
-    book = here.known()
+    purse, book = purse_of(here), here.known()
     open_jobs = [one for id_ in _chosen(here, purse) if (one := held(here, id_))]
     days = _days(here, request)
     asked = [_asked(one, here, days, now) for one in open_jobs]
     jars = _jars(asked, here, now)
     made = {p.need for p in jars}
-    needs = [n for job in asked for n in needs_of(job, book) if n.id.rsplit("|", 1)[0] not in made]
+    taken = [needs_of(job, book) for job in asked]
+    needs = [n for mine, _ in taken for n in mine if n.id.rsplit("|", 1)[0] not in made]
     own = here.lots()
     lots = (*own, *shelf_lots(here, now))
     left, _ = drawn(lots, poured_since(here, own))
     zone = here.days_chosen()[0].table.zone
     reserved = reserve(needs, lots, left, lambda minute: on_day(minute, zone)[:10], purse.may_split)
     groups = grouped(needs, reserved, purse, book)
-    ready = tuple(dict.fromkeys(name for job in asked for name in have_ready(job, book)))
-    return Bought(purse, revision, tuple(open_jobs), tuple(needs), own, left, reserved, jars,
+    ready = tuple(dict.fromkeys(name for _, names in taken for name in names))
+    return Bought(purse, tuple(open_jobs), own, left, reserved, jars,
                   shop_of(groups, purse, reserved.free, lots), ready)  # fmt: skip
 
 

@@ -11,7 +11,7 @@ from lumso.core.advice.library import Shelved, shelved
 from lumso.core.errors import InvalidValue
 from lumso.core.job.areas import measure
 from lumso.core.job.job import Zone
-from lumso.core.job.laying import with_layouts
+from lumso.core.job.laying import laying_of, with_shares
 from lumso.core.work.effort import effort
 from lumso.core.work.steps import steps_of
 
@@ -36,7 +36,7 @@ def zone_of(asked: ZoneIn, here: Context) -> tuple[Zone, Trial]:
     if index is None:
         known = ", ".join(z.id for z in job.zones)
         raise InvalidValue(f"The job has no zone {asked.zone!r}.", value=asked.zone, allowed=known, field="zone")
-    job, _ = with_layouts(job, measure(job))
+    job = with_shares(job, laying_of(job, measure(job)))
     return job.zones[index], trial(job, index, here.known_for(job), here.room())
 
 

@@ -10,7 +10,7 @@ from lumso.core.book.catalogue import pick
 from lumso.core.errors import InvalidValue
 from lumso.core.job.areas import measure
 from lumso.core.job.job import Job, Layer, Zone
-from lumso.core.job.laying import FaceLaid, areas_of, faces_of, laid_faces, metres_of, share_of
+from lumso.core.job.laying import NOWHERE, FaceLaid, areas_of, faces_of, laid_faces, metres_of, share_of
 from lumso.core.layout.fit import to_the_tick
 from lumso.core.layout.mask import Surface
 from lumso.core.layout.pattern import Layout
@@ -93,8 +93,7 @@ def lay(asked: LayoutIn) -> LayoutOut:
     except InvalidValue as error:
         return none.model_copy(update={"says": error.says, "allowed": error.allowed})
     if not faces:
-        says = "No face of this zone is drawn that a layout could lie on."
-        return none.model_copy(update={"says": says, "allowed": "a zone with a drawn face"})
+        return none.model_copy(update={"says": NOWHERE, "allowed": "a zone with a drawn face"})
     areas = areas_of(piece)
     return LayoutOut(
         sequence=asked.sequence, on=on, left_out=_left_out(layer.layout, zone, drawn, faces), faces=list(faces),

@@ -8,9 +8,8 @@ from fastapi import APIRouter, Response
 from pydantic import BaseModel, Field
 
 from lumso.core.buying.lots import Lot, Use
+from lumso.core.buying.poured import poured_uses
 from lumso.core.errors import InvalidValue
-from lumso.core.log.acts import Poured
-from lumso.core.log.event import Event, standing
 from lumso.formats.workshop import document
 from lumso.store import entries, events
 
@@ -62,19 +61,6 @@ def shelf_lots(here: Context, now: float) -> list[Lot]:
             hex_ = material.hex if material.role in {"paint", "pigment"} else ""
             found.append(Lot(f"shelf:{item.slug}"[:80], item.slug, material.name, item.unit, item.on_hand,
                              item.on_hand, now, hex=hex_))  # fmt: skip
-    return found
-
-
-def poured_uses(of: Sequence[Event]) -> list[Use]:
-    """What was poured, as uses."""
-    found = []
-    for event in standing(of):
-        act = event.act
-        if isinstance(act, Poured):
-            tinted = act.stuff.role in {"paint", "pigment"}
-            colour, hex_ = (act.stuff.colour, act.stuff.hex) if tinted else ("", "")
-            found.append(Use(event.at_min, act.stuff.material, colour, hex_, act.g / act.stuff.bulk_density, act.g,
-                             0.0, event.job))  # fmt: skip
     return found
 
 

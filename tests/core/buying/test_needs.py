@@ -7,7 +7,7 @@ import pytest
 
 from lumso.core.book.catalogue import Catalogue
 from lumso.core.book.things import CLOGS
-from lumso.core.buying.needs import Asked, counted, have_ready, needs_of
+from lumso.core.buying.needs import Asked, counted, needs_of
 from lumso.core.job.job import Job
 from lumso.core.layers.conditions import Room
 from lumso.core.work.work import Work, work
@@ -27,7 +27,7 @@ def asked(made: Work, *done: str) -> Asked:
 
 
 def test_materials_are_what_the_batches_pour_with_water_left_at_the_tap(made: Work, catalogue: Catalogue) -> None:
-    found = [n for n in needs_of(asked(made), catalogue) if n.kind == "material"]
+    found = [n for n in needs_of(asked(made), catalogue)[0] if n.kind == "material"]
     poured = [p for b in made.batches for p in b.mix.parts if p.role != "water"]
     assert sum(n.use.g for n in found) == pytest.approx(sum(p.mass.value for p in poured))
     assert {n.use.item for n in found} == {p.material for p in poured}
@@ -42,7 +42,7 @@ def test_materials_are_what_the_batches_pour_with_water_left_at_the_tap(made: Wo
 def test_what_was_mixed_asks_for_nothing_any_more(made: Work, catalogue: Catalogue) -> None:
     batch = made.batches[0]
     before, after = (
-        [n.id for n in needs_of(one, catalogue) if n.kind == "material"]
+        [n.id for n in needs_of(one, catalogue)[0] if n.kind == "material"]
         for one in (asked(made), asked(made, f"{batch.id}:mix"))
     )
     assert [i for i in before if i not in after] == [i for i in before if f"|{batch.id}|" in i]
@@ -58,7 +58,7 @@ def test_paper_goes_by_area_and_clogs_faster_on_paint_than_on_bare_wood(made: Wo
         ours = [o for o in made.operations if any(grit in t.replace(",", " ").split() for t in o.tools)]
         by_hand = sum(thing.amount * o.area_m2 * CLOGS.get(o.kind, 1.0) for o in ours)
         assert amount == pytest.approx(by_hand)
-    raw = [n for n in needs_of(asked(made), catalogue) if n.use.item == "paper-p180"]
+    raw = [n for n in needs_of(asked(made), catalogue)[0] if n.use.item == "paper-p180"]
     assert [n.use.count for n in raw] == [1.0]  # 0.56 m² of it, and nobody sells half a sheet
     assert CLOGS["sand"] > CLOGS["prepare"]
 
@@ -81,8 +81,8 @@ def test_dust_of_untested_old_paint_asks_for_the_finer_filter(catalogue: Catalog
 def test_tools_that_last_are_worn_and_not_bought(made: Work, catalogue: Catalogue) -> None:
     every = {t.slug: (t, n) for t, n, _ in counted(made, (), catalogue.things)}
     lasting = [t for t, _ in every.values() if t.lasts]
-    assert set(have_ready(asked(made), catalogue)) == {t.name for t in lasting}
-    bought = {n.use.item for n in needs_of(asked(made), catalogue)}
+    assert set(needs_of(asked(made), catalogue)[1]) == {t.name for t in lasting}
+    bought = {n.use.item for n in needs_of(asked(made), catalogue)[0]}
     assert not bought & {t.slug for t in lasting}
     for thing, amount in every.values():
         if thing.per == "clean":
@@ -102,4 +102,4 @@ def test_tape_is_counted_by_the_edge_of_a_square_until_a_layout_says_better(cata
 def test_a_job_with_no_piece_takes_nothing_but_its_mix(catalogue: Catalogue, rack: Job) -> None:
     bare = replace(rack, zones=(replace(rack.zones[0], layers=()),))
     made = work(bare, Workshop(), catalogue, Room())
-    assert [n for n in needs_of(asked(made), catalogue) if n.kind == "material"] == []
+    assert [n for n in needs_of(asked(made), catalogue)[0] if n.kind == "material"] == []

@@ -9,7 +9,7 @@ from lumso.core.buying.needs import counted
 from lumso.core.checks import check
 from lumso.core.job.areas import measure
 from lumso.core.job.job import Job, Layer
-from lumso.core.job.laying import laid_faces, share_of, tape_metres, with_layouts
+from lumso.core.job.laying import laid_faces, laying_of, share_of, tape_metres, with_shares
 from lumso.core.layers.conditions import Room
 from lumso.core.layout.pattern import Layout, Stripe
 from lumso.core.work.work import Work, work
@@ -45,8 +45,9 @@ def test_half_of_the_top_is_painted_and_of_the_edges_nothing(rack: Job, catalogu
     areas = {slug: s.area_m2 for slug, s in piece.surfaces.items()}
     only = replace(HALF, surfaces=("top",))
     assert share_of(on_top, areas, job.zones[0]) == pytest.approx(0.25 / 0.56)
-    laid, problems = with_layouts(striped(rack, only), piece)
-    assert problems == []
+    laying = laying_of(striped(rack, only), piece)
+    assert laying.problems == ()
+    laid = with_shares(striped(rack, only), laying)
     assert laid.zones[0].layers[0].touched == pytest.approx(0.25 / 0.56)
 
 
@@ -117,7 +118,7 @@ def test_tape_over_a_fresh_coat_is_found_whatever_the_stripes_are_put_on_with(ra
 
 
 def test_a_job_without_layouts_is_the_very_same(rack: Job) -> None:
-    same, problems = with_layouts(rack, measure(rack))
-    assert same is rack
-    assert problems == []
+    laying = laying_of(rack, measure(rack))
+    assert with_shares(rack, laying) is rack
+    assert laying.problems == ()
     assert isinstance(rack.zones[0].layers[0], Layer)

@@ -4927,7 +4927,7 @@ export interface components {
         };
         /**
          * FaceLaid
-         * @description A face with its layout: where it is on the drawing of the piece (mm), what is painted, how it is taped.
+         * @description A face with its layout: what is painted, how it is taped.
          *
          *     `like` are faces of the same surface and size, this one among them.
          */
@@ -4952,10 +4952,6 @@ export interface components {
             taping: components["schemas"]["Taping"];
             /** Width Mm */
             width_mm: number;
-            /** X Mm */
-            x_mm: number;
-            /** Y Mm */
-            y_mm: number;
         };
         /**
          * Factor
@@ -5533,13 +5529,19 @@ export interface components {
             days: number;
             /** Hours */
             hours: number;
-            /** Minor */
+            /**
+             * Minor
+             * @description None where the price of nothing in it is known.
+             */
             minor: number | null;
             /** Money */
             money: string;
             /** Name */
             name: string;
-            /** Now */
+            /**
+             * Now
+             * @description Whether it is what the zone has now, not a finish of the library.
+             */
             now: boolean;
             /** Slug */
             slug: string;
@@ -9666,7 +9668,7 @@ export interface components {
         };
         /**
          * PieceCost
-         * @description What a job's piece cost itself; and what is asked for it, where that is known.
+         * @description What a job's piece cost itself.
          */
         "PieceCost-Input": {
             /** Job */
@@ -9679,7 +9681,7 @@ export interface components {
         };
         /**
          * PieceCost
-         * @description What a job's piece cost itself; and what is asked for it, where that is known.
+         * @description What a job's piece cost itself.
          */
         "PieceCost-Output": {
             /** Job */

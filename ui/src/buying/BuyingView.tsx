@@ -9,9 +9,7 @@ import { BoughtLine } from "./BoughtLine";
 import { Line } from "./Line";
 import { PurseFields } from "./PurseFields";
 import { Standing } from "./Standing";
-import { keyOf } from "./words";
-
-const DAY_MIN = 24 * 60;
+import { boughtLately, keyOf } from "./words";
 
 /** What to buy for the jobs one is at, aisle by aisle, to tick in the shop; and what was bought. */
 export function BuyingView() {
@@ -87,7 +85,7 @@ interface ListProps {
 function List({ here, buying, lots, asking }: ListProps) {
   const { shopping } = buying;
   const [open, setOpen] = useState("");
-  const fresh = lots.filter((l) => l.lot.counted_min > buying.made_min - DAY_MIN && l.lot.bought_on);
+  const fresh = lots.filter((l) => boughtLately(l.lot, buying.made_min));
   // What was ticked here and is not counted in this list yet.
   const counted = new Set(buying.lots.map((l) => l.lot.slug));
   const since = new Set(fresh.filter((l) => !counted.has(l.lot.slug)).map((l) => keyOf(l.lot)));

@@ -7,6 +7,10 @@ import { LABEL } from "../parts/notices";
 import { minorOf, money, priceFault } from "../parts/say";
 import { Packs } from "./Packs";
 
+/** All that can be bought, to choose from. */
+const optionsOf = (here: PurseHere) =>
+  here.items.map((i) => ({ slug: i.slug, name: i.name, family: i.aisle }));
+
 /** The currency, what an hour is worth, overhead and tax; and what anything costs. */
 export function PurseFields({ here }: { here: PurseHere }) {
   const put = usePutPurse();
@@ -71,7 +75,7 @@ export function PurseFields({ here }: { here: PurseHere }) {
           of="things"
           value={item}
           empty="Choose a material or a thing"
-          options={here.items.map((i) => ({ slug: i.slug, name: i.name, family: i.aisle }))}
+          options={optionsOf(here)}
           onChoose={setItem}
         />
         {chosen && (
@@ -184,7 +188,7 @@ function Deals({ here, onChange }: { here: PurseHere; onChange: (deals: Purse["d
           of="things"
           value={item}
           empty="Choose"
-          options={here.items.map((i) => ({ slug: i.slug, name: i.name, family: i.aisle }))}
+          options={optionsOf(here)}
           onChoose={setItem}
         />
         <NumberField label="How many" value={count} unit="" min={2} max={20} onChange={setCount} />

@@ -1,6 +1,6 @@
 import { describe, expect, it } from "vitest";
 import type { BuyingLine } from "../api/client";
-import { keyOf, lotsOf, much } from "./words";
+import { boughtLately, keyOf, lotsOf, much } from "./words";
 
 const line = (more: Partial<BuyingLine> = {}): BuyingLine => ({
   key: "milk-paint-powder|loft ochre",
@@ -73,6 +73,20 @@ describe("what is ticked in the shop", () => {
     const [lot] = lotsOf(line(), "EUR", true, slug);
     expect(lot?.counted_min).toBeGreaterThanOrEqual(before);
     expect(lot?.bought_on).toBe(new Date().toISOString().slice(0, 10));
+  });
+});
+
+describe("what was bought lately", () => {
+  const noon = Date.UTC(2026, 10, 28, 12) / 60_000;
+  const [tin] = lotsOf(line(), "EUR", true, slug);
+  it.each([
+    ["2026-11-28", true],
+    ["2026-11-27", true],
+    ["2026-11-26", false],
+    ["", false],
+  ])("bought %s: %s", (bought_on, lately) => {
+    // Counted anew today, an old tin was still not bought today.
+    expect(tin && boughtLately({ ...tin, bought_on, counted_min: noon }, noon)).toBe(lately);
   });
 });
 

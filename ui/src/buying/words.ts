@@ -15,6 +15,10 @@ export function much(value: number, unit: Unit): string {
 /** What a lot is one of: an item in a colour, as lines of the list are. */
 export const keyOf = (lot: Lot): string => `${lot.item}|${(lot.colour || lot.hex).toLowerCase()}`;
 
+/** Whether a lot was bought on the day a list was made, or the day before: what was only counted anew was not. */
+export const boughtLately = (lot: Lot, made_min: number): boolean =>
+  lot.bought_on >= new Date((made_min - 24 * 60) * 60_000).toISOString().slice(0, 10);
+
 /** A line as it is bought: a lot for each size of pack. */
 export function lotsOf(line: BuyingLine, currency: string, withTax: boolean, slug: () => string): Lot[] {
   const now = new Date();

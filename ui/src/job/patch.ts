@@ -115,6 +115,7 @@ const WORDS: Record<string, string> = {
   tints: "a colour",
   tool: "the tool",
   touched: "the share touched",
+  layout: "where it goes",
   use: "the use",
   wait_h: "a wait",
   want: "the amount",

@@ -3,6 +3,8 @@
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 
+from ..log.jars import Wanted, taken_g, uses_of
+from ..log.pot import PotState
 from .promises import CRUMB, Promise
 
 
@@ -15,6 +17,17 @@ class JarLeft:
     ml: float
     keeps_until_min: float | None
     takes: Mapping[str, float]
+
+
+def takes_of(state: PotState, wanted: Mapping[str, Wanted]) -> dict[str, float]:
+    """How much of a jar makes all of each batch that is wanted, ml, by the batch; those it does not make are left out.
+    Another colour begun with it would not be the colour that was asked for."""
+    found = {}
+    for key, want in wanted.items():
+        whole = (u for u in uses_of(state, [want]) if u.covers >= 1 and u.how != "as the start of it")
+        if (use := next(whole, None)) is not None:
+            found[key] = taken_g(state, use, want.ml) / state.density
+    return found
 
 
 @dataclass(frozen=True)

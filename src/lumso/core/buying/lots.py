@@ -71,9 +71,20 @@ class Use:
         """How much in a unit."""
         return self.ml if unit == "ml" else self.g if unit == "g" else self.count
 
+    @property
+    def what(self) -> tuple[str, str, str]:
+        """What tells it from all else: an item in a colour."""
+        return self.item, self.colour, self.hex
+
     def alike(self, ml: float, g: float, count: float) -> "Use":
         """The same of another amount."""
         return Use(self.at_min, self.item, self.colour, self.hex, ml, g, count, self.by)
+
+
+def use_of(at_min: float, item: str, role: str, colour: str, hex_: str, ml: float, g: float, by: str) -> Use:
+    """A use of a material: of paint and pigment in a colour, of all else in none."""
+    tinted = role in {"paint", "pigment"}
+    return Use(at_min, item, colour if tinted else "", hex_ if tinted else "", ml, g, 0.0, by)
 
 
 @dataclass(frozen=True)

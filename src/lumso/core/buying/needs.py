@@ -10,10 +10,9 @@ from ..job.laying import tape_metres
 from ..layers import cautions
 from ..mixing.mix import Mix
 from ..mixing.totals import lots_of
-from ..work.batch import Batch
 from ..work.operations import Operation
 from ..work.work import Work
-from .lots import Use
+from .lots import Use, use_of
 from .promises import Need
 
 WET: tuple[Wants, ...] = ("mix", "lay", "wipe back", "part-dry", "clean")
@@ -39,11 +38,7 @@ def uses_of_mix(mix: Mix, at_min: float, by: str) -> Iterator[tuple[str, Use]]:
         if part.role == "water":
             continue
         for colour, hex_, ml, g in lots_of(part):
-            tinted = part.role in {"paint", "pigment"}
-            yield (
-                part.name,
-                Use(at_min, part.material, colour if tinted else "", hex_ if tinted else "", ml, g, 0.0, by),
-            )
+            yield part.name, use_of(at_min, part.material, part.role, colour, hex_, ml, g, by)
 
 
 def _materials(asked: Asked) -> Iterator[Need]:
@@ -55,12 +50,7 @@ def _materials(asked: Asked) -> Iterator[Need]:
         for n, (name, use) in enumerate(uses_of_mix(batch.mix, at_min, asked.key)):
             number = f", batch {batch.number} of {batch.of}" if batch.of > 1 else ""
             says = f"{name} for {batch.name.lower()} on {where}{number}"
-            yield Need(f"{asked.key}|{batch.id}|{n}", use, asked.name, says, "material", _matches(batch, use))
-
-
-def _matches(batch: Batch, use: Use) -> bool:
-    """Whether tins of it may differ in what is seen: it has a colour of its own."""
-    return bool(use.hex) and bool(batch.uses)
+            yield Need(f"{asked.key}|{batch.id}|{n}", use, asked.name, says, "material", bool(use.hex))
 
 
 def _edge_m(area_m2: float) -> float:
@@ -152,22 +142,16 @@ def _each(thing: Thing, one: Operation, work: Work) -> float:
     return thing.amount
 
 
-def _things(asked: Asked, catalogue: Catalogue) -> Iterator[Need]:
+def needs_of(asked: Asked, catalogue: Catalogue) -> tuple[list[Need], list[str]]:
+    """All that a job still takes, at the risk its margins were chosen for: an estimate, as its amounts are. And the
+    names of what lasts: nobody buys it for a job, but it must be there."""
     starts = {o.id: o.at_min for o in asked.work.operations}
+    needs, ready = list(_materials(asked)), []
     for thing, amount, first in counted(asked.work, asked.done, catalogue.things):
         if thing.lasts:
+            ready.append(thing.name)
             continue
-        count = float(ceil(amount - 1e-9))
         at_min = asked.at(first, starts.get(first, 0.0))
-        use = Use(at_min, thing.slug, count=count, by=asked.key)
-        yield Need(f"{asked.key}|{thing.slug}", use, asked.name, thing.name, "thing")
-
-
-def needs_of(asked: Asked, catalogue: Catalogue) -> list[Need]:
-    """All that a job still takes, at the risk its margins were chosen for. An estimate, as its amounts are."""
-    return [*_materials(asked), *_things(asked, catalogue)]
-
-
-def have_ready(asked: Asked, catalogue: Catalogue) -> list[str]:
-    """The names of what lasts: nobody buys it for a job, but it must be there."""
-    return [t.name for t, _, _ in counted(asked.work, asked.done, catalogue.things) if t.lasts]
+        use = Use(at_min, thing.slug, count=float(ceil(amount - 1e-9)), by=asked.key)
+        needs.append(Need(f"{asked.key}|{thing.slug}", use, asked.name, thing.name, "thing"))
+    return needs, ready

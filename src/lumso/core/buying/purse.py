@@ -1,14 +1,16 @@
 """What is chosen for buying: the currency, what an hour is worth, prices of things, bundles, what is kept in stock."""
 
-from dataclasses import dataclass
+from collections.abc import Sequence
+from dataclasses import dataclass, replace
 from typing import Annotated, Literal
 
 from annotated_types import Interval, MaxLen
 
 from ..errors import InvalidValue
 from ..value import Name, NotNegative, Positive, Slug, Value
+from ..workshop.shelf import ShelfItem
 from .lots import Day, Unit
-from .money import CurrencyCode, Minor
+from .money import CurrencyCode, Minor, exponent
 
 
 @dataclass(frozen=True)
@@ -47,7 +49,7 @@ class Deal(Value):
 
 @dataclass(frozen=True)
 class PieceCost(Value):
-    """What a job's piece cost itself; and what is asked for it, where that is known."""
+    """What a job's piece cost itself."""
 
     job: Slug
     minor: Minor = 0
@@ -79,6 +81,20 @@ class Purse(Value):
     def of(self, item: str) -> Stocked:
         """What is known of buying an item."""
         return next((s for s in self.stocked if s.item == item), Stocked(item))
+
+
+def with_shelf_packs(purse: Purse, shelf: Sequence[ShelfItem]) -> Purse:
+    """The purse, with the packs that a shelf was told of before prices were kept here; a price of nothing was none."""
+    known = {s.item for s in purse.stocked if s.packs}
+    units = 10 ** exponent(purse.currency)
+    more = {}
+    for item in shelf:
+        if item.packs and item.slug not in known:
+            packs = tuple(Sold(p.size, p.unit, round(p.price * units) if p.price else None) for p in item.packs)
+            more[item.slug] = replace(purse.of(item.slug), packs=packs)
+    if not more:
+        return purse
+    return replace(purse, stocked=(*(s for s in purse.stocked if s.item not in more), *more.values()))
 
 
 def checked(purse: Purse) -> Purse:

@@ -2,7 +2,6 @@
 
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, replace
-from fractions import Fraction
 from typing import Literal
 
 from ..book.catalogue import Catalogue
@@ -172,7 +171,7 @@ def _there(group: Group, free: Mapping[str, float], lots: Sequence[Lot]) -> floa
 
 
 @dataclass(frozen=True)
-class Asked:
+class Sought:
     """What the search for packs is asked: the shop, and what was put into it."""
 
     groups: tuple[Group, ...]
@@ -185,7 +184,7 @@ class Asked:
     """By the id of an offer: its group's key, and one of it."""
 
 
-def shop_of(groups: Sequence[Group], purse: Purse, free: Mapping[str, float], lots: Sequence[Lot]) -> Asked:
+def shop_of(groups: Sequence[Group], purse: Purse, free: Mapping[str, float], lots: Sequence[Lot]) -> Sought:
     """What is wanted and sold, for the search. Packs whose size does not compare are left out."""
     wanted, least, there, offers, sold = {}, {}, {}, [], {}
     for group in groups:
@@ -210,7 +209,7 @@ def shop_of(groups: Sequence[Group], purse: Purse, free: Mapping[str, float], lo
             bundles.append(Bundle(str(n), deal.count, deal.price_minor, tuple(inside)))
     spoils = {g.key for g in groups if g.material and "can mould" in g.material.traits}
     want = tuple(Wanted(k, hundredths(v), k in spoils) for k, v in wanted.items() if v > 0)
-    return Asked(tuple(groups), wanted, least, there, Shop(want, tuple(offers), tuple(bundles)), sold)
+    return Sought(tuple(groups), wanted, least, there, Shop(want, tuple(offers), tuple(bundles)), sold)
 
 
 def packs_said(count: int, size: float, unit: Unit) -> str:
@@ -227,14 +226,14 @@ def _in_deal(offer: str, items: Sequence[str], size: float, sold: Mapping[str, t
     return key.split("|", 1)[0] in items and size in (0.0, pack.size)
 
 
-def listed(asked: Asked, basket: Basket, reserved: Reserved, purse: Purse, ready: Sequence[str],
+def listed(asked: Sought, basket: Basket, reserved: Reserved, purse: Purse, ready: Sequence[str],
            jar_promises: Sequence[Promise] = ()) -> ShoppingList:  # fmt: skip
     """The list as a basket fills it."""
     paid = paid_for(asked.shop, basket)
     left = over(asked.shop, basket.packs)
     priced = {o.of for o in asked.shop.offers if o.price is not None}
     keys = [k for k in paid if k in priced]
-    shown = dict(zip(keys, apportioned([Fraction(paid[k]) for k in keys]), strict=True))
+    shown = dict(zip(keys, apportioned([paid[k] for k in keys]), strict=True))
     lines = []
     for group in asked.groups:
         wants = asked.wanted[group.key]
@@ -266,7 +265,7 @@ def listed(asked: Asked, basket: Basket, reserved: Reserved, purse: Purse, ready
                         tuple(taken), (*reserved.promises, *jar_promises), tuple(ready), basket.proven)  # fmt: skip
 
 
-def _notes(group: Group, reserved: Reserved, asked: Asked, purse: Purse) -> tuple[str, ...]:
+def _notes(group: Group, reserved: Reserved, asked: Sought, purse: Purse) -> tuple[str, ...]:
     found = []
     ids = {n.id for n in group.needs}
     if any(p.several and p.need in ids for p in reserved.promises):

@@ -12,21 +12,20 @@ from ..value import Value
 from .areas import MeasuredPiece
 from .job import Job, Layer, Zone
 
+NOWHERE = "No face of this zone is drawn that a layout could lie on."
 LEAST_SHARE = 0.001
 """A layer touches something."""
 
 
 @dataclass(frozen=True)
 class FaceLaid(Value):
-    """A face with its layout: where it is on the drawing of the piece (mm), what is painted, how it is taped.
+    """A face with its layout: what is painted, how it is taped.
 
     `like` are faces of the same surface and size, this one among them.
     """
 
     surface: str
     name: str
-    x_mm: float
-    y_mm: float
     width_mm: float
     height_mm: float
     outline: tuple[Point, ...]
@@ -66,9 +65,8 @@ def laid_faces(layout: Layout, zone: Zone, faces: Sequence[Face]) -> tuple[FaceL
                 raise
             misfit = misfit or error
             continue
-        x, y = min(p.x for p in face.outline), min(p.y for p in face.outline)
         taping = taping_of(layout, surface, laid)
-        found[size] = FaceLaid(face.surface, face.name, x, y, surface.width, surface.height,
+        found[size] = FaceLaid(face.surface, face.name, surface.width, surface.height,
                                surface.from_datum().outline, laid, taping)  # fmt: skip
     if misfit and not found:
         raise misfit
@@ -105,57 +103,56 @@ def areas_of(piece: MeasuredPiece) -> dict[str, float]:
     return {slug: s.area_m2 for slug, s in piece.surfaces.items()}
 
 
-def _layer(layer: Layer, zone: Zone, piece: MeasuredPiece, at: str, problems: list[Problem]) -> Layer:
-    if layer.layout is None or piece.drawing is None:
-        return layer
-    try:
-        faces = laid_faces(layer.layout, zone, piece.drawing.faces)
-    except InvalidValue as error:
-        problems.append(Problem(f"{at}/layout/{error.field}", error.says, error.allowed))
-        return layer
-    if not faces:
-        says = "No face of this zone is drawn that a layout could lie on."
-        problems.append(Problem(f"{at}/layout/surfaces", says, "a zone with a drawn face"))
-        return layer
-    share = share_of(faces, areas_of(piece), zone)
-    return layer if layer.touched == share else replace(layer, touched=share)
+@dataclass(frozen=True)
+class Laying:
+    """What the layouts of a job come to: the share each layer touches and in how many goes it is painted, by zone and
+    layer; and the problem of each that cannot be laid."""
+
+    shares: Mapping[tuple[str, str], float]
+    goes: Mapping[tuple[str, str], int]
+    problems: tuple[Problem, ...]
 
 
-def with_layouts(job: Job, piece: MeasuredPiece) -> tuple[Job, list[Problem]]:
-    """The job with the share of each layer that has a layout worked out from it; and layouts that cannot be laid."""
-    problems: list[Problem] = []
-    if all(layer.layout is None for zone in job.zones for layer in zone.layers):
-        return job, problems
-    zones = []
+def laying_of(job: Job, piece: MeasuredPiece) -> Laying:
+    """The layouts of a job, laid on the faces of its piece."""
+    shares, goes, problems = {}, {}, []
     for i, zone in enumerate(job.zones):
-        layers = tuple(_layer(x, zone, piece, f"/zones/{i}/layers/{k}", problems) for k, x in enumerate(zone.layers))
-        zones.append(replace(zone, layers=layers))
-    return replace(job, zones=tuple(zones)), problems
+        for k, layer in enumerate(zone.layers):
+            if layer.layout is None or piece.drawing is None:
+                continue
+            at = f"/zones/{i}/layers/{k}/layout"
+            try:
+                faces = laid_faces(layer.layout, zone, piece.drawing.faces)
+            except InvalidValue as error:
+                problems.append(Problem(f"{at}/{error.field}", error.says, error.allowed))
+                continue
+            if not faces:
+                problems.append(Problem(f"{at}/surfaces", NOWHERE, "a zone with a drawn face"))
+                continue
+            shares[zone.id, layer.id] = share_of(faces, areas_of(piece), zone)
+            goes[zone.id, layer.id] = max(f.taping.passes for f in faces)
+    return Laying(shares, goes, tuple(problems))
 
 
-def goes_of(job: Job, piece: MeasuredPiece) -> tuple[tuple[str, str, int], ...]:
-    """The layers whose layout is painted in several goes: zone, layer, how many."""
-    found = []
+def with_shares(job: Job, laying: Laying) -> Job:
+    """The job with the share that each layer with a layout touches."""
+    if not laying.shares:
+        return job
+    zones = []
     for zone in job.zones:
-        for layer in zone.layers:
-            faces = _faces(layer, zone, piece)
-            if (goes := max((f.taping.passes for f in faces), default=1)) > 1:
-                found.append((zone.id, layer.id, goes))
-    return tuple(found)
-
-
-def _faces(layer: Layer, zone: Zone, piece: MeasuredPiece) -> tuple[FaceLaid, ...]:
-    """The faces a layer is laid out on; none where it has no layout, or one that cannot be laid."""
-    if layer.layout is None or piece.drawing is None:
-        return ()
-    try:
-        return laid_faces(layer.layout, zone, piece.drawing.faces)
-    except InvalidValue:
-        return ()
+        shares = [laying.shares.get((zone.id, x.id), x.touched) for x in zone.layers]
+        layers = tuple(x if x.touched == s else replace(x, touched=s) for x, s in zip(zone.layers, shares, strict=True))
+        zones.append(replace(zone, layers=layers))
+    return replace(job, zones=tuple(zones))
 
 
 def tape_metres(layer: Layer, zone: Zone, piece: MeasuredPiece, like: int = 1) -> float | None:
     """How much tape a coat of a layer takes on so many like pieces, by its layout; None where it has none, or it cannot
     be laid."""
-    faces = _faces(layer, zone, piece)
+    if layer.layout is None or piece.drawing is None:
+        return None
+    try:
+        faces = laid_faces(layer.layout, zone, piece.drawing.faces)
+    except InvalidValue:
+        return None
     return metres_of(faces, areas_of(piece), like) if faces else None

@@ -1,6 +1,7 @@
 """What the zones of a job are worked with: the same for all of them."""
 
-from dataclasses import dataclass
+from collections.abc import Mapping
+from dataclasses import dataclass, field
 
 from ..book.catalogue import Catalogue
 from ..book.habits import Habits
@@ -24,12 +25,8 @@ class Bench:
     room: Room
     bands: tuple[Band, ...] = ()
     """What stays bare on its surfaces."""
-    goes: tuple[tuple[str, str, int], ...] = ()
-    """Layers whose layout is painted in several goes: zone, layer, how many."""
-
-    def goes_of(self, zone: str, layer: str) -> int:
-        """In how many goes a coat of a layer is painted."""
-        return next((n for z, x, n in self.goes if (z, x) == (zone, layer)), 1)
+    goes: Mapping[tuple[str, str], int] = field(default_factory=dict)
+    """In how many goes a coat of a layer is painted, by zone and layer; once where nothing is said."""
 
     @property
     def habits(self) -> Habits:

@@ -15,7 +15,7 @@ from ..figure import Figure
 from ..job.areas import MeasuredPiece, in_two_zones, measure, not_measured, zone_area
 from ..job.entries import Kept, kept_apart
 from ..job.job import FromArea, Job
-from ..job.laying import goes_of, with_layouts
+from ..job.laying import laying_of, with_shares
 from ..layers import cautions
 from ..layers.conditions import Room
 from ..layers.pace import is_turned
@@ -173,10 +173,12 @@ def _work_job(job: Job, scope: str, at: str, workshop: Workshop, catalogue: Cata
     kept = memo.recall(("kept", scope), args, lambda: kept_apart(job, book_of(workshop, catalogue)))
     shape = (job.piece, tuple((z.id, z.surfaces) for z in job.zones))
     piece = memo.recall(("piece", scope), shape, lambda: measure(job))
-    job, unlaid = with_layouts(job, piece)
-    problems = [*piece.problems, *in_two_zones(job), *unlaid]
+    layouts = tuple((z.id, z.surfaces, tuple((x.id, x.layout) for x in z.layers)) for z in job.zones)
+    laying = memo.recall(("laying", scope), (piece, layouts), partial(laying_of, job, piece))
+    job = with_shares(job, laying)
+    problems = [*piece.problems, *in_two_zones(job), *laying.problems]
     bench = Bench(job.name, scope, job.use, is_turned(job), known, workshop, room,
-                  job.piece.bands if job.piece else (), goes_of(job, piece))  # fmt: skip
+                  job.piece.bands if job.piece else (), laying.goes)  # fmt: skip
     zones = []
     for i, zone in enumerate(job.zones):
         area: Figure | None = None

@@ -247,7 +247,7 @@ def _buff(order: _Order, stack: Stack, index: int, number: int, coat: int) -> No
 def _mask(order: _Order, stack: Stack, index: int, number: int, coat: int) -> None:
     one = stack.laid[index]
     waits = order.waits
-    goes = order.bench.goes_of(order.zone.id, one.layer.id)
+    goes = order.bench.goes.get((order.zone.id, one.layer.id), 1)
     minutes = order.minutes(order.bench.habits.taping_m2_per_h) * goes
     says = f"Tape for {one.name.lower()}" + (f", painted in {goes} goes" if goes > 1 else "")
     made = order.operation("mask", f"{one.layer.id}:{coat}:mask", says, minutes)
