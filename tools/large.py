@@ -7,7 +7,7 @@ from itertools import count
 from lumso.catalogue import shipped
 from lumso.core.changes.finish import layers_of
 from lumso.core.job.entries import embed
-from lumso.core.job.job import Job, Layer, Use, Zone
+from lumso.core.job.job import Job, Layer, Use, Zone, new_job
 from lumso.core.measure.lengths import Length
 from lumso.core.piece.kinds import kind_of
 from lumso.core.piece.piece import Piece
@@ -32,7 +32,7 @@ def large_job() -> Job:
                 break
         mine = surfaces[number % len(surfaces)]
         zones.append(Zone(f"zone-{number}", f"Zone {number}", "painted-unsealed", (mine,), tuple(layers[:LAYERS])))
-    job = Job("lumso-job", 9, "Large job", tuple(zones), Piece(kind.slug, sizes), Use(("hands",)))
+    job = new_job("Large job", tuple(zones), Piece(kind.slug, sizes), Use(("hands",)))
     return embed(job, catalogue)
 
 

@@ -13,7 +13,7 @@ from lumso.core.checks.findings import Finding
 from lumso.core.colour.hiding import coats_range, coats_to_cover, per_coat
 from lumso.core.figure import Figure
 from lumso.core.job.areas import measure
-from lumso.core.job.job import Acceptance, Answered, Job, Zone
+from lumso.core.job.job import Acceptance, Answered, Job, Zone, new_job
 from lumso.core.layers.abrasion import reaches, takes_um
 from lumso.core.layers.conditions import steady
 from lumso.core.layers.coverage import film
@@ -204,7 +204,7 @@ def test_cups_on_the_top_are_not_on_the_legs() -> None:
     paint = replace(layer("paint-plain", coats=2), id="p1")
     top = Zone("top", "Top", "raw-beech", ("top",), (paint,), touched_by=("water",))
     legs = Zone("legs", "Legs", "raw-beech", ("legs",), (replace(paint, id="p2"),))
-    job = Job("lumso-job", 9, "Table", (top, legs), Piece("table", sizes))
+    job = new_job("Table", (top, legs), Piece("table", sizes))
 
     def found(made: Plan) -> list[bool]:
         return ["wet-cups" in {f.rule for f in z.findings} for z in made.zones]
@@ -252,7 +252,7 @@ def test_no_size_is_asked_for_of_what_is_not_there() -> None:
     sizes = {s.slug: Length(s.usual_mm, f"{s.usual_mm:g} mm") for s in kind_of("wall").sizes}
     left = {k: v for k, v in sizes.items() if not k.startswith(("window", "door"))}
     zone = Zone("z", "Wall", "bare-plaster", ("wall",), ())
-    job = Job("lumso-job", 9, "Wall", (zone,), Piece("wall", left, {"windows": 0, "doors": 0}))
+    job = new_job("Wall", (zone,), Piece("wall", left, {"windows": 0, "doors": 0}))
     bare = measure(job)
     assert bare.problems == ()
     assert bare.surfaces["wall"].area_m2 == pytest.approx(4.0 * 2.5 - 4.0 * 0.12)

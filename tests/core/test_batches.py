@@ -14,7 +14,7 @@ from lumso.core.errors import InvalidValue
 from lumso.core.job.job import Job
 from lumso.core.layers.conditions import Room, steady
 from lumso.core.layers.wet_edge import OVERLAP_MM, glaze_plan, section_area
-from lumso.core.layout.mask import chord, oval, rectangle, strip_area
+from lumso.core.layout.flat import chord, oval, rectangle, strip_area
 from lumso.core.measure.lengths import Length
 from lumso.core.mixing.jar import HEADROOM
 from lumso.core.work.batches import CoatNeed, Losses, MixLife, pot_of, runs, sittings, split, trial_batch

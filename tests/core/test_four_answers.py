@@ -8,7 +8,7 @@ import pytest
 
 from lumso.catalogue import shipped
 from lumso.core.book.kit import Kit, KitMeasure
-from lumso.core.job.job import FromTotal, Job, Zone
+from lumso.core.job.job import FromTotal, Zone, new_job
 from lumso.core.job.start import start_layer
 from lumso.core.layers.conditions import Room
 from lumso.core.mixing import kit_search, measuring
@@ -136,7 +136,7 @@ def test_more_than_is_needed_is_held_against_vessel_and_shelf() -> None:
     """A wash of 30 ml with one measure of 100 ml: 1 + 3 of it make 400 ml, which no jam jar holds."""
     layer = start_layer("l", "paint-wash-raw-wood", "raw-pine", C)
     zone = Zone("z", "Pot", "raw-pine", (), (replace(layer, want=FromTotal("total", 30)),))
-    job = Job("lumso-job", 9, "Pot", (zone,))
+    job = new_job("Pot", (zone,))
     mix = plan(job, Workshop(), C, Room()).zones[0].layers[0].pots[0].mix
     kit = Kit("k", "kit", (KitMeasure("cup", 100, 0, "cup"),))
     answer = measure_out(needs_of(mix), kit)

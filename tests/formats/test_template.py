@@ -11,7 +11,8 @@ from pypdf import PdfReader
 from svgelements import SVG, Path
 
 from lumso.core.errors import InvalidValue
-from lumso.core.layout.mask import lay_out, oval, rectangle
+from lumso.core.layout.flat import oval, rectangle
+from lumso.core.layout.mask import lay_out
 from lumso.core.layout.pattern import Layout, Stripe
 from lumso.core.layout.taping import taping_of
 from lumso.core.layout.template import (

@@ -10,9 +10,8 @@ from lumso.core.book.catalogue import pick
 from lumso.core.errors import InvalidValue
 from lumso.core.job.areas import measure
 from lumso.core.job.job import Job, Layer, Zone
-from lumso.core.job.laying import NOWHERE, FaceLaid, areas_of, faces_of, laid_faces, metres_of, share_of
+from lumso.core.job.laying import NOWHERE, FaceLaid, areas_of, faces_of, laid_faces, metres_of, share_of, surface_of
 from lumso.core.layout.fit import to_the_tick
-from lumso.core.layout.mask import Surface
 from lumso.core.layout.pattern import Layout
 from lumso.core.layout.template import Template, corrected, story_stick, template_of
 from lumso.core.measure.drawing import Face
@@ -104,7 +103,7 @@ def lay(asked: LayoutIn) -> LayoutOut:
 
 def _left_out(layout: Layout, zone: Zone, drawn: Sequence[Face], faces: Sequence[FaceLaid]) -> list[str]:
     laid = {(f.surface, round(f.width_mm), round(f.height_mm)) for f in faces}
-    sizes = [(f, Surface(f.shape, f.outline)) for f in faces_of(layout, zone, drawn)]
+    sizes = [(f, surface_of(f, drawn)) for f in faces_of(layout, zone, drawn)]
     return list(dict.fromkeys(f.name for f, s in sizes if (f.surface, round(s.width), round(s.height)) not in laid))
 
 
@@ -136,10 +135,7 @@ def _template(here: Context, job_id: str, zone: str, layer: str, face: int, what
     if what == "stick":
         runs: Literal["down", "across"] = "across" if one.laid.down is None else "down"
         return story_stick(f"{title}, story stick", one.taping, runs, one.width_mm if runs == "down" else one.height_mm)
-    mine = [
-        f for f in faces_of(laid.layout, held, piece.drawing.faces) if (f.surface, f.name) == (one.surface, one.name)
-    ]
-    return template_of(title, Surface(mine[0].shape, mine[0].outline), one.laid)
+    return template_of(title, one.face, one.laid)
 
 
 FILES: dict[int | str, dict[str, object]] = {

@@ -168,7 +168,32 @@ def _to_9(job: dict[str, Any]) -> dict[str, Any]:
     return {**job, "version": 9}
 
 
-UPGRADES: Upgrades = {1: _to_2, 2: _to_3, 3: _to_4, 4: _to_5, 5: _to_6, 6: _to_7, 7: _to_8, 8: _to_9}
+DAY = ("mineral-paint", "milk-paint-bonded", "wash", "glaze", "thin-glaze", "texture", "brushed-texture", "patina",
+       "salt-texture", "trowelled-plaster", "metallic", "self-sealing", "sealing-patina")  # fmt: skip
+CLEAR = ("sanding-sealer", "clear-coat", "matt-clear-coat", "hard-clear-coat", "exterior-clear-coat")
+PRIMERS = ("bonding-primer", "metal-primer", "stain-blocker")
+HOLDS_TAPE_MIN = {
+    **dict.fromkeys(DAY, 1440), **dict.fromkeys(PRIMERS, 720), **dict.fromkeys(CLEAR, 480), "shellac": 120
+}  # fmt: skip
+"""Minutes after which films hold low-tack tape, which version 10 says."""
+
+
+def _to_10(job: dict[str, Any]) -> dict[str, Any]:
+    """Version 10 adds from when a film holds tape, and more that a layout can be; what was there stays."""
+    made = {**job, "version": 10}
+    entries = job.get("entries")
+    if isinstance(entries, dict) and isinstance(entries.get("films"), list):
+        known = [
+            {**f, "times": {"tape_safe": HOLDS_TAPE_MIN[f["slug"]], **f["times"]}}
+            if isinstance(f, dict) and f.get("slug") in HOLDS_TAPE_MIN and isinstance(f.get("times"), dict)
+            else f
+            for f in entries["films"]
+        ]
+        made["entries"] = {**entries, "films": known}
+    return made
+
+
+UPGRADES: Upgrades = {1: _to_2, 2: _to_3, 3: _to_4, 4: _to_5, 5: _to_6, 6: _to_7, 7: _to_8, 8: _to_9, 9: _to_10}
 """From version n to n + 1: one chain for files and for the database."""
 
 

@@ -18,7 +18,7 @@ from lumso.core.colour.difference import delta_e, lab_of
 from lumso.core.colour.spectra import reflectance
 from lumso.core.errors import InvalidValue, UnknownEntry
 from lumso.core.job.board import Ladder, Rung, SeenColour
-from lumso.core.job.job import FromArea, Job, Zone
+from lumso.core.job.job import FromArea, Job, Zone, new_job
 from lumso.core.layers.conditions import steady
 from lumso.core.look.look import Look
 from lumso.core.mixing.measuring import measure_out
@@ -32,9 +32,7 @@ KIT = C.kits["metric-spoons"]
 BASE = replace(laid("paint-plain", "#ece3cc", coats=2), id="base")
 WASH = replace(laid("colour-wash", "#3f7a78"), id="wash")
 SEAL = replace(laid("clear-coat-plain", coats=2), id="seal")
-JOB = Job(
-    "lumso-job", 9, "Counter", (Zone("z", "Doors", "painted-unsealed", (), (BASE, WASH, SEAL), prep=("degreased",)),)
-)
+JOB = new_job("Counter", (Zone("z", "Doors", "painted-unsealed", (), (BASE, WASH, SEAL), prep=("degreased",)),))
 
 
 def rungs(*values: float) -> tuple[Rung, ...]:

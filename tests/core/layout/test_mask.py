@@ -7,12 +7,11 @@ from hypothesis import assume, given
 from hypothesis import strategies as st
 
 from lumso.core.errors import InvalidValue
-from lumso.core.layout.mask import (
+from lumso.core.layout.flat import (
     Surface,
     chord,
     circumference,
     clipped,
-    lay_out,
     least_radius,
     oval,
     parallel,
@@ -20,6 +19,7 @@ from lumso.core.layout.mask import (
     rectangle,
     strip_area,
 )
+from lumso.core.layout.mask import lay_out
 from lumso.core.layout.pattern import Layout, Stripe
 from lumso.core.layout.taping import taping_of
 from lumso.core.measure.drawing import Point
@@ -109,7 +109,7 @@ def test_a_border_on_a_rectangle_by_hand() -> None:
     made = lay_out(Layout("border", (Stripe(20, 50),)), rectangle(1000, 500))
     assert made.painted_m2 == pytest.approx((900 * 400 - 860 * 360) / 1e6)
     (region,) = made.regions
-    assert (min(p.x for p in region.outline), min(p.y for p in region.hole)) == pytest.approx((50, 70))
+    assert (min(p.x for p in region.outline), min(p.y for p in region.holes[0])) == pytest.approx((50, 70))
 
 
 def test_a_border_on_an_oval_is_a_parallel_and_no_smaller_oval() -> None:

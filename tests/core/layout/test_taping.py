@@ -5,7 +5,8 @@ from hypothesis import assume, given
 from hypothesis import strategies as st
 
 from lumso.core.errors import InvalidValue
-from lumso.core.layout.mask import chord, lay_out, oval, rectangle
+from lumso.core.layout.flat import chord, oval, rectangle
+from lumso.core.layout.mask import lay_out
 from lumso.core.layout.pattern import Layout, Stripe
 from lumso.core.layout.taping import OVERHANG_MM, Taping, taping_of, widest_within
 
@@ -39,7 +40,7 @@ def test_pins_no_tape_fits_between_are_painted_in_turn_and_taped_past_each_other
     assert made.passes == 2
     assert [e.painted_in for e in made.elements[:4]] == [1, 2, 1, 2]
     assert all(r.tape_mm == 25 for r in made.runs if 100 < r.at_mm < 900)  # its neighbour is not wet: there is room
-    assert any("go" in s and "dry" in s for s in made.steps)
+    assert any("2 goes" in s and "holds tape" in s for s in made.steps)
 
 
 def test_stripes_that_cross_wait_for_each_other() -> None:

@@ -11,7 +11,8 @@ from lumso.core.errors import InvalidValue
 from lumso.core.job.areas import measure
 from lumso.core.job.job import Job
 from lumso.core.job.laying import areas_of, laid_faces, metres_of, share_of
-from lumso.core.layout.mask import Surface, lay_out, polygon_area
+from lumso.core.layout.flat import Surface, polygon_area
+from lumso.core.layout.mask import lay_out
 from lumso.core.layout.pattern import Layout, Stripe
 from lumso.core.layout.taping import LAP_MM, taping_of
 from lumso.core.layout.template import template_of

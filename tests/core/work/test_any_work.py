@@ -11,7 +11,7 @@ from lumso.catalogue import shipped
 from lumso.core.book.colours import Colour, Pot, Tint
 from lumso.core.book.preparation import Sanding
 from lumso.core.job.entries import embed
-from lumso.core.job.job import FromTotal, Job, Layer, Zone
+from lumso.core.job.job import FromTotal, Job, Layer, Zone, new_job
 from lumso.core.job.start import start_layer
 from lumso.core.layers.conditions import steady
 from lumso.core.measure.lengths import Length
@@ -95,7 +95,7 @@ def jobs(draw: st.DrawFn) -> Job:
         )
         zones.append(Zone(f"z{n}", f"Zone {n}", ground, (surfaces[n],), named, prep=tuple(prep)))
     lengths = {slug: Length(mm * scale, f"{mm * scale:g} mm") for slug, mm in sizes.items()}
-    return Job("lumso-job", 9, "Any job", tuple(zones), Piece("chest-of-drawers", lengths, rough="medium"))
+    return new_job("Any job", tuple(zones), Piece("chest-of-drawers", lengths, rough="medium"))
 
 
 @settings(max_examples=120)

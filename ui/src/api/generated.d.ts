@@ -3657,6 +3657,45 @@ export interface components {
             wools: components["schemas"]["WoolOut"][];
         };
         /**
+         * Cell
+         * @description A box that is painted by itself, in mm from the datum: across from `start_mm` to `end_mm`, down from `top_mm` to
+         *     `foot_mm`, with their marks. `go` is the go it is painted in, `row` and `column` its place from 1.
+         */
+        Cell: {
+            /** Column */
+            column: number;
+            /**
+             * Cut
+             * @default false
+             */
+            cut: boolean;
+            /** Down Marks Mm */
+            down_marks_mm: number[];
+            /** End Mm */
+            end_mm: number;
+            /** Foot Mm */
+            foot_mm: number;
+            /** Go */
+            go: number;
+            /** Marks Mm */
+            marks_mm: number[];
+            /** Name */
+            name: string;
+            /** Number */
+            number: number;
+            /**
+             * Outline
+             * @description As it is where no edge cuts it.
+             */
+            outline: components["schemas"]["Point"][];
+            /** Row */
+            row: number;
+            /** Start Mm */
+            start_mm: number;
+            /** Top Mm */
+            top_mm: number;
+        };
+        /**
          * Chance
          * @description How likely a mix is too thin, right, too thick: together 1.
          */
@@ -4607,8 +4646,8 @@ export interface components {
          * DryingTimes
          * @description Minutes at 20 °C and 50 % for a usual coat. None is unknown: read the label; it is never zero or forever.
          *
-         *     Touch dry, recoat from, recoat until (then abrade), ready to be rubbed wet, ready to seal, and cured are
-         *     different times. What takes 480 minutes or more is a night, and never less than 8 hours.
+         *     Touch dry, recoat from, recoat until (then abrade), ready to be rubbed wet, ready to seal, ready for low-tack tape,
+         *     and cured are different times. What takes 480 minutes or more is a night, and never less than 8 hours.
          */
         "DryingTimes-Input": {
             /** Cured */
@@ -4619,6 +4658,12 @@ export interface components {
             recoat_until?: number | null;
             /** Seal */
             seal?: number | null;
+            /**
+             * Tape Safe
+             * @description From when low-tack tape comes off it again without lifting it: an untested starting point. What stays unknown, a
+             *     strip on a hidden spot tells.
+             */
+            tape_safe?: number | null;
             /** Touch */
             touch?: number | null;
             /** Wet Rub */
@@ -4628,8 +4673,8 @@ export interface components {
          * DryingTimes
          * @description Minutes at 20 °C and 50 % for a usual coat. None is unknown: read the label; it is never zero or forever.
          *
-         *     Touch dry, recoat from, recoat until (then abrade), ready to be rubbed wet, ready to seal, and cured are
-         *     different times. What takes 480 minutes or more is a night, and never less than 8 hours.
+         *     Touch dry, recoat from, recoat until (then abrade), ready to be rubbed wet, ready to seal, ready for low-tack tape,
+         *     and cured are different times. What takes 480 minutes or more is a night, and never less than 8 hours.
          */
         "DryingTimes-Output": {
             /** Cured */
@@ -4640,6 +4685,12 @@ export interface components {
             recoat_until: number | null;
             /** Seal */
             seal: number | null;
+            /**
+             * Tape Safe
+             * @description From when low-tack tape comes off it again without lifting it: an untested starting point. What stays unknown, a
+             *     strip on a hidden spot tells.
+             */
+            tape_safe: number | null;
             /** Touch */
             touch: number | null;
             /** Wet Rub */
@@ -4932,8 +4983,19 @@ export interface components {
          *     `like` are faces of the same surface and size, this one among them.
          */
         FaceLaid: {
+            /**
+             * At
+             * @description Where the datum of each of the like faces is on the drawing of the piece.
+             * @default []
+             */
+            at: components["schemas"]["Point"][];
             /** Height Mm */
             height_mm: number;
+            /**
+             * Holes
+             * @description What is set into it, which is not of this surface.
+             */
+            holes: components["schemas"]["Point"][][];
             laid: components["schemas"]["LaidOut"];
             /**
              * Like
@@ -4947,6 +5009,18 @@ export interface components {
              * @description From its own corner.
              */
             outline: components["schemas"]["Point"][];
+            /**
+             * Shape
+             * @default polygon
+             * @enum {string}
+             */
+            shape: "polygon" | "oval" | "round" | "solid";
+            /**
+             * Square
+             * @description How far it is out of square, by its diagonals; "" where they were not measured.
+             * @default
+             */
+            square: string;
             /** Surface */
             surface: string;
             taping: components["schemas"]["Taping"];
@@ -6443,7 +6517,7 @@ export interface components {
              * Version
              * @constant
              */
-            version: 9;
+            version: 10;
             /** Zones */
             zones: components["schemas"]["Zone-Input"][];
         };
@@ -6480,7 +6554,7 @@ export interface components {
              * Version
              * @constant
              */
-            version: 9;
+            version: 10;
             /** Zones */
             zones: components["schemas"]["Zone-Output"][];
         };
@@ -7015,6 +7089,12 @@ export interface components {
              * @default []
              */
             arcs: components["schemas"]["Arc"][];
+            /**
+             * Cells
+             * @description What is painted in boxes: squares, lozenges, panels, motifs all around, letters.
+             * @default []
+             */
+            cells: components["schemas"]["Cell"][];
             /** @description The stripes that run down it, by their places across. */
             down: components["schemas"]["Fit"] | null;
             /** Face M2 */
@@ -7418,9 +7498,13 @@ export interface components {
         };
         /**
          * Layout
-         * @description Where a layer goes. `stripes` are one repeat; of a border only the first counts, its gap the inset from the edge.
-         *     "repeats" are a stencil's: motifs as wide as stripes, in a row `row_mm` high, `inset_mm` in from the edge it runs
-         *     along, each painted over the share `covers` of its box.
+         * @description Where a layer goes. `stripes` are one repeat, with what each kind makes of it:
+         *
+         *     "stripes" run one way, "checks" both ways, "panels" are what of checks is crossed. "chequers" are squares and
+         *     "diamonds" lozenges as wide as the first stripe, every other one painted; as high as the first of `down`. A "border"
+         *     is as wide as the first stripe, its gap the inset from the edge. "repeats" are a stencil's motifs, as wide as
+         *     stripes, in a row `row_mm` high, `inset_mm` in from the edge it runs along, each painted over the share `covers` of
+         *     its box; "lettering" the same with a box for each of the `words`' letters.
          *
          *     `runs` is the way stripes run on the drawing: down it, or across it. `surfaces` are those of the zone it is on; none
          *     is all that are drawn. Where it comes out `even`, whole repeats are made by what `gives`.
@@ -7433,10 +7517,40 @@ export interface components {
              */
             anchor?: "centred on a stripe" | "centred on a gap" | "from an edge";
             /**
+             * Around
+             * @description Whether a stencil runs along all four edges, with a corner piece in each corner.
+             * @default false
+             */
+            around?: boolean;
+            /**
+             * Centre Mm
+             * @description What a pattern that is cut at the edges is centred on, from the datum: a handle; None is the middle.
+             */
+            centre_mm?: number | null;
+            /**
+             * Corners
+             * @description What a border, or a stencil all around, does at corners.
+             * @default painted
+             * @enum {string}
+             */
+            corners?: "painted" | "left out";
+            /**
              * Covers
              * @default 0.5
              */
             covers?: number;
+            /**
+             * Diagonals Mm
+             * @description Both diagonals as they were measured, from the datum's corner first; none is square.
+             * @default []
+             */
+            diagonals_mm?: number[];
+            /**
+             * Down
+             * @description The repeat the other way, of what runs both ways; none is the same.
+             * @default []
+             */
+            down?: components["schemas"]["Stripe-Input"][];
             /**
              * Ends
              * @default with a stripe
@@ -7448,6 +7562,18 @@ export interface components {
              * @default true
              */
             even?: boolean;
+            /**
+             * Front Gap Mm
+             * @default 3
+             */
+            front_gap_mm?: number;
+            /**
+             * Fronts
+             * @description Whether it runs on from front to front, and whether the gaps between take part of it.
+             * @default each by itself
+             * @enum {string}
+             */
+            fronts?: "each by itself" | "over the gaps" | "without the gaps";
             /**
              * Gives
              * @default gaps
@@ -7463,13 +7589,31 @@ export interface components {
              * Kind
              * @enum {string}
              */
-            kind: "stripes" | "checks" | "border" | "repeats";
+            kind: "stripes" | "checks" | "chequers" | "diamonds" | "panels" | "border" | "repeats" | "lettering";
             /**
              * Mirrored
              * @description Whether each repeat runs there and back: the same from both edges, whatever the stripes.
              * @default false
              */
             mirrored?: boolean;
+            /**
+             * Narrowest Mm
+             * @description Nothing painted is narrower: what the edge cuts narrower is left out.
+             * @default 2
+             */
+            narrowest_mm?: number;
+            /**
+             * Pen Mm
+             * @description How wide the pen marks: marks lie half of it outside what is painted.
+             * @default 0
+             */
+            pen_mm?: number;
+            /**
+             * Remainder Mm
+             * @description What is left free at both ends: the caps of an oval, or a margin.
+             * @default 0
+             */
+            remainder_mm?: number;
             /**
              * Row Mm
              * @default 100
@@ -7481,6 +7625,11 @@ export interface components {
              * @enum {string}
              */
             runs?: "down" | "across";
+            /**
+             * Spared
+             * @default []
+             */
+            spared?: components["schemas"]["Spared"][];
             /** Stripes */
             stripes: components["schemas"]["Stripe-Input"][];
             /**
@@ -7513,12 +7662,21 @@ export interface components {
              * @default 1
              */
             tick_mm?: number;
+            /**
+             * Words
+             * @default
+             */
+            words?: string;
         };
         /**
          * Layout
-         * @description Where a layer goes. `stripes` are one repeat; of a border only the first counts, its gap the inset from the edge.
-         *     "repeats" are a stencil's: motifs as wide as stripes, in a row `row_mm` high, `inset_mm` in from the edge it runs
-         *     along, each painted over the share `covers` of its box.
+         * @description Where a layer goes. `stripes` are one repeat, with what each kind makes of it:
+         *
+         *     "stripes" run one way, "checks" both ways, "panels" are what of checks is crossed. "chequers" are squares and
+         *     "diamonds" lozenges as wide as the first stripe, every other one painted; as high as the first of `down`. A "border"
+         *     is as wide as the first stripe, its gap the inset from the edge. "repeats" are a stencil's motifs, as wide as
+         *     stripes, in a row `row_mm` high, `inset_mm` in from the edge it runs along, each painted over the share `covers` of
+         *     its box; "lettering" the same with a box for each of the `words`' letters.
          *
          *     `runs` is the way stripes run on the drawing: down it, or across it. `surfaces` are those of the zone it is on; none
          *     is all that are drawn. Where it comes out `even`, whole repeats are made by what `gives`.
@@ -7531,10 +7689,40 @@ export interface components {
              */
             anchor: "centred on a stripe" | "centred on a gap" | "from an edge";
             /**
+             * Around
+             * @description Whether a stencil runs along all four edges, with a corner piece in each corner.
+             * @default false
+             */
+            around: boolean;
+            /**
+             * Centre Mm
+             * @description What a pattern that is cut at the edges is centred on, from the datum: a handle; None is the middle.
+             */
+            centre_mm: number | null;
+            /**
+             * Corners
+             * @description What a border, or a stencil all around, does at corners.
+             * @default painted
+             * @enum {string}
+             */
+            corners: "painted" | "left out";
+            /**
              * Covers
              * @default 0.5
              */
             covers: number;
+            /**
+             * Diagonals Mm
+             * @description Both diagonals as they were measured, from the datum's corner first; none is square.
+             * @default []
+             */
+            diagonals_mm: number[];
+            /**
+             * Down
+             * @description The repeat the other way, of what runs both ways; none is the same.
+             * @default []
+             */
+            down: components["schemas"]["Stripe-Output"][];
             /**
              * Ends
              * @default with a stripe
@@ -7546,6 +7734,18 @@ export interface components {
              * @default true
              */
             even: boolean;
+            /**
+             * Front Gap Mm
+             * @default 3
+             */
+            front_gap_mm: number;
+            /**
+             * Fronts
+             * @description Whether it runs on from front to front, and whether the gaps between take part of it.
+             * @default each by itself
+             * @enum {string}
+             */
+            fronts: "each by itself" | "over the gaps" | "without the gaps";
             /**
              * Gives
              * @default gaps
@@ -7561,13 +7761,31 @@ export interface components {
              * Kind
              * @enum {string}
              */
-            kind: "stripes" | "checks" | "border" | "repeats";
+            kind: "stripes" | "checks" | "chequers" | "diamonds" | "panels" | "border" | "repeats" | "lettering";
             /**
              * Mirrored
              * @description Whether each repeat runs there and back: the same from both edges, whatever the stripes.
              * @default false
              */
             mirrored: boolean;
+            /**
+             * Narrowest Mm
+             * @description Nothing painted is narrower: what the edge cuts narrower is left out.
+             * @default 2
+             */
+            narrowest_mm: number;
+            /**
+             * Pen Mm
+             * @description How wide the pen marks: marks lie half of it outside what is painted.
+             * @default 0
+             */
+            pen_mm: number;
+            /**
+             * Remainder Mm
+             * @description What is left free at both ends: the caps of an oval, or a margin.
+             * @default 0
+             */
+            remainder_mm: number;
             /**
              * Row Mm
              * @default 100
@@ -7579,6 +7797,11 @@ export interface components {
              * @enum {string}
              */
             runs: "down" | "across";
+            /**
+             * Spared
+             * @default []
+             */
+            spared: components["schemas"]["Spared"][];
             /** Stripes */
             stripes: components["schemas"]["Stripe-Output"][];
             /**
@@ -7611,6 +7834,11 @@ export interface components {
              * @default 1
              */
             tick_mm: number;
+            /**
+             * Words
+             * @default
+             */
+            words: string;
         };
         /**
          * LayoutIn
@@ -8136,8 +8364,20 @@ export interface components {
          * @description A line of the list: an element, where it lies from the datum, how wide, in which pass, what its edges take.
          */
         Listed: {
+            /**
+             * Area M2
+             * @description What of it is painted in that pass.
+             * @default 0
+             */
+            area_m2: number;
             /** Cut */
             cut: boolean;
+            /**
+             * Down Marks Mm
+             * @description Of a box, its marks the other way.
+             * @default []
+             */
+            down_marks_mm: number[];
             /** End Mm */
             end_mm: number;
             /** Length Mm */
@@ -8157,7 +8397,7 @@ export interface components {
              * Runs
              * @enum {string}
              */
-            runs: "down" | "across" | "round";
+            runs: "down" | "across" | "round" | "box";
             /** Start Mm */
             start_mm: number;
             /** Width Mm */
@@ -9207,7 +9447,7 @@ export interface components {
              * Kind
              * @enum {string}
              */
-            kind: "lay out" | "prepare" | "mask" | "mix" | "rest" | "stir" | "lay" | "part-dry" | "wipe back" | "lift tape" | "clean" | "buff" | "sand" | "dust off" | "dry" | "clear away" | "refit" | "cure";
+            kind: "lay out" | "prepare" | "mask" | "seal edges" | "mix" | "rest" | "stir" | "lay" | "part-dry" | "wipe back" | "lift tape" | "clean" | "buff" | "sand" | "dust off" | "dry" | "clear away" | "refit" | "cure";
             /**
              * Lasts Min
              * @description Minutes that pass by themselves, hands free.
@@ -10981,7 +11221,8 @@ export interface components {
         };
         /**
          * Region
-         * @description A part of a face that is painted: its outline, in mm from the datum, and a hole in it, if it has one.
+         * @description A part of a face that is painted: its outline, in mm from the datum, and holes in it, if it has any. `number` is
+         *     that of its element in the list.
          */
         Region: {
             /**
@@ -10990,10 +11231,10 @@ export interface components {
              */
             area_m2: number;
             /**
-             * Hole
+             * Holes
              * @default []
              */
-            hole: components["schemas"]["Point"][];
+            holes: components["schemas"]["Point"][][];
             /** Number */
             number: number;
             /** Outline */
@@ -11108,7 +11349,7 @@ export interface components {
         };
         /**
          * Run
-         * @description A tape along one edge of a stripe. `over` says what it covers: the gap beside the stripe.
+         * @description Tapes along an edge of an element, `count` of them alike.
          */
         Run: {
             /**
@@ -11117,10 +11358,15 @@ export interface components {
              */
             at_mm: number;
             /**
+             * Count
+             * @default 1
+             */
+            count: number;
+            /**
              * Edge
              * @enum {string}
              */
-            edge: "first" | "second" | "outer" | "inner";
+            edge: "first" | "second" | "outer" | "inner" | "row" | "ends";
             /** Length Mm */
             length_mm: number;
             /**
@@ -11133,7 +11379,10 @@ export interface components {
              * @description The pass it is for, from 1.
              */
             painted_in: number;
-            /** Stripe */
+            /**
+             * Stripe
+             * @description The number of the element; of squares and lozenges that lie in a row, of its first.
+             */
             stripe: number;
             /** Tape Mm */
             tape_mm: number;
@@ -12218,6 +12467,18 @@ export interface components {
              * @constant
              */
             do: "sort prep";
+        };
+        /**
+         * Spared
+         * @description A knob, a keyhole or a hinge that stays free of it: a circle, its middle from the datum of the face, mm.
+         */
+        Spared: {
+            /** Across Mm */
+            across_mm: number;
+            /** X Mm */
+            x_mm: number;
+            /** Y Mm */
+            y_mm: number;
         };
         /**
          * Spell

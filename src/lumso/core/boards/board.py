@@ -16,7 +16,7 @@ from ..book.recipes import VolumeShare
 from ..errors import InvalidValue
 from ..figure import tidy
 from ..job.board import MOST_STRIPS, Board, BoardStrip, Ladder, Rung
-from ..job.job import FromArea, FromTotal, Job, Layer, Zone
+from ..job.job import FromArea, FromTotal, Job, Layer, Zone, new_job
 from ..job.start import start_on
 from ..layers.laid import Laid, lay
 from ..measure.lengths import Length
@@ -177,7 +177,7 @@ def plan_board(job: Job, job_id: str, zone_id: str, ladders: Sequence[Ladder], k
         strips.append(BoardStrip(mine, code, rungs, moved.get(ladders[0].layer, "")))
     about = Board(job_id, job.name, zone.id, zone.name, tuple(ladders), tuple(strips), WIDTH_MM, long, why)
     name = f"Test board: {job.name}, {zone.name.lower()}"[:120]
-    return Job("lumso-job", 9, name, tuple(zones), Piece("parts", {}, parts=tuple(parts)), job.use, job.entries, about)
+    return new_job(name, tuple(zones), Piece("parts", {}, parts=tuple(parts)), job.use, job.entries, about)
 
 
 def _code(n: int, ladders: Sequence[Ladder]) -> str:

@@ -27,6 +27,8 @@ class Habits(Value):
     dusting_m2_per_h: Positive
     buffing_m2_per_h: Positive
     taping_m2_per_h: Positive
+    sealing_m_per_min: Positive
+    """Brushing along the edges of tape."""
     part_dry_pace: Positive
     """Part-dry work goes so many times as fast as laying on."""
     window_used: Fraction

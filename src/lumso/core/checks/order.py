@@ -43,19 +43,20 @@ def not_dusted(stack: Stack) -> Iterator[Hit]:
     "tape-lifts",
     "risky",
     "likely",
-    "Tape over a fresh decorative coat lifts it: leave that coat a day, low tack, and pull at once.",
+    "Tape over a fresh coat lifts it: leave that coat until it holds tape, as a rule a day; pull it at once.",
 )
 def tape_lifts(stack: Stack) -> Iterator[Hit]:
     for i, upper in stack.each():
         lower = stack.beneath(i).floor
-        if not upper.tapes or lower is None or lower.film.kind not in {"glaze", "wash", "paint", "texture"}:
+        if not upper.tapes or lower is None:
             continue
         k = stack.laid.index(lower)
-        waited = stack.hours_between(k, i)
-        if waited < 24 - 1e-6:
+        needs, waited = stack.minutes(k, "tape_safe"), 60 * stack.hours_between(k, i)
+        if needs is not None and waited < needs - 1e-6:
             last = stack.laid[i - 1].layer
-            add = SetLayer("set", last.id, wait_h=stack.waits_h(i - 1) + 24 - waited)
-            yield Hit(i, f"Tape on {lower.name.lower()} after {lasts(waited * 60)}.", (remedy("Leave it a day", add),))
+            add = SetLayer("set", last.id, wait_h=stack.waits_h(i - 1) + (needs - waited) / 60)
+            says = f"Tape on {lower.name.lower()} after {lasts(waited)}; here it holds tape after {lasts(needs)}."
+            yield Hit(i, says, (remedy(f"Leave it {lasts(needs)}", add),))
 
 
 @rule(

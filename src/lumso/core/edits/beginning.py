@@ -11,7 +11,7 @@ from annotated_types import MaxLen
 
 from ..book.catalogue import Catalogue, pick
 from ..errors import InvalidValue
-from ..job.job import Answered, Job, Use, Zone
+from ..job.job import Answered, Use, Zone, new_job
 from ..job.naming import name_of
 from ..job.start import start_on, usual_sizes
 from ..layers.conditions import Room
@@ -82,7 +82,7 @@ def begun(beginning: Beginning, catalogue: Catalogue, room: Room, bare: Bare = "
         for name, surfaces in suggested_zones(kind, counted) or [(form.name, ())]
     )
     piece = Piece(kind.slug, sizes, dict(form.counts), form=form.slug)
-    job = Job("lumso-job", 9, form.name, zones, piece, Use(lead=beginning.lead))
+    job = new_job(form.name, zones, piece, Use(lead=beginning.lead))
     done = Edited(job)
     if beginning.finish:
         for zone in zones:

@@ -1,5 +1,6 @@
 """The job: a piece, its zones, and the layers each zone gets. The one thing everything else is about."""
 
+from collections.abc import Sequence
 from dataclasses import dataclass, field, replace
 from typing import Annotated, Literal
 
@@ -208,7 +209,7 @@ class Job(Value):
     """A job file. `piece` is None for a quick pot: a mix with nothing to put it on yet."""
 
     format: Literal["lumso-job"]
-    version: Literal[9]
+    version: Literal[10]
     name: Name
     zones: Annotated[tuple[Zone, ...], Len(1, MOST_ZONES)]
     piece: Piece | None = None
@@ -220,6 +221,12 @@ class Job(Value):
     """What the painter wrote down of it."""
     photographs: Annotated[tuple[Annotated[str, MaxLen(64)], ...], MaxLen(40)] = ()
     """Photographs of it, by name, in the order they were taken up."""
+
+
+def new_job(name: str, zones: Sequence[Zone], piece: Piece | None = None, use: Use | None = None,
+            entries: Entries | None = None, board: Board | None = None) -> Job:  # fmt: skip
+    """A job of this version."""
+    return Job("lumso-job", 10, name, tuple(zones), piece, use or Use(), entries or Entries(), board)
 
 
 def use_of(zone: Zone, use: Use) -> Use:

@@ -11,7 +11,7 @@ from ..book.techniques import Technique
 from ..measure.lengths import Bare, Length, usual_length
 from ..piece.kinds import PieceKind, kind_of, suggested_zones
 from ..piece.piece import Piece
-from .job import FromArea, FromTotal, Job, Layer, Zone
+from .job import FromArea, FromTotal, Job, Layer, Zone, new_job
 
 
 def technique_for(recipe: Recipe, surface: str, catalogue: Catalogue) -> Technique:
@@ -46,7 +46,7 @@ def start_pot(zone_id: str, layer_id: str, recipe: str, ml: float, catalogue: Ca
     ground = ground_for(mixed, catalogue)
     layer = start_layer(layer_id, recipe, ground.slug, catalogue)
     pot = replace(layer, want=FromTotal("total", ml))
-    return Job("lumso-job", 9, f"Pot of {mixed.name.lower()}", (Zone(zone_id, "Pot", ground.slug, (), (pot,)),))
+    return new_job(f"Pot of {mixed.name.lower()}", (Zone(zone_id, "Pot", ground.slug, (), (pot,)),))
 
 
 def usual_sizes(kind: PieceKind, form: Form | None, bare: Bare = "mm") -> dict[str, Length]:

@@ -29,7 +29,7 @@ NIGHT = 480.0
 """Minutes: what takes a night takes at least this, however dry the room."""
 LEAST_FACTOR, MOST_FACTOR = 0.35, 6.0
 COLDEST_C, DAMPEST, DEW_MARGIN_C = 10.0, 0.85, 3.0
-Moment = Literal["touch", "recoat_from", "recoat_until", "wet_rub", "seal", "cured"]
+Moment = Literal["touch", "recoat_from", "recoat_until", "wet_rub", "seal", "tape_safe", "cured"]
 
 
 @dataclass(frozen=True)

@@ -190,9 +190,23 @@ class Stack:
 
     def alone(self, index: int) -> Wait:
         """What a layer is left alone for before the next: nothing where that is laid into it while it is damp."""
-        if index + 1 < len(self.laid) and self.laid[index + 1].layer.wet_into_wet:
+        above = self.laid[index + 1] if index + 1 < len(self.laid) else None
+        if above and above.layer.wet_into_wet:
             return Wait(0.0)
-        return self._deep(index).left_alone
+        alone = self._deep(index).left_alone
+        if above is None or not above.tapes or self.laid[index].layer.wait_h is not None:
+            return alone
+        return self._longer(alone, self.tape_safe(index))
+
+    def tape_safe(self, index: int) -> Wait:
+        """Until low-tack tape may be laid on a layer: never sooner than the next coat; unknown, as long as that."""
+        return self._longer(self.wait(index, "recoat_from"), self.wait(index, "tape_safe"))
+
+    def _longer(self, one: Wait, other: Wait) -> Wait:
+        """The wait that is over later in this room; of one that is unknown, the other."""
+        takes = [takes_min(w, self.room) if w.reference_min is not None else -1.0 for w in (one, other)]
+        ends = [w.reference_min or 0.0 if t is None else t for w, t in zip((one, other), takes, strict=True)]
+        return other if ends[1] > ends[0] else one
 
     def _deep(self, index: int) -> Laid:
         """A layer as thick as it dries: with what it was dragged into while that was damp."""

@@ -9,7 +9,7 @@ from dataclasses import dataclass
 from math import ceil
 from typing import Literal
 
-from ..layout.mask import Surface, chord, strip_area
+from ..layout.flat import Surface, chord, strip_area
 from ..measure.drawing import Point
 from ..value import Value
 

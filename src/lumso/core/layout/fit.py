@@ -6,7 +6,7 @@ from math import floor
 
 from ..errors import InvalidValue
 from ..value import Value
-from .pattern import LEAST_MM, Gives, Layout, Stripe
+from .pattern import LEAST_MM, Ends, Gives, Layout, Stripe
 
 MOST_STRIPES = 400
 """More are no pattern that anybody tapes."""
@@ -104,19 +104,72 @@ def _marked(mm: float, tick: float) -> float:
     return -floor(0.5 - mm / tick) * tick
 
 
-def _bands(starts: Sequence[tuple[int, float, float]], length: float, tick: float) -> tuple[Band, ...]:
+def marks_of(low: float, high: float, length: float, layout: Layout) -> tuple[float, float]:
+    """Where a stripe is marked, mm: half a pen's width outside it, each to the tick by itself; an edge needs no pen."""
+    pen = layout.pen_mm / 2
+    places = (low - pen if low > 1e-9 else low, high + pen if high < length - 1e-9 else high)
+    first, second = (_marked(place, layout.tick_mm) for place in places)
+    return first, second
+
+
+def _bands(starts: Sequence[tuple[int, float, float]], length: float, layout: Layout) -> tuple[Band, ...]:
+    """Stripes inside a length. What an edge cuts narrower than is painted is left out; a gap at an edge that no tape
+    fits into is painted with the stripe beside it, where stripes are cut by edges anyway."""
     found: list[Band] = []
+    least = layout.narrowest_mm if layout.ends == "cut" else LEAST_MM
+    room = min(layout.tapes_mm, default=0.0) if layout.ends == "cut" else 0.0
     for index, start, end in starts:
         low, high = max(start, 0.0), min(end, length)
-        if high - low < LEAST_MM - 1e-9:
+        if high - low < least - 1e-9:
             continue
-        cut = low > start + 1e-9 or high < end - 1e-9
-        found.append(Band(len(found) + 1, index, low, high, (_marked(low, tick), _marked(high, tick)), cut))
+        low, high = 0.0 if low < room else low, length if length - high < room else high
+        cut = abs(low - start) > 1e-9 or abs(high - end) > 1e-9
+        found.append(Band(len(found) + 1, index, low, high, marks_of(low, high, length, layout), cut))
     return tuple(found)
 
 
+def shifted(made: Fit, by_mm: float, length_mm: float, layout: Layout) -> Fit:
+    """A pattern moved along, what then lies outside a length cut off: a front of several, or what lies between caps."""
+    bands: list[Band] = []
+    for band in made.bands:
+        low, high = max(band.start_mm + by_mm, 0.0), min(band.end_mm + by_mm, length_mm)
+        if high - low >= LEAST_MM - 1e-9:
+            cut = band.cut or high - low < band.width_mm - 1e-9
+            marks = marks_of(low, high, length_mm, layout)
+            bands.append(Band(len(bands) + 1, band.index, low, high, marks, cut))
+    return replace(made, length_mm=length_mm, bands=tuple(bands), off_mm=off_of(bands, length_mm, layout),
+                   symmetrical=symmetrical(bands, length_mm))  # fmt: skip
+
+
+def off_of(bands: Sequence[Band], length: float, layout: Layout) -> float:
+    """How far a mark is from where it should be, at the most."""
+    exact = replace(layout, tick_mm=1e-6)
+    return max(
+        (
+            abs(m - x)
+            for b in bands
+            for m, x in zip(b.marks_mm, marks_of(b.start_mm, b.end_mm, length, exact), strict=True)
+        ),
+        default=0.0,
+    )
+
+
 def fit(layout: Layout, length_mm: float) -> Fit:
-    """A pattern on a length. Raises InvalidValue for one that cannot come out even, and for too many stripes."""
+    """A pattern on a length, less what is left free at both its ends. Raises InvalidValue for one that cannot come out
+    even, for too many stripes, and where nothing is left between the ends."""
+    free = layout.remainder_mm
+    if not free:
+        return _fit(layout, length_mm)
+    if length_mm - 2 * free < 2 * LEAST_MM:
+        raise InvalidValue(
+            f"{free:.0f} mm free at both ends leave nothing of {length_mm:.0f} mm.", value=free, field="remainder_mm",
+            allowed=f"less than {length_mm / 2 - LEAST_MM:.0f} mm",
+        )  # fmt: skip
+    inside = replace(layout, centre_mm=None if layout.centre_mm is None else max(layout.centre_mm - free, 0.0))
+    return shifted(_fit(inside, length_mm - 2 * free), free, length_mm, layout)
+
+
+def _fit(layout: Layout, length_mm: float) -> Fit:
     if length_mm / layout.repeat_mm * len(layout.repeat) > MOST_STRIPES:
         raise InvalidValue(
             f"That would be more than {MOST_STRIPES} stripes.", value=layout.repeat_mm, field="stripes",
@@ -137,10 +190,10 @@ def fit(layout: Layout, length_mm: float) -> Fit:
         starts = _cut_starts(layout, length_mm)
     else:
         repeats, starts = _whole_starts(layout, length_mm)
-    bands = _bands(starts, length_mm, layout.tick_mm)
+    bands = _bands(starts, length_mm, layout)
     if layout.ends == "cut":
         repeats = sum(b.index == 0 for b in bands)
-    off = max((abs(m - x) for b in bands for m, x in zip(b.marks_mm, (b.start_mm, b.end_mm), strict=True)), default=0.0)
+    off = off_of(bands, length_mm, layout)
     same = symmetrical(bands, length_mm)
     says = f"{_says(layout, repeats, factor, bands)} {'The same' if same else 'Not the same'} from both edges."
     return Fit(length_mm, bands, stripes, repeats, factor - 1, off, same, says)
@@ -183,7 +236,7 @@ def _whole_starts(layout: Layout, length: float) -> tuple[int, list[tuple[int, f
 def _cut_starts(layout: Layout, length: float) -> list[tuple[int, float, float]]:
     """Stripes as wide as they are, set by the anchor, cut by the edges."""
     repeat, first = layout.repeat_mm, layout.repeat[0]
-    middle = length / 2
+    middle = length / 2 if layout.centre_mm is None else layout.centre_mm
     origin = {
         "centred on a stripe": middle - first.width_mm / 2,
         "centred on a gap": middle - first.width_mm - first.gap_mm / 2,
@@ -227,3 +280,44 @@ def to_the_tick(layout: Layout, length_mm: float) -> tuple[Layout, float] | None
     if repeats < 1 or wide + apart > length_mm + 1e-9:
         return None
     return replace(layout, stripes=whole[: len(layout.stripes)], even=False), length_mm - wide - apart
+
+
+MOST_CHANGED = 0.25
+"""By more than this a stripe that gives is no longer the stripe that was asked for."""
+
+
+@dataclass(frozen=True)
+class ByTape(Value):
+    """The same pattern with every gap as wide as a tape there is: gaps are taped over in one width, stripes give."""
+
+    layout: Layout
+    tape_mm: float
+    changed: float
+    """By how much stripes give, as a share."""
+
+
+def by_tapes(layout: Layout, length_mm: float, most: int = 3) -> tuple[ByTape, ...]:
+    """The pattern made even with gaps of one tape each, the least changed first: of each width there is that leaves
+    stripes within a quarter of what was asked."""
+    found = []
+    for tape in layout.tapes_mm:
+        stripes = tuple(replace(s, gap_mm=tape) for s in layout.stripes)
+        made = replace(layout, stripes=stripes, gives="stripes", even=True, ends=_ends(layout))
+        solved = even(made, length_mm - 2 * layout.remainder_mm) if length_mm > 2 * layout.remainder_mm else None
+        if solved and abs(solved[1].factor - 1) <= MOST_CHANGED:
+            found.append(ByTape(made, tape, solved[1].factor - 1))
+    asked = min(s.gap_mm for s in layout.stripes)
+    return tuple(sorted(found, key=lambda t: (abs(t.tape_mm - asked), abs(t.changed)))[:most])
+
+
+def _ends(layout: Layout) -> Ends:
+    return "with a stripe" if layout.ends == "cut" else layout.ends
+
+
+def passes_of(fit: Fit, narrowest_mm: float) -> list[int]:
+    """The pass each stripe is painted in: neighbours whose gap no tape fits between are not painted at once."""
+    found: list[int] = []
+    for n, band in enumerate(fit.bands):
+        gap = band.start_mm - fit.bands[n - 1].end_mm if n else float("inf")
+        found.append(3 - found[-1] if found and gap < narrowest_mm - 1e-9 else found[-1] if found else 1)
+    return found

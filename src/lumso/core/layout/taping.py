@@ -2,17 +2,21 @@
 
 from collections.abc import Sequence
 from dataclasses import dataclass, replace
-from math import ceil, pi
+from math import ceil, hypot, pi
 from typing import Literal
 
 from ..value import Value
-from .fit import Fit
-from .mask import LaidOut, Surface, chord, circumference
+from .cells import Cell
+from .fit import Fit, passes_of
+from .flat import Surface, chord, circumference
+from .mask import LaidOut
 from .pattern import Layout
 from .turned import LIES_MM
 
 OVERHANG_MM = 30.0
 """Tape goes over the edge by so much at each end, to be pulled by: an untested starting point."""
+PAST_MM = 10.0
+"""Short pieces of tape across a row reach past its edges by so much at both ends."""
 LAP_MM = 20.0
 """Round a part tape laps over its own beginning by so much."""
 ROLL_M = 50.0
@@ -20,10 +24,11 @@ ROLL_M = 50.0
 
 @dataclass(frozen=True)
 class Run(Value):
-    """A tape along one edge of a stripe. `over` says what it covers: the gap beside the stripe."""
+    """Tapes along an edge of an element, `count` of them alike."""
 
     stripe: int
-    edge: Literal["first", "second", "outer", "inner"]
+    """The number of the element; of squares and lozenges that lie in a row, of its first."""
+    edge: Literal["first", "second", "outer", "inner", "row", "ends"]
     at_mm: float
     """Where its edge lies, from the datum, exactly."""
     mark_mm: float
@@ -32,6 +37,7 @@ class Run(Value):
     length_mm: float
     painted_in: int
     """The pass it is for, from 1."""
+    count: int = 1
 
 
 @dataclass(frozen=True)
@@ -39,7 +45,7 @@ class Listed(Value):
     """A line of the list: an element, where it lies from the datum, how wide, in which pass, what its edges take."""
 
     number: int
-    runs: Literal["down", "across", "round"]
+    runs: Literal["down", "across", "round", "box"]
     name: str
     start_mm: float
     end_mm: float
@@ -49,6 +55,10 @@ class Listed(Value):
     length_mm: float
     painted_in: int
     cut: bool
+    area_m2: float = 0.0
+    """What of it is painted in that pass."""
+    down_marks_mm: tuple[float, ...] = ()
+    """Of a box, its marks the other way."""
 
 
 @dataclass(frozen=True)
@@ -73,14 +83,13 @@ class Taping(Value):
     """How far an edge may be from where it should, at the most: half a tick and what a tape may be off."""
     steps: tuple[str, ...]
 
+    def painted_m2(self, go: int) -> float:
+        """What is painted in a pass."""
+        return sum(e.area_m2 for e in self.elements if e.painted_in == go)
 
-def passes_of(fit: Fit, narrowest_mm: float) -> list[int]:
-    """The pass each stripe is painted in: neighbours whose gap no tape fits between are not painted at once."""
-    found: list[int] = []
-    for n, band in enumerate(fit.bands):
-        gap = band.start_mm - fit.bands[n - 1].end_mm if n else float("inf")
-        found.append(3 - found[-1] if found and gap < narrowest_mm - 1e-9 else found[-1] if found else 1)
-    return found
+    def metres_in(self, go: int) -> float:
+        """How much tape a pass takes."""
+        return sum(r.length_mm * r.count for r in self.runs if r.painted_in == go) / 1000
 
 
 def widest_within(tapes: Sequence[float], room_mm: float) -> float:
@@ -119,22 +128,26 @@ def taping_of(layout: Layout, face: Surface, laid: LaidOut) -> Taping:
     surface = face.from_datum()
     runs: list[Run] = []
     elements: list[Listed] = []
-    for fit, way in ((laid.down, "x"), (laid.across, "y")):
-        if fit is not None:
-            made, listed = _lines(layout, surface, fit, "x" if way == "x" else "y")
-            later = max((r.painted_in for r in runs), default=0)
-            # Stripes that cross are not painted at once: the second way waits for the first.
-            runs += [_later(r, later) for r in made]
-            elements += [_listed_later(e, later) for e in listed]
-    if layout.kind == "border":
-        runs, elements = _round(layout, surface)
-    if layout.kind == "repeats":  # a stencil is held, not taped; its row stands in the datum
-        runs, elements = [], [_once(e, layout.row_mm) for e in elements]
+    if laid.cells:
+        runs, elements = _boxes(layout, surface, laid)
+    elif layout.kind == "border":
+        runs, elements = _round(layout, surface, laid)
+    else:
+        for fit, way in ((laid.down, "x"), (laid.across, "y")):
+            if fit is not None:
+                made, listed = _lines(layout, surface, fit, "x" if way == "x" else "y")
+                later, many = max((r.painted_in for r in runs), default=0), len(elements)
+                # Stripes that cross are not painted at once: the second way waits for the first.
+                runs += [replace(r, painted_in=r.painted_in + later, stripe=r.stripe + many) for r in made]
+                elements += [replace(e, painted_in=e.painted_in + later, number=e.number + many) for e in listed]
+    if layout.kind == "repeats" and not laid.cells:  # a stencil is held, not taped; its row stands in the datum
+        runs, elements = [], [replace(e, length_mm=layout.row_mm, painted_in=1) for e in elements]
+    elements = [replace(e, area_m2=r.area_m2) for e, r in zip(elements, laid.regions, strict=True)]
     by: dict[float, float] = {}
     for run in runs:
-        by[run.tape_mm] = by.get(run.tape_mm, 0.0) + run.length_mm / 1000
+        by[run.tape_mm] = by.get(run.tape_mm, 0.0) + run.length_mm * run.count / 1000
     metres = sum(by.values())
-    passes = max((r.painted_in for r in runs), default=1)
+    passes = max((e.painted_in for e in elements), default=1)
     worst = layout.tick_mm / 2 + (layout.tape_off_mm if runs else 0.0)
     rolls = ceil(metres / ROLL_M)
     widths = tuple(TapeLength(*x) for x in sorted(by.items()))
@@ -142,21 +155,77 @@ def taping_of(layout: Layout, face: Surface, laid: LaidOut) -> Taping:
     return Taping(passes, tuple(runs), tuple(elements), metres, widths, rolls, worst, steps)
 
 
-def _later(run: Run, passes: int) -> Run:
-    return replace(run, painted_in=run.painted_in + passes)
+def _boxes(layout: Layout, surface: Surface, laid: LaidOut) -> tuple[list[Run], list[Listed]]:
+    """What is painted in boxes: each box a line of the list; panels taped along their rows and columns, squares and
+    lozenges along their rows, with short pieces across between them. Motifs and letters are not taped."""
+    elements = [
+        Listed(c.number, "box", c.name, c.start_mm, c.end_mm, c.marks_mm, c.end_mm - c.start_mm, c.foot_mm - c.top_mm,
+               c.go, c.cut, 0.0, c.down_marks_mm)
+        for c in laid.cells
+    ]  # fmt: skip
+    if layout.kind == "panels":
+        return _crossed(layout, surface, laid), elements
+    if layout.kind not in ("chequers", "diamonds"):
+        return [], elements
+    rows: dict[int, list[Cell]] = {}
+    for cell in laid.cells:
+        rows.setdefault(cell.row if layout.kind == "chequers" else cell.row - cell.column, []).append(cell)
+    runs: list[Run] = []
+    for mine in rows.values():
+        runs += _row(layout, surface, mine) if layout.kind == "chequers" else _slant(layout, mine)
+    return runs, elements
 
 
-def _listed_later(one: Listed, passes: int) -> Listed:
-    return replace(one, painted_in=one.painted_in + passes)
+def _row(layout: Layout, surface: Surface, row: Sequence[Cell]) -> list[Run]:
+    """A row of squares: tape along both its edges, and across at every square; an edge of the face needs none."""
+    one, tapes = row[0], layout.tapes_mm or (25.0,)
+    high, wide = one.foot_mm - one.top_mm, one.end_mm - one.start_mm
+    runs = []
+    for place, mark in zip((one.top_mm, one.foot_mm), one.down_marks_mm, strict=True):
+        if 1e-6 < place < surface.height - 1e-6:
+            long = chord(surface, "y", place) + 2 * OVERHANG_MM
+            runs.append(Run(one.number, "row", place, mark, widest_within(tapes, high), long, one.go))
+    ends = sum(1e-6 < x < surface.width - 1e-6 for c in row for x in (c.start_mm, c.end_mm))
+    if ends:
+        tape, long = widest_within(tapes, wide), high + 2 * PAST_MM
+        runs.append(Run(one.number, "ends", one.start_mm, one.marks_mm[0], tape, long, one.go, ends))
+    return runs
 
 
-def _once(one: Listed, row_mm: float) -> Listed:
-    """A motif: as long as its row is high, all in one go."""
-    return replace(one, length_mm=row_mm, painted_in=1)
+def _slant(layout: Layout, row: Sequence[Cell]) -> list[Run]:
+    """A slanting row of lozenges: tape along both its edges, and across at both other sides of each."""
+    one, tapes = row[0], layout.tapes_mm or (25.0,)
+    side = hypot(one.end_mm - one.start_mm, one.foot_mm - one.top_mm) / 2
+    room = (one.end_mm - one.start_mm) * (one.foot_mm - one.top_mm) / (4 * side)
+    tape = widest_within(tapes, room)
+    long = (2 * len(row) - 1) * side + 2 * OVERHANG_MM
+    return [
+        Run(one.number, "row", one.start_mm, one.marks_mm[0], tape, long, one.go, 2),
+        Run(one.number, "ends", one.start_mm, one.marks_mm[0], tape, side + 2 * PAST_MM, one.go, 2 * len(row)),
+    ]
 
 
-def _round(layout: Layout, surface: Surface) -> tuple[list[Run], list[Listed]]:
-    """A border is taped along both its edges, in pieces short enough to follow a bend."""
+def _crossed(layout: Layout, surface: Surface, laid: LaidOut) -> list[Run]:
+    """Panels: the tape of their columns and of their rows, in each go that paints any of them."""
+    assert laid.down
+    assert laid.across
+    columns, _ = _lines(layout, surface, laid.down, "x")
+    rows, _ = _lines(layout.other_way, surface, laid.across, "y")
+    each = max((r.painted_in for r in columns), default=1)
+    runs = []
+    for go in sorted({c.go for c in laid.cells}):
+        first = {c.row: c for c in reversed(laid.cells) if c.go == go}
+        sides = {c.column: c for c in reversed(laid.cells) if c.go == go}
+        mine = [r for r in columns if r.painted_in == (go - 1) % each + 1]
+        runs += [replace(r, stripe=sides[r.stripe].number, painted_in=go) for r in mine if r.stripe in sides]
+        mine = [r for r in rows if r.painted_in == (go - 1) // each + 1]
+        runs += [replace(r, stripe=first[r.stripe].number, painted_in=go) for r in mine if r.stripe in first]
+    return runs
+
+
+def _round(layout: Layout, surface: Surface, laid: LaidOut) -> tuple[list[Run], list[Listed]]:
+    """A border is taped along both its edges, in pieces short enough to follow a bend; where its corners are left out,
+    across its ends too."""
     band = layout.stripes[0]
     tape = widest_within(layout.tapes_mm or (25.0,), band.gap_mm)
     runs = []
@@ -167,28 +236,46 @@ def _round(layout: Layout, surface: Surface) -> tuple[list[Run], list[Listed]]:
         long = circumference(surface) - (2 * pi if surface.shape == "oval" else 8) * inset
         runs.append(Run(1, edge, inset, round(inset / layout.tick_mm) * layout.tick_mm, tape, long, 1))
     marks = (runs[0].mark_mm, runs[1].mark_mm)
-    element = Listed(1, "round", band.name or "border", band.gap_mm, band.gap_mm + band.width_mm, marks, band.width_mm,
-                     runs[1].length_mm, 1, False)  # fmt: skip
-    return runs, [element]
+    whole = Listed(1, "round", band.name or "border", band.gap_mm, band.gap_mm + band.width_mm, marks, band.width_mm,
+                   runs[1].length_mm, 1, False)  # fmt: skip
+    sides = len(laid.regions)
+    if sides > 1:
+        runs.append(Run(1, "ends", runs[1].at_mm, runs[1].mark_mm, tape, band.width_mm + 2 * PAST_MM, 1, 2 * sides))
+    return runs, [replace(whole, number=n, length_mm=whole.length_mm / sides) for n in range(1, sides + 1)]
 
 
 def _steps(layout: Layout, passes: int, laid: LaidOut) -> tuple[str, ...]:
     if layout.kind == "repeats":
-        return (
+        corner = "Corner pieces first: the rows between them end whole." if layout.around else ""
+        return tuple(s for s in (
             "Mark where each motif begins and ends, every mark from the one datum.",
             "Snap a line along the foot of the row, and hold the stencil to it.",
+            corner,
             "Tack it down lightly; pounce a nearly dry brush from the edges inwards; lift it straight up.",
             "Every other motif first where the stencil would touch wet paint.",
+        ) if s)  # fmt: skip
+    if layout.kind == "lettering":
+        return (
+            "Draw head and foot line with chalk or a soft pencil, and mark each box on both, from the one datum.",
+            "Sketch the letters into their boxes; step back: round ones a little over the lines, A and V closer.",
+            "Paint with a flat brush and thinned paint, outline first; wipe the lines off once it is dry.",
         )
     worst = max(laid.arcs, key=lambda a: a.misses_mm, default=None)
     cone = "" if worst is None or worst.misses_mm <= LIES_MM else worst.says
     wall = "Measure along the wall with a strip of paper, not along the axis." if laid.arcs else ""
     bend = "Round a bend: narrow tape that stretches, or short pieces." if layout.kind == "border" else ""
-    again = f"Painted in {passes} goes: let each dry until it is safe to tape before the next." if passes > 1 else ""
+    again = (f"Painted in {passes} goes: the tape of one comes off, and what it painted holds tape, before the next is "
+             "taped.") if passes > 1 else ""  # fmt: skip
+    boxed = layout.kind in ("chequers", "diamonds")
+    lay = ("Tape a row along both its edges, then across it; cut the corners with a sharp blade." if boxed else
+           "Tape where the stripe will be, butt its neighbours against it, then pull the middle.")  # fmt: skip
+    knob = "Mask what stays free of it first." if layout.spared else ""
     return tuple(s for s in (
         "Measure every mark from the one datum, never from the last mark.",
-        "Tape where the stripe will be, butt its neighbours against it, then pull the middle.",
+        knob,
+        lay,
         "Seal the edges that will show with the colour beneath, and let that dry.",
         bend, wall, cone, again,
-        "Pull the tape back on itself, low and slowly, while the coat is still damp; a thick coat, once it is dry.",
+        "Pull the tape back on itself, at a low angle and slowly, while the coat is still damp; a thick coat, once it "
+        "is dry. Not in the sun, and not after more days than its label says.",
     ) if s)  # fmt: skip

@@ -8,7 +8,8 @@ from typing import Literal
 from ..errors import InvalidValue
 from ..measure.drawing import Point
 from ..value import Value
-from .mask import LaidOut, Surface
+from .flat import Surface
+from .mask import LaidOut
 from .taping import Taping
 from .turned import Arc
 
@@ -72,11 +73,10 @@ def template_of(title: str, face: Surface, laid: LaidOut) -> Template:
     words = []
     for region in laid.regions:
         paths.append(Path("painted", region.outline, True))
-        if region.hole:
-            paths.append(Path("painted", region.hole, True))
+        paths += [Path("painted", hole, True) for hole in region.holes]
         xs, ys = [p.x for p in region.outline], [p.y for p in region.outline]
         at = Point((min(xs) + max(xs)) / 2, (min(ys) + max(ys)) / 2)
-        if region.hole:
+        if region.holes:
             at = Point(min(xs) + 2, at.y)
         words.append(Words(str(region.number), at))
     return Template(title, surface.width, surface.height, tuple(paths), tuple(words))

@@ -9,7 +9,7 @@ from dataclasses import dataclass, replace
 
 from ..book.catalogue import Catalogue, pick
 from ..book.recipes import Recipe
-from ..job.job import Job, Layer, Zone
+from ..job.job import Job, Layer, Zone, new_job
 from ..job.start import start_on
 from ..layers.conditions import Room
 from ..measure.lengths import Length
@@ -82,7 +82,7 @@ def _board(area_m2: float, layer: Layer, ground: str) -> Job:
     side = Length(SIDE_MM, "1 m")
     sizes = {"length": Length(SIDE_MM * area_m2, f"{area_m2:g} m"), "width": side, "thickness": Length(20, "20 mm")}
     zone = Zone("left", "Board", ground, ("top",), (layer,))
-    return Job("lumso-job", 9, "What is left", (zone,), Piece("board", sizes))
+    return new_job("What is left", (zone,), Piece("board", sizes))
 
 
 def _mixed(job: Job, workshop: Workshop, catalogue: Catalogue, room: Room) -> tuple[float, float]:

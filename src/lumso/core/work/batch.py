@@ -122,19 +122,20 @@ def _pouring(coat: CoatWork, catalogue: Catalogue, workshop: Workshop, largest: 
 
 def on_surface(coats: Sequence[CoatWork]) -> Figure:
     """What all these coats lay on their surfaces, in ml, with its working: layer by layer, then together."""
-    layers: dict[tuple[str, str, str, str], list[CoatWork]] = {}
+    layers: dict[tuple[str, str, str, str, int], list[CoatWork]] = {}
     for coat in coats:
-        layers.setdefault((coat.scope, coat.need.zone, coat.need.layer, coat.pot.id), []).append(coat)
+        layers.setdefault((coat.scope, coat.need.zone, coat.need.layer, coat.pot.id, coat.need.go), []).append(coat)
     figures = []
     for mine in layers.values():
         first, last = mine[0], mine[-1]
         figures.append((first, film(first.area, first.laid, first.under, first.need.coat, last.need.coat,
-                                    first.pot.share)))  # fmt: skip
+                                    first.share)))  # fmt: skip
     if len(figures) == 1:
         return figures[0][1]
     steps: list[Step] = []
     for coat, figure in figures:
-        where = f"On {coat.need.zone_name.lower()}, layer {coat.need.number}"
+        go = f", go {coat.need.go}" if coat.need.goes > 1 else ""
+        where = f"On {coat.need.zone_name.lower()}, layer {coat.need.number}{go}"
         steps += [*figure.steps[:-1], replace(figure.steps[-1], name=where)]
     total = sum(figure.value for _, figure in figures)
     how = " + ".join(tidy(figure.value) for _, figure in figures)
@@ -252,7 +253,9 @@ def _kept(done: Split, run: PotRun, pause_min: float) -> str:
     coats = [c for sitting in later for c in sitting]
     loads = 0 if run.losses.once else len(later)
     ml = sum(c.film_ml for c in coats) + run.losses.tool.holds_ml * loads
-    names = ", ".join(dict.fromkeys(f"{c.zone_name.lower()}, coat {c.coat}" for c in coats))
+    names = ", ".join(
+        dict.fromkeys(f"{c.zone_name.lower()}, coat {c.coat}{f', go {c.go}' if c.goes > 1 else ''}" for c in coats)
+    )
     return f"Keep about {ml:.0f} ml sealed, for {names}, {(coats[0].at_min - first[0].at_min) / 60:.0f} h later."
 
 

@@ -46,6 +46,9 @@ class CoatNeed(Value):
     margin: float
     patches: int = 1
     idle_min: float = 0.0
+    go: int = 1
+    goes: int = 1
+    """Which of the goes it is painted in, one after the other with tape between."""
     risk: Risk | None = None
     """How its amount may be off and how often it may run short; None takes the margin."""
 

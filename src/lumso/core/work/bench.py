@@ -6,6 +6,7 @@ from dataclasses import dataclass, field
 from ..book.catalogue import Catalogue
 from ..book.habits import Habits
 from ..job.job import Use
+from ..job.laying import Go
 from ..layers.conditions import Room
 from ..piece.piece import Band
 from ..workshop.workshop import Workshop
@@ -25,8 +26,10 @@ class Bench:
     room: Room
     bands: tuple[Band, ...] = ()
     """What stays bare on its surfaces."""
-    goes: Mapping[tuple[str, str], int] = field(default_factory=dict)
-    """In how many goes a coat of a layer is painted, by zone and layer; once where nothing is said."""
+    like: int = 1
+    """So many like pieces there are."""
+    goes: Mapping[tuple[str, str], tuple[Go, ...]] = field(default_factory=dict)
+    """What a coat of a layer with a layout paints at once, by zone and layer."""
 
     @property
     def habits(self) -> Habits:

@@ -18,10 +18,11 @@ from ..memory import Memo
 from .batch import Brew
 from .batches import sittings
 from .coats import CoatWork, lay, patches_in
+from .links import Link
 from .operations import Constraint, Operation
 from .order import Block, Tied, tied
 from .pots import PotRun, life_wait
-from .zone import Link, ZoneWork
+from .zone import ZoneWork
 
 STICKY = {"clear", "oil"}
 """Kinds of film that dust sticks to while they are wet: varnish and oil."""

@@ -9,6 +9,7 @@ from ..book.techniques import PartDry
 from ..book.words import Phrase
 from ..figure import Figure, tidy
 from ..job.job import FromArea, Use
+from ..job.laying import Go
 from ..layers import cautions
 from ..layers.conditions import Room
 from ..layers.coverage import film
@@ -57,6 +58,8 @@ class CoatWork:
     """What is done when a film of its kind goes wrong, by sign."""
     phrase: Phrase | None = None
     """How its way of being put on is said; None for one nobody has said."""
+    share: float = 1.0
+    """Of what its layer touches, what this pot covers in this go."""
 
     @property
     def colour(self) -> str:
@@ -121,19 +124,26 @@ def _patches(window: Window | None, lay_min: float, habits: Habits) -> tuple[int
     return max(1, ceil(lay_min / longest - 1e-9)), window.opens_min
 
 
+def goes_of(bench: Bench, stack: Stack, index: int) -> tuple[Go, ...]:
+    """What a coat of a layer paints at once: all it touches, or by its layout."""
+    layer = stack.laid[index].layer
+    return bench.goes.get((stack.zone.id, layer.id)) or (Go(layer.touched, 0.0),)
+
+
 def coats_of(bench: Bench, stack: Stack, index: int, number: int, coat: int, area: Figure,
-             at_min: float) -> tuple[CoatWork, ...]:  # fmt: skip
+             at_min: float, go: int = 1) -> tuple[CoatWork, ...]:  # fmt: skip
     """One coat of a layer, for each of its pots: how much, how long, in how many patches.
 
-    `number` is the layer's place in the zone from 1, `at_min` when the coat is due.
+    `number` is the layer's place in the zone from 1, `at_min` when the coat is due, `go` which of its goes it is.
     """
     habits = bench.habits
     one, under = stack.laid[index], stack.beneath(index)
     layer, work = one.layer, one.technique.part_dry
     window = window_of(one, work, stack.room) if work else None
-    whole = minutes_for(
-        area.value * layer.touched, pace_of(one.technique, bench.workshop, bench.turned), habits.least_min
-    )
+    goes = goes_of(bench, stack, index)
+    painted = goes[go - 1].share
+    whole = minutes_for(area.value * painted, pace_of(one.technique, bench.workshop, bench.turned), habits.least_min)
+    in_go = f":go{go}" if len(goes) > 1 else ""
     touch = stack.wait(index, "touch")
     rescues = tuple(
         f"{r.sign}: {'; once dry, '.join(x for x in (r.wet, r.dry) if x)}"
@@ -144,8 +154,9 @@ def coats_of(bench: Bench, stack: Stack, index: int, number: int, coat: int, are
         lay_min = whole * pot.share
         again = max(lay_min / habits.part_dry_pace, habits.least_min) if work else 0.0
         patches, idle = _patches(window, lay_min, habits)
+        share = pot.share * painted / layer.touched
         need = CoatNeed(
-            f"{bench.scope}{stack.zone.id}:{layer.id}:{coat}:{pot.id or 'pot'}",
+            f"{bench.scope}{stack.zone.id}:{layer.id}:{coat}:{pot.id or 'pot'}{in_go}",
             bench.job,
             stack.zone.id,
             stack.zone.name,
@@ -153,13 +164,15 @@ def coats_of(bench: Bench, stack: Stack, index: int, number: int, coat: int, are
             number,
             coat,
             layer.coats,
-            area.value * layer.touched * pot.share,
-            film(area, one, under, coat, coat, pot.share).value,
+            area.value * painted * pot.share,
+            film(area, one, under, coat, coat, share).value,
             lay_min + again,
             at_min,
             layer.margin if isinstance(layer.want, FromArea) else 0.0,
             patches,
             idle,
+            go,
+            len(goes),
             risk_of(one, area.spread),
         )
         made.append(
@@ -178,6 +191,7 @@ def coats_of(bench: Bench, stack: Stack, index: int, number: int, coat: int, are
                 stack.room,
                 rescues,
                 bench.catalogue.phrases.get(one.technique.slug),
+                share,
             )
         )
     return tuple(made)
@@ -201,7 +215,9 @@ def patches_in(need: CoatNeed, batches: int) -> int:
 def _says(coat: CoatWork, patch: int, patches: int) -> str:
     layer, technique = coat.laid.layer, coat.laid.technique
     which = f", coat {coat.need.coat} of {coat.need.coats}" if coat.need.coats > 1 else ""
-    share = f", on about {layer.touched * coat.pot.share:.0%} of it" if layer.touched * coat.pot.share < 0.95 else ""
+    which += f", go {coat.need.go} of {coat.need.goes}" if coat.need.goes > 1 else ""
+    covers = layer.touched * coat.share
+    share = f", on about {covers:.0%} of it" if covers < 0.95 else ""
     part = f", patch {patch} of {patches}" if patches > 1 else ""
     if coat.phrase is None:
         return f"{coat.named}: {technique.name}{which}{share}{part}"

@@ -7,7 +7,7 @@ from math import ceil
 from ..advice import trial, with_finish
 from ..book.catalogue import Catalogue
 from ..book.finishes import Finish
-from ..job.job import Job, Zone
+from ..job.job import Zone, new_job
 from ..layers.conditions import Room
 from ..measure.lengths import Length
 from ..piece.piece import Piece
@@ -30,7 +30,7 @@ def effort(finish: Finish, catalogue: Catalogue) -> Effort:
     size = Length(1000, "1 m")
     board = Piece("board", {"length": size, "width": size, "thickness": Length(1, "1 mm")})
     zone = Zone("zone", "Board", finish.grounds[0], ("top",), ())
-    job = Job("lumso-job", 9, finish.name, (zone,), board)
+    job = new_job(finish.name, (zone,), board)
     made, _ = with_finish(zone, finish, trial(job, 0, catalogue, Room()), (f"layer-{n}" for n in count(1)))
-    done = work(Job("lumso-job", 9, finish.name, (made,), board), Workshop(), catalogue, Room())
+    done = work(new_job(finish.name, (made,), board), Workshop(), catalogue, Room())
     return Effort(done.hands_on_min / 60, max(1, ceil(done.elapsed_min / DAY_MIN)))

@@ -7,8 +7,8 @@ from ..layers.drying import Wait
 from ..value import Value
 
 Kind = Literal[
-    "lay out", "prepare", "mask", "mix", "rest", "stir", "lay", "part-dry", "wipe back", "lift tape", "clean", "buff",
-    "sand", "dust off", "dry", "clear away", "refit", "cure",
+    "lay out", "prepare", "mask", "seal edges", "mix", "rest", "stir", "lay", "part-dry", "wipe back", "lift tape",
+    "clean", "buff", "sand", "dust off", "dry", "clear away", "refit", "cure",
 ]  # fmt: skip
 """What an operation is. "rest" and "cure" pass by themselves; "dry" is holding warm air to it."""
 

@@ -7,10 +7,10 @@ from ..book.catalogue import Catalogue
 from ..changes.what_if import WhatIf, changed
 from ..errors import InvalidValue, Problem
 from ..job.job import Job
+from ..job.laying import surface_of
 from ..layers.conditions import Room, steady
 from ..layers.drying import Wait, takes_min
 from ..layers.wet_edge import GlazePlan, glaze_plan
-from ..layout.mask import Surface
 from ..measure.drawing import Face
 from ..memory import Memo
 from ..mixing.totals import Totals, total_up
@@ -104,7 +104,7 @@ def _sections(job: JobWork, room: Room) -> list[GlazePlan]:
                     zone.zone.id,
                     one.layer.id,
                     face.name,
-                    Surface(face.shape, face.outline),
+                    surface_of(face, faces),
                     open_min,
                     technique.lays_m2_per_h,
                     technique.passes,

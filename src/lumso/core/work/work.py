@@ -178,7 +178,7 @@ def _work_job(job: Job, scope: str, at: str, workshop: Workshop, catalogue: Cata
     job = with_shares(job, laying)
     problems = [*piece.problems, *in_two_zones(job), *laying.problems]
     bench = Bench(job.name, scope, job.use, is_turned(job), known, workshop, room,
-                  job.piece.bands if job.piece else (), laying.goes)  # fmt: skip
+                  job.piece.bands if job.piece else (), job.piece.like if job.piece else 1, laying.goes)  # fmt: skip
     zones = []
     for i, zone in enumerate(job.zones):
         area: Figure | None = None

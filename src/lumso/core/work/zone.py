@@ -3,60 +3,39 @@
 A zone is computed from itself alone, so that an edit of one costs one. Batches and the order of work need all of them.
 """
 
-from collections.abc import Mapping, Sequence
-from dataclasses import dataclass, field, replace
+from collections.abc import Sequence
+from dataclasses import dataclass, replace
 from functools import cached_property
-from typing import Literal
 
 from ..book.catalogue import Catalogue
 from ..book.preparation import Preparation, Sanding
 from ..errors import InvalidValue, Problem, UnknownEntry
-from ..figure import Figure, listed
+from ..figure import Figure, listed, tidy
 from ..job.job import FromArea, Zone, use_of
 from ..layers import cautions
-from ..layers.drying import NIGHT, Wait, dry_at, takes_min
+from ..layers.drying import NIGHT, Wait, takes_min
 from ..layers.laid import Laid, lay
-from ..layers.pace import minutes_for
 from ..layers.stack import Beneath, Stack, beneath_each
 from ..memory import Memo
 from ..mixing.mix import refuse_crumbs
 from ..piece.kinds import Surface
 from .bench import Bench
-from .coats import CoatWork, coats_of
-from .operations import Kind, Operation
+from .coats import CoatWork, coats_of, goes_of
+from .links import Link, Order, Tie
 
 FROM_DATUM = "Where its layout lists them, every mark from the one datum."
 PRESSED = "Press the edges down; seal them with the colour beneath, or offload the brush."
-IN_GOES = (
-    "In as many goes as its layout says: let each dry until it is safe to tape, a strip on a hidden spot tells, before "
-    "its neighbours are taped and painted."
-)
+HELD = "A strip of tape on a hidden spot first: it comes off and takes nothing with it."
+SEAL_MM = 10.0
+"""How wide the colour beneath is brushed along an edge of tape: an untested starting point."""
+SEALS = {"paint", "metal", "clear"}
+"""Kinds of film that an edge of tape is sealed with: a wash or a glaze would only wet it."""
 LESS = "Less than looks right: sealing wakes the darks."
 THROUGH = "through to the ground: base colour on the spot, dry, sand again"
 BETWEEN = "between clear coats"
 PLACES = {"technique": "technique", "tool": "tool", "material": "materials"}
 """Where a name stands in a layer that is looked up."""
 RUBS = {"blend": "Blend", "burnish": "Burnish", "polish": "Polish"}
-
-
-@dataclass(frozen=True)
-class Link:
-    """A step of a zone's order: operations done one after the other, or the pots of one coat."""
-
-    operations: tuple[Operation, ...] = ()
-    coats: tuple[CoatWork, ...] = ()
-
-
-@dataclass(frozen=True)
-class Tie:
-    """What holds between two links of a zone, by their place in its order."""
-
-    kind: Literal["after", "at least", "at most"]
-    first: int
-    then: int
-    wait: Wait = field(default=Wait(0.0))
-    why: str = ""
-    remedy: str = ""
 
 
 @dataclass(frozen=True)
@@ -90,68 +69,12 @@ class ZoneWork:
         return tuple(coat.need.id for coat in self.coats)
 
 
-Waits = Mapping[int, tuple[Wait, str]]
-"""What the next link waits for, by the place of an earlier one: how long, and what tells that it is over."""
-
-
-class _Order:
-    """A zone's order as it is made: links, what holds between them, and when each ends were this the only zone."""
-
-    def __init__(self, zone: Zone, bench: Bench, area: Figure) -> None:
-        self.zone, self.bench, self.area = zone, bench, area
-        self.links: list[Link] = []
-        self.ties: list[Tie] = []
-        self.ends: list[float] = []
-        self.waits: Waits = {}
-
-    def operation(self, kind: Kind, name: str, says: str, minutes: float) -> Operation:
-        """An operation on the whole zone."""
-        return Operation(
-            f"{self.bench.scope}{self.zone.id}:{name}",
-            kind,
-            says,
-            job=self.bench.job,
-            zone=self.zone.id,
-            zone_name=self.zone.name,
-            hands_on_min=minutes,
-            area_m2=self.area.value,
-        )
-
-    def minutes(self, pace_m2_per_h: float, share: float = 1.0) -> float:
-        """Minutes for the zone, or a share of it, at a pace."""
-        return minutes_for(self.area.value * share, pace_m2_per_h, self.bench.habits.least_min)
-
-    @property
-    def here(self) -> int:
-        """The place of the last link."""
-        return len(self.links) - 1
-
-    def begins(self) -> float:
-        """When the next link may begin."""
-        bounds = [dry_at(self.ends[k], wait, self.bench.room) or self.ends[k] for k, (wait, _) in self.waits.items()]
-        return max([self.ends[-1] if self.ends else 0.0, *bounds])
-
-    def add(self, link: Link, minutes: float) -> None:
-        """Put a link at the end, once what it waits for is over."""
-        begins, place = self.begins(), len(self.links)
-        if place and place - 1 not in self.waits:
-            self.ties.append(Tie("after", place - 1, place))
-        self.ties += [Tie("at least", first, place, wait, why) for first, (wait, why) in self.waits.items()]
-        self.links.append(link)
-        self.ends.append(begins + minutes)
-        self.waits = {}
-
-    def do(self, *operations: Operation) -> None:
-        """Put operations at the end that are done one after the other."""
-        self.add(Link(operations), sum(o.takes_min for o in operations))
-
-
 def prep_wait(known: Preparation) -> Wait:
     """What a preparation leaves to dry: by the air; what takes a night is never under eight hours."""
     return Wait(known.wait_min, "night" if known.wait_min >= NIGHT else "evaporation")
 
 
-def _prepare(order: _Order, stack: Stack) -> None:
+def _prepare(order: Order, stack: Stack) -> None:
     for slug in order.zone.prep:
         known = order.bench.catalogue.preparations.get(slug)
         if known is None:
@@ -172,7 +95,7 @@ def _prepare(order: _Order, stack: Stack) -> None:
             order.waits = {order.here: (prep_wait(known), "")}
 
 
-def _keep_bare(order: _Order) -> None:
+def _keep_bare(order: Order) -> None:
     """Masking what stays bare, once, before the first coat: glue faces, tenons, hinges."""
     bands = [b for b in order.bench.bands if b.surface in order.zone.surfaces]
     if not bands or not order.zone.layers:
@@ -188,11 +111,12 @@ def _keep_bare(order: _Order) -> None:
     )  # fmt: skip
 
 
-def _sand(order: _Order, stack: Stack, index: int, number: int, sand: Sanding, nth: int, coat: int) -> None:
+def _sand(order: Order, stack: Stack, index: int, number: int, sand: Sanding, nth: int, coat: int,
+          in_go: str) -> None:  # fmt: skip
     """The nth sanding of a dry coat, and dusting it off. `coat` is 0 for the whole layer."""
     one, bench = stack.laid[index], order.bench
     known = bench.catalogue.abrasives.get(sand.purpose)
-    name = f"{one.layer.id}:{coat}" if coat else one.layer.id
+    name = f"{one.layer.id}:{coat}{in_go}" if coat else one.layer.id
     name = f"{name}:{nth + 1}" if nth else name
     does = "Sand" if not sand.rubs else RUBS[sand.purpose]
     spots = {"all": "", "edges": ", edges only", "spots": ", in spots"}[sand.where]
@@ -231,11 +155,12 @@ def _buffed(stack: Stack, index: int) -> bool:
     return one.film.kind == "wax" and not one.acts("resists") and (above is None or above.film.kind != "wax")
 
 
-def _buff(order: _Order, stack: Stack, index: int, number: int, coat: int) -> None:
+def _buff(order: Order, stack: Stack, index: int, number: int, coat: int, in_go: str) -> None:
     one = stack.laid[index]
     order.waits = {order.here: (stack.wait(index, "touch"), "Dull and no longer tacky.")}
     minutes = order.minutes(order.bench.habits.buffing_m2_per_h, one.layer.touched)
-    made = order.operation("buff", f"{one.layer.id}:{coat}:buff", f"Buff {one.name.lower()}", minutes)
+    name = f"{one.layer.id}:{coat}{in_go}:buff"
+    made = order.operation("buff", name, f"Buff {one.name.lower()}", minutes)
     made = replace(
         made, layer=one.layer.id, number=number, coat=coat, coats=one.layer.coats, tools=("buffing cloth",),
         how=("With a clean cloth, turned often, lightly at first.",),
@@ -244,52 +169,74 @@ def _buff(order: _Order, stack: Stack, index: int, number: int, coat: int) -> No
     order.do(made)
 
 
-def _mask(order: _Order, stack: Stack, index: int, number: int, coat: int) -> None:
-    one = stack.laid[index]
-    waits = order.waits
-    goes = order.bench.goes.get((order.zone.id, one.layer.id), 1)
-    minutes = order.minutes(order.bench.habits.taping_m2_per_h) * goes
-    says = f"Tape for {one.name.lower()}" + (f", painted in {goes} goes" if goes > 1 else "")
-    made = order.operation("mask", f"{one.layer.id}:{coat}:mask", says, minutes)
+def _mask(order: Order, stack: Stack, index: int, number: int, coat: int, go: int) -> None:
+    """Taping for a coat, or one go of it, and sealing the tape's edges with the colour beneath."""
+    one, bench, waits = stack.laid[index], order.bench, order.waits
+    goes = goes_of(bench, stack, index)
+    in_go = f":go{go}" if len(goes) > 1 else ""
+    says = f"Tape for {one.name.lower()}" + (f", go {go} of {len(goes)}" if in_go else "")
+    minutes = order.minutes(bench.habits.taping_m2_per_h)
+    made = order.operation("mask", f"{one.layer.id}:{coat}{in_go}:mask", says, minutes)
     made = replace(
         made, layer=one.layer.id, number=number, coat=coat, coats=one.layer.coats,
-        tools=("low-tack tape, steel rule",),
-        how=(*((FROM_DATUM,) if one.layer.layout else ()), *((IN_GOES,) if goes > 1 else ()), PRESSED),
+        tools=("low-tack tape, steel rule",), how=(*((FROM_DATUM,) if one.layer.layout else ()), HELD, PRESSED),
         check="No edge lifts under a fingernail.",
     )  # fmt: skip
     order.do(made)
     order.waits = {k: v for k, v in waits.items() if k < order.here}
+    under = next((m for m in stack.beneath(index).meets if m.film.kind in SEALS and m.film.carrier == "water"), None)
+    metres = goes[go - 1].metres * bench.like
+    if under is None or not metres:
+        return
+    ml = metres * SEAL_MM / 1000 * under.wet_um
+    seal = replace(
+        made, id=f"{made.id}:seal", kind="seal edges", says=f"Seal the tape's edges with {under.name.lower()}",
+        hands_on_min=max(metres / bench.habits.sealing_m_per_min, bench.habits.least_min), tools=("a small brush",),
+        how=(f"About {tidy(ml)} ml of it along {tidy(metres)} m of edge, nearly dry, away from the tape.",),
+        check="Touch dry, and no ridge along the tape.",
+    )  # fmt: skip
+    order.do(seal)
+    order.waits = {order.here: (stack.wait(stack.laid.index(under), "touch"), under.film.waits)}
 
 
-def _layer(order: _Order, stack: Stack, index: int, number: int) -> None:
-    """A layer's coats, with what is done between and after them. `number` is its place among all layers, from 1."""
+def _layer(order: Order, stack: Stack, index: int, number: int) -> None:
+    """A layer's coats, with what is done between and after them: one go after the other, each in all its coats.
+    `number` is its place among all layers, from 1."""
+    goes = len(goes_of(order.bench, stack, index))
+    for go in range(1, goes + 1):
+        for coat in range(1, stack.laid[index].layer.coats + 1):
+            _coat(order, stack, index, number, coat, go, goes)
+
+
+def _coat(order: Order, stack: Stack, index: int, number: int, coat: int, go: int, goes: int) -> None:
+    """One coat of one go, and what is done after it."""
     one = stack.laid[index]
-    layer = one.layer
+    layer, in_go = one.layer, f":go{go}" if goes > 1 else ""
     recoat, until = stack.between_coats(index), stack.wait(index, "recoat_until")
-    top = index == len(stack.laid) - 1
-    for coat in range(1, layer.coats + 1):
-        last = coat == layer.coats
-        if one.tapes:
-            _mask(order, stack, index, number, coat)
-        coats = coats_of(order.bench, stack, index, number, coat, order.area, order.begins())
-        order.add(Link((), coats), sum(c.need.bench_min for c in coats))
-        laid_at = order.here
-        if _buffed(stack, index):
-            _buff(order, stack, index, number, coat)
-        wait = stack.alone(index) if last else recoat
-        order.waits = {laid_at: (wait, one.film.waits)} if not (last and top) else {}
-        done = [s for s in layer.sandings if _sanded_now(s, coat, layer.coats, top)]
-        for nth, sand in enumerate(done):
-            order.waits = {laid_at: (stack.ready_to_sand(index, wait), one.film.waits)}
-            _sand(order, stack, index, number, sand, nth, 0 if last else coat)
-        if done:
-            order.waits = {} if last and top else {laid_at: (wait, one.film.waits)}
-        elif last and not top and stack.laid[index + 1].layer.wet_into_wet:
-            damp = Wait(one.film.open_most_min, "evaporation")
-            remedy = "let it dry, and lay it as usual"
-            order.ties.append(Tie("at most", laid_at, laid_at + 1, damp, "what is beneath is no longer damp", remedy))
-        elif not (last and top):
-            _window(order, laid_at, wait, until)
+    top, last = index == len(stack.laid) - 1, coat == layer.coats
+    ends = last and go == goes
+    if one.tapes:
+        _mask(order, stack, index, number, coat, go)
+    coats = coats_of(order.bench, stack, index, number, coat, order.area, order.begins(), go)
+    order.add(Link((), coats), sum(c.need.bench_min for c in coats))
+    laid_at = order.here
+    if _buffed(stack, index):
+        _buff(order, stack, index, number, coat, in_go)
+    wait = stack.alone(index) if ends else stack.tape_safe(index) if last else recoat
+    after = {laid_at: (wait, one.film.waits)} if not (ends and top) else {}
+    order.waits = after
+    done = [s for s in layer.sandings if (ends or not last) and _sanded_now(s, coat, layer.coats, top)]
+    for nth, sand in enumerate(done):
+        order.waits = {laid_at: (stack.ready_to_sand(index, wait), one.film.waits)}
+        _sand(order, stack, index, number, sand, nth, 0 if last else coat, in_go)
+    if done:
+        order.waits = after
+    elif ends and not top and stack.laid[index + 1].layer.wet_into_wet:
+        damp = Wait(one.film.open_most_min, "evaporation")
+        remedy = "let it dry, and lay it as usual"
+        order.ties.append(Tie("at most", laid_at, laid_at + 1, damp, "what is beneath is no longer damp", remedy))
+    elif not (ends and top) and (ends or not last):
+        _window(order, laid_at, wait, until)
 
 
 def _sanded_now(sand: Sanding, coat: int, coats: int, top: bool) -> bool:
@@ -300,7 +247,7 @@ def _sanded_now(sand: Sanding, coat: int, coats: int, top: bool) -> bool:
     return last and not (sand.purpose == BETWEEN and top)
 
 
-def _window(order: _Order, laid_at: int, wait: Wait, until: Wait) -> None:
+def _window(order: Order, laid_at: int, wait: Wait, until: Wait) -> None:
     """The time within which the next coat bites, where what is left alone does not already outlast it."""
     lasts, waits = takes_min(until, order.bench.room), takes_min(wait, order.bench.room)
     if lasts is not None and (waits is None or waits <= lasts):
@@ -384,7 +331,7 @@ def work_zone(zone: Zone, at: str, area: Figure | None, surfaces: tuple[Surface,
             for coat in coats_of(bench, stack, index, number, 1, nothing, 0.0)
         )
         return replace(made, given=given)
-    order = _Order(zone, bench, area)
+    order = Order(zone, bench, area)
     _prepare(order, stack)
     _keep_bare(order)
     for index, number in enumerate(numbers):

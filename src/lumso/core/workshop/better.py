@@ -31,6 +31,7 @@ FIELDS: Mapping[Kind, Mapping[str, Bound]] = {
         "times.recoat_until": Bound("Next coat until, then abrade", 1, 400_000, "min"),
         "times.wet_rub": Bound("May be rubbed wet", 1, 400_000, "min"),
         "times.seal": Bound("May be sealed", 1, 400_000, "min"),
+        "times.tape_safe": Bound("Holds low-tack tape from", 1, 400_000, "min"),
         "times.cured": Bound("Cured", 1, 400_000, "min"),
         "gentle_days": Bound("Gently used from", 0, 365, "days"),
         "open_least_min": Bound("Stays open, at the least", 0, 600, "min"),

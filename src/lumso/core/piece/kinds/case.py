@@ -3,7 +3,7 @@
 from ...measure.drawing import Drawing, Face, callout, lay_out, view
 from ...measure.lengths import say_length
 from .kind import CountSpec, Misfit, PieceKind, Sizes, Surface
-from .parts import band, flat, open_area, pane, size
+from .parts import band, flat, framework, open_area, openings, pane, size
 
 WIDTH = size("width", "Width", 900, 100, 4000)
 HEIGHT = size("height", "Height", 1800, 100, 3000)
@@ -101,10 +101,10 @@ def draw_bookcase(s: Sizes) -> Drawing:
     """Front and side."""
     width, height, board, shelves = s["width"], s["height"], s["board"], int(s["shelves"])
     bay = (height - (shelves + 2) * board) / (shelves + 1)
-    faces = [pane("front-edges", "Front edges", 0, 0, width, height)]
-    for k in range(shelves + 1):
-        y = board + k * (bay + board)
-        faces.append(pane("back-inside", f"Bay {k + 1}", board, y, width - 2 * board, bay))
+    bays = openings(board, bay, board, shelves + 1)
+    faces = framework("front-edges", (0, 0, width, height), [(board, width - board)], bays)
+    for k, (y, _) in enumerate(bays, 1):
+        faces.append(pane("back-inside", f"Bay {k}", board, y, width - 2 * board, bay))
     return _front_side(s, faces, [pane("sides", "Side", 0, 0, s["depth"], height)])
 
 

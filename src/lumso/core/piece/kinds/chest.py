@@ -3,7 +3,7 @@
 from ...measure.drawing import Drawing, callout, lay_out, view
 from ...measure.lengths import say_length
 from .kind import CountSpec, Misfit, PieceKind, Sizes, Surface
-from .parts import band, flat, open_area, pane, size
+from .parts import band, flat, framework, open_area, openings, pane, size
 
 
 def drawer(s: Sizes) -> tuple[float, float]:
@@ -47,14 +47,14 @@ def draw(s: Sizes) -> Drawing:
     """Front and side."""
     width, height, depth, top, rail = s["width"], s["height"], s["depth"], s["top"], s["rail"]
     wide, high = drawer(s)
+    columns, rows = openings(rail, wide, rail, s["columns"]), openings(top + rail, high, rail, s["rows"])
     faces = [
         pane("top-edges", "Top edge", 0, 0, width, top),
-        pane("frame", "Front frame", 0, top, width, height - top),
+        *framework("frame", (0, top, width, height - top), columns, rows),
     ]
-    for row in range(int(s["rows"])):
-        for column in range(int(s["columns"])):
-            x, y = rail + column * (wide + rail), top + rail + row * (high + rail)
-            faces.append(pane("drawer-fronts", f"Drawer {row + 1}.{column + 1}", x, y, wide, high))
+    for row, (y, _) in enumerate(rows, 1):
+        for column, (x, _) in enumerate(columns, 1):
+            faces.append(pane("drawer-fronts", f"Drawer {row}.{column}", x, y, wide, high))
     front = view("front", width, height, faces, [
         callout("width", "below", 0, height, width), callout("height", "left", 0, 0, height),
     ])  # fmt: skip

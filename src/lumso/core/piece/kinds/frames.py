@@ -2,11 +2,11 @@
 
 from math import pi
 
-from ...measure.drawing import Drawing, Face, callout, lay_out, outline, view
+from ...measure.drawing import Drawing, Face, box, callout, lay_out, outline, view
 from ...measure.lengths import say_length
 from ...measure.shapes import frustum_wall
 from .kind import CountSpec, Misfit, PieceKind, Sizes, Surface
-from .parts import band, flat, metres, open_area, pane, size
+from .parts import band, flat, framework, metres, open_area, openings, pane, size
 
 
 def check_frame(s: Sizes) -> tuple[Misfit, ...]:
@@ -33,13 +33,21 @@ def frame_surfaces(s: Sizes) -> tuple[Surface, ...]:
     )
 
 
+def _mitred(width: float, height: float, face: float) -> list[Face]:
+    """The four sides of a frame, mitred at their corners."""
+    outer = box(0, 0, width, height)
+    inner = box(face, face, width - 2 * face, height - 2 * face)
+    names = ("Top side", "Right side", "Foot", "Left side")
+    return [
+        Face("profile", name, (outer[k], outer[(k + 1) % 4], inner[(k + 1) % 4], inner[k]))
+        for k, name in enumerate(names)
+    ]
+
+
 def draw_frame(s: Sizes) -> Drawing:
     """From the front."""
     width, height, face = s["width"], s["height"], s["face"]
-    faces = [
-        pane("profile", "Profile", 0, 0, width, height),
-        pane("opening", "Opening", face, face, width - 2 * face, height - 2 * face),
-    ]
+    faces = [*_mitred(width, height, face), pane("opening", "Opening", face, face, width - 2 * face, height - 2 * face)]
     callouts = [
         callout("width", "below", 0, height, width),
         callout("height", "left", 0, 0, height),
@@ -95,11 +103,11 @@ def draw_door(s: Sizes) -> Drawing:
     """From the front."""
     width, height, stile = s["width"], s["height"], s["stile"]
     wide, high = panel(s)
-    faces = [pane("frame", "Frame", 0, 0, width, height)]
-    for row in range(int(s["rows"])):
-        for column in range(int(s["columns"])):
-            x, y = stile + column * (wide + stile), stile + row * (high + stile)
-            faces.append(pane("panels", f"Panel {row + 1}.{column + 1}", x, y, wide, high))
+    columns, rows = openings(stile, wide, stile, s["columns"]), openings(stile, high, stile, s["rows"])
+    faces = framework("frame", (0, 0, width, height), columns, rows)
+    for row, (y, _) in enumerate(rows, 1):
+        for column, (x, _) in enumerate(columns, 1):
+            faces.append(pane("panels", f"Panel {row}.{column}", x, y, wide, high))
     callouts = [
         callout("width", "below", 0, height, width),
         callout("height", "left", 0, 0, height),

@@ -1,7 +1,7 @@
 """Parts of plain shape, for what no kind of piece knows, and the piece that is made of nothing else."""
 
 from collections.abc import Callable, Mapping
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 from ...measure.drawing import Drawing, Face, box, ellipse, outline, view
 from ...measure.shapes import cylinder_wall, disc, frustum_wall, oval, rectangle, sphere
@@ -79,7 +79,7 @@ def picture(part: FreePart) -> Drawing:
     """The part as a view of its own, named."""
     shape = SHAPES[part.shape]
     drawn = shape.draw(*(part.sizes[slug].mm for slug in shape.sizes))
-    faces = [Face(slug_of(part), part.name, face.outline) for face in drawn.faces]
+    faces = [replace(face, surface=slug_of(part), name=part.name) for face in drawn.faces]
     name = part.name if part.count == 1 else f"{part.count} × {part.name}"
     return view(name, drawn.width, drawn.height, faces)
 

@@ -2,6 +2,7 @@
 
 from collections.abc import Sequence
 from dataclasses import replace
+from itertools import pairwise
 from math import hypot, pi, sqrt
 
 from ...figure import tidy
@@ -82,3 +83,35 @@ def open_area(surface: Surface, holes: Sequence[Surface], slug: str, name: str) 
 def pane(surface: str, name: str, x: float, y: float, width: float, height: float) -> Face:
     """A rectangular face on a drawing."""
     return Face(surface, name, box(x, y, width, height))
+
+
+Between = tuple[float, float]
+"""From where to where an opening reaches."""
+
+
+def framework(surface: str, outer: tuple[float, float, float, float], columns: Sequence[Between],
+              rows: Sequence[Between]) -> list[Face]:  # fmt: skip
+    """A frame as it is joined: stiles from top to bottom, rails between them, and mullions between the openings.
+    `outer` is its x, y, width and height, openings by the columns and rows they make."""
+    x, y, width, height = outer
+    left, right = columns[0][0], columns[-1][1]
+    tops = [y, *(foot for _, foot in rows)]
+    feet = [*(top for top, _ in rows), y + height]
+    named = {0: "Top rail", len(rows): "Bottom rail"}
+    stiles = [pane(surface, "Left stile", x, y, left - x, height),
+              pane(surface, "Right stile", right, y, x + width - right, height)]  # fmt: skip
+    rails = [
+        pane(surface, named.get(n, f"Rail {n + 1}"), left, top, right - left, foot - top)
+        for n, (top, foot) in enumerate(zip(tops, feet, strict=True))
+    ]
+    mullions = [
+        pane(surface, f"Mullion {r}.{c}", a, top, b - a, foot - top)
+        for r, (top, foot) in enumerate(rows, 1)
+        for c, ((_, a), (b, _)) in enumerate(pairwise(columns), 1)
+    ]
+    return [*stiles, *rails, *mullions]
+
+
+def openings(start: float, size: float, between: float, count: float) -> list[Between]:
+    """So many openings of a size, one after the other."""
+    return [(start + k * (size + between), start + k * (size + between) + size) for k in range(int(count))]
