@@ -5,7 +5,7 @@ from hypothesis import assume, given
 from hypothesis import strategies as st
 
 from lumso.core.errors import InvalidValue
-from lumso.core.layout.fit import fit, symmetrical, to_the_tick
+from lumso.core.layout.fit import by_tapes, fit, shifted, symmetrical, to_the_tick
 from lumso.core.layout.pattern import LEAST_MM, Layout, Stripe
 
 widths = st.floats(3, 120)
@@ -144,3 +144,72 @@ def test_there_and_back_runs_through_each_gap_twice() -> None:
     ]  # fmt: skip
     assert Layout("stripes", (Stripe(40, 90),), mirrored=True).repeat == (Stripe(40, 90),)
     assert symmetrical(fit(there, 1200).bands, 1200)
+
+
+def test_what_is_left_free_at_both_ends_is_free_and_marks_count_from_the_datum_all_the_same() -> None:
+    made = fit(Layout("stripes", (Stripe(100, 100),), ends="with half a gap", remainder_mm=100), 1000)
+    assert [b.start_mm for b in made.bands] == [150, 350, 550, 750]
+    assert made.bands[0].marks_mm == (150, 250)
+    assert (made.length_mm, made.symmetrical) == (1000, True)
+    with pytest.raises(InvalidValue) as error:
+        fit(Layout("stripes", (Stripe(10, 10),), remainder_mm=499), 1000)
+    assert (error.value.field, error.value.allowed) == ("remainder_mm", "less than 498 mm")
+
+
+@given(some(ends="cut", narrowest_mm=12.0), st.floats(300, 2400))
+def test_cut_by_the_edge_nothing_is_narrower_than_is_painted_and_no_gap_than_its_tape(
+    layout: Layout, length: float
+) -> None:
+    made = fit(layout, length)
+    assert all(b.width_mm >= 12 - 1e-6 for b in made.bands)
+    if made.bands:
+        for free in (made.bands[0].start_mm, length - made.bands[-1].end_mm):
+            assert free == 0 or free >= 6 - 1e-6
+
+
+def test_a_pattern_is_centred_on_a_handle_where_one_is_said() -> None:
+    made = fit(Layout("stripes", (Stripe(50, 50),), ends="cut", centre_mm=320), 1000)
+    assert [b for b in made.bands if b.start_mm == 295 and b.end_mm == 345]
+    assert not made.symmetrical
+
+
+def test_marks_lie_half_a_pen_outside_what_is_painted_and_the_edge_needs_none() -> None:
+    made = fit(Layout("stripes", (Stripe(50, 50),), ends="cut", anchor="from an edge", pen_mm=2), 1000)
+    assert made.bands[0].marks_mm == (0, 51)
+    assert made.bands[1].marks_mm == (99, 151)
+    assert made.off_mm == 0
+
+
+@given(some(ends="with half a gap", mirrored=False, tick_mm=0.5), st.floats(300, 2400),
+       st.lists(st.floats(0.05, 0.95), min_size=1, max_size=4))  # fmt: skip
+def test_a_pattern_cut_into_fronts_is_the_same_pattern(layout: Layout, length: float, cuts: list[float]) -> None:
+    try:
+        made = fit(layout, length)
+    except InvalidValue:
+        assume(False)
+    places = [0.0, *sorted(length * c for c in cuts), length]
+    painted = 0.0
+    for low, high in zip(places, places[1:], strict=False):
+        part = shifted(made, -low, high - low, layout)
+        assert part.length_mm == high - low
+        for band in part.bands:
+            at = low + (band.start_mm + band.end_mm) / 2
+            assert any(b.start_mm <= at <= b.end_mm and b.index == band.index for b in made.bands)
+            assert abs(band.marks_mm[0] - band.start_mm) <= 0.25 + 1e-9
+        painted += sum(b.width_mm for b in part.bands)
+    whole = sum(b.width_mm for b in made.bands)
+    assert whole - 2 * LEAST_MM * 2 * len(cuts) - 1e-6 <= painted <= whole + 1e-6
+
+
+def test_gaps_as_wide_as_a_tape_there_is_are_offered_by_how_little_the_stripes_give() -> None:
+    asked = Layout("stripes", (Stripe(50, 40),), ends="with half a gap")
+    offers = by_tapes(asked, 1000)
+    assert offers[0].tape_mm == 38
+    # Eleven repeats of 50 and 38 are 968; eleven stripes of 1000/11 − 38 = 52.9 fill it.
+    assert offers[0].changed == pytest.approx((1000 / 11 - 38) / 50 - 1)
+    for offer in offers:
+        made = fit(offer.layout, 1000)
+        assert {round(s.gap_mm, 6) for s in made.stripes} == {offer.tape_mm}
+        assert abs(offer.changed) <= 0.25
+        assert made.changed == pytest.approx(offer.changed)
+    assert len({o.tape_mm for o in offers}) == len(offers) == 3

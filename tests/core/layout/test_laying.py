@@ -1,6 +1,7 @@
 """A layout belongs to a layer: its share, its amounts, its tape and its rules follow from where it goes."""
 
 from dataclasses import replace
+from math import hypot, pi
 
 import pytest
 
@@ -8,12 +9,27 @@ from lumso.core.book.catalogue import Catalogue
 from lumso.core.book.preparation import Sanding
 from lumso.core.buying.needs import counted
 from lumso.core.checks import check
+from lumso.core.errors import InvalidValue
 from lumso.core.figure import tidy
 from lumso.core.job.areas import measure
-from lumso.core.job.job import Job, Layer
-from lumso.core.job.laying import laid_faces, laying_of, share_of, tape_metres, with_shares
+from lumso.core.job.job import Job, Layer, Zone
+from lumso.core.job.laying import (
+    laid_faces,
+    laying_of,
+    out_of_square,
+    share_of,
+    surface_of,
+    tape_metres,
+    with_shares,
+)
 from lumso.core.layers.conditions import Room
+from lumso.core.layout.fit import fit
+from lumso.core.layout.flat import oval, polygon_area, rectangle
 from lumso.core.layout.pattern import Layout, Stripe
+from lumso.core.measure.drawing import Face, box
+from lumso.core.measure.lengths import Length
+from lumso.core.piece.kinds import kind_of
+from lumso.core.piece.piece import FreePart, Piece, Shape
 from lumso.core.work.work import Work, work
 from lumso.core.workshop.workshop import Workshop
 
@@ -191,3 +207,87 @@ def test_a_job_without_layouts_is_the_very_same(rack: Job) -> None:
     assert with_shares(rack, laying) is rack
     assert laying.problems == ()
     assert isinstance(rack.zones[0].layers[0], Layer)
+
+
+def usual(kind: str) -> dict[str, float]:
+    """The usual sizes and counts of a kind of piece."""
+    known = kind_of(kind)
+    return {s.slug: s.usual_mm for s in known.sizes} | {c.slug: c.usual for c in known.counts}
+
+
+def chest() -> tuple[Zone, tuple[Face, ...]]:
+    """The fronts of a chest of three drawers in two columns, with the faces of its drawing."""
+    drawing = kind_of("chest-of-drawers").draw(usual("chest-of-drawers") | {"rows": 3, "columns": 2})
+    return Zone("z", "Fronts", "painted", ("drawer-fronts",), ()), drawing.faces
+
+
+@pytest.mark.parametrize(("fronts", "between"), [("over the gaps", 4.0), ("without the gaps", 0.0)])
+def test_a_pattern_runs_on_from_front_to_front(fronts: str, between: float) -> None:
+    zone, faces = chest()
+    on = Layout("stripes", (Stripe(40, 30),), runs="across", ends="with half a gap", fronts=fronts,  # type: ignore[arg-type]
+                front_gap_mm=4, tick_mm=0.1)  # fmt: skip
+    laid = laid_faces(on, zone, faces)
+    assert [f.name for f in laid] == [f"Drawer {r}.{c}" for r in (1, 2, 3) for c in (1, 2)]
+    high = laid[0].height_mm
+    column = [f for f in laid if f.name.endswith(".1")]
+    places = [(k * (high + between) + b.start_mm, k * (high + between) + b.end_mm)
+              for k, f in enumerate(column) for b in (f.laid.across.bands if f.laid.across else ())]  # fmt: skip
+    whole = fit(replace(on, fronts="each by itself"), 3 * high + 2 * between)
+    for start, end in places:  # every piece of a stripe lies in the stripe of the whole pattern
+        assert any(b.start_mm - 1e-6 <= start and end <= b.end_mm + 1e-6 for b in whole.bands)
+    lost = sum(b.width_mm for b in whole.bands) - sum(b - a for a, b in places)
+    in_gaps = sum(max(min(b.end_mm, g + between) - max(b.start_mm, g), 0.0)
+                  for b in whole.bands for g in (high, 2 * high + between))  # fmt: skip
+    assert lost == pytest.approx(in_gaps, abs=2 * 2)  # slivers under 2 mm are nobody's stripe
+    apart = laid_faces(replace(on, fronts="each by itself"), zone, faces)
+    assert [(f.name, f.like, len(f.at)) for f in apart] == [("Drawer 1.1", 6, 6)]
+
+
+def test_a_frame_is_drawn_as_it_is_joined_and_its_members_are_its_area() -> None:
+    kind, sizes = kind_of("door"), usual("door") | {"rows": 2, "columns": 2}
+    (frame,) = [s for s in kind.surfaces(sizes) if s.slug == "frame"]
+    drawn = [f for f in kind.draw(sizes).faces if f.surface == "frame"]
+    assert [f.name for f in drawn] == ["Left stile", "Right stile", "Top rail", "Rail 2", "Bottom rail",
+                                       "Mullion 1.1", "Mullion 2.1"]  # fmt: skip
+    assert sum(polygon_area(f.outline) for f in drawn) / 1e6 * sizes["faces"] == pytest.approx(frame.area_m2)
+
+
+def test_what_is_drawn_over_a_face_is_set_into_it() -> None:
+    wall = Face("wall", "Wall", box(0, 0, 3000, 2400))
+    window = Face("windows", "Window 1", box(1000, 600, 800, 1000))
+    beside = Face("door", "Door", box(4000, 0, 800, 2000))
+    made = surface_of(wall, (wall, window, beside))
+    assert made.area == 3000 * 2400 - 800 * 1000
+    assert len(made.holes) == 1
+    assert surface_of(window, (wall, window, beside)).holes == ()
+
+
+def test_a_part_that_is_oval_or_round_is_laid_as_one(rack: Job) -> None:
+    def part(id: str, shape: Shape, **mm: float) -> FreePart:
+        return FreePart(id, id, shape, {k: Length(v, f"{v} mm") for k, v in mm.items()})
+
+    parts = (part("tray", "oval", length=600, width=400), part("pole", "round wall", diameter=40, height=900),
+             part("knob", "ball", diameter=50))  # fmt: skip
+    job = replace(rack, piece=Piece("parts", {}, parts=parts))
+    drawing = measure(job).drawing
+    assert drawing is not None
+    assert {f.surface: f.shape for f in drawing.faces} == {"part-tray": "oval", "part-pole": "round",
+                                                           "part-knob": "solid"}  # fmt: skip
+    zone = replace(rack.zones[0], surfaces=("part-tray",))
+    (tray,) = laid_faces(HALF, zone, drawing.faces)
+    assert tray.laid.face_m2 == pytest.approx(pi * 0.6 * 0.4 / 4)
+    assert len(tray.outline) == 180
+
+
+def test_diagonals_say_how_far_a_face_leans_and_impossible_ones_are_refused() -> None:
+    top = rectangle(1000, 500)
+    lean = 4.0  # a parallelogram: its upper edge 4 mm further to one side
+    first, second = hypot(1000 + lean, 500), hypot(1000 - lean, 500)
+    says = out_of_square(replace(HALF, diagonals_mm=(first, second)), top)
+    assert "it leans 4.0 mm" in says
+    assert out_of_square(replace(HALF, diagonals_mm=(1118, 1118)), top).startswith("Square")
+    assert out_of_square(HALF, top) == ""
+    assert out_of_square(replace(HALF, diagonals_mm=(600, 600)), oval(500, 300)) == ""
+    with pytest.raises(InvalidValue) as error:
+        out_of_square(replace(HALF, diagonals_mm=(1000, 1000)), top)
+    assert (error.value.field, error.value.allowed) == ("diagonals_mm", "about 1118 mm each")
