@@ -5974,6 +5974,19 @@ export interface components {
         GlazePlan: {
             /** Across Mm */
             across_mm: number;
+            /**
+             * At
+             * @description Where the corner of each of these faces is on the drawing of a piece.
+             * @default []
+             */
+            at: components["schemas"]["Point"][];
+            /**
+             * Breaks
+             * @description Where sections end before they are cut.
+             * @default
+             * @enum {string}
+             */
+            breaks: "" | "beside what is set into it" | "under the tape";
             /** Layer */
             layer: string;
             /**
@@ -6023,6 +6036,18 @@ export interface components {
             minutes: number;
             /** Number */
             number: number;
+            /**
+             * Outlines
+             * @description Where it lies on the face, from the corner of that: several where it is of several stripes.
+             * @default []
+             */
+            outlines: components["schemas"]["Point"][][];
+            /**
+             * Over Mm
+             * @description How far it laps over the one before it.
+             * @default 0
+             */
+            over_mm: number;
             /** Start Mm */
             start_mm: number;
             /** Stroke Mm */
@@ -7251,6 +7276,12 @@ export interface components {
              */
             school?: string;
             /**
+             * Second Pair
+             * @description A second pair of hands: one lays it on, another works it.
+             * @default false
+             */
+            second_pair?: boolean;
+            /**
              * Second Tool
              * @description What works over what the first tool lays; "" for none.
              * @default
@@ -7262,6 +7293,13 @@ export interface components {
              *     margin.
              */
             short_one_in?: number | null;
+            /**
+             * Stroke
+             * @description Which way it is dragged, where it is worked in sections: along each part is with its longer side.
+             * @default down
+             * @enum {string}
+             */
+            stroke?: "down" | "across" | "along each part";
             /** Technique */
             technique: string;
             /**
@@ -7384,6 +7422,12 @@ export interface components {
              */
             school: string;
             /**
+             * Second Pair
+             * @description A second pair of hands: one lays it on, another works it.
+             * @default false
+             */
+            second_pair: boolean;
+            /**
              * Second Tool
              * @description What works over what the first tool lays; "" for none.
              * @default
@@ -7395,6 +7439,13 @@ export interface components {
              *     margin.
              */
             short_one_in: number | null;
+            /**
+             * Stroke
+             * @description Which way it is dragged, where it is worked in sections: along each part is with its longer side.
+             * @default down
+             * @enum {string}
+             */
+            stroke: "down" | "across" | "along each part";
             /** Technique */
             technique: string;
             /**

@@ -105,6 +105,10 @@ class Layer(Value):
     """How many times as strongly it hides as its paint is known to: from a test board; None is as known."""
     materials: dict[str, Slug] = field(default_factory=dict)
     """Materials used in place of the recipe's, by component."""
+    stroke: Literal["down", "across", "along each part"] = "down"
+    """Which way it is dragged, where it is worked in sections: along each part is with its longer side."""
+    second_pair: bool = False
+    """A second pair of hands: one lays it on, another works it."""
     layout: Layout | None = None
     """Where on its surfaces it goes; None is wherever its technique touches. With one, `touched` is its share."""
 

@@ -6,12 +6,14 @@ from dataclasses import dataclass, replace
 from ..book.catalogue import Catalogue
 from ..changes.what_if import WhatIf, changed
 from ..errors import InvalidValue, Problem
-from ..job.job import Job
-from ..job.laying import surface_of
+from ..job.job import Job, Zone
+from ..job.laying import FaceLaid, laid_faces, surface_of
 from ..layers.conditions import Room, steady
 from ..layers.drying import Wait, takes_min
-from ..layers.wet_edge import GlazePlan, glaze_plan
-from ..measure.drawing import Face
+from ..layers.laid import Laid
+from ..layers.wet_edge import GlazePlan, Stroke, glaze_plan
+from ..layout.flat import Surface
+from ..measure.drawing import Face, Point
 from ..memory import Memo
 from ..mixing.totals import Totals, total_up
 from ..value import Value
@@ -82,37 +84,55 @@ def _size(face: Face) -> tuple[str, int, int]:
     return face.surface, round(max(xs) - min(xs)), round(max(ys) - min(ys))
 
 
+def _stroke(chosen: str, face: Surface) -> Stroke:
+    """Which way strokes run on a face."""
+    if chosen == "along each part":
+        return "across" if face.width > face.height else "down"
+    return "across" if chosen == "across" else "down"
+
+
 def _sections(job: JobWork, room: Room) -> list[GlazePlan]:
     """Every face that is glazed wet in wet, in sections; like faces of a surface once."""
     found: list[GlazePlan] = []
-    faces = job.piece.drawing.faces if job.piece.drawing else ()
     for zone in job.zones:
         for one in zone.stack.laid if zone.stack and zone.area else ():
-            technique, film = one.technique, one.film
-            if not technique.lays_m2_per_h or film.open_least_min is None:
-                continue
-            open_min = takes_min(Wait(film.open_least_min, "evaporation"), room) or film.open_least_min
-            seen = set()
-            sizes = [_size(face) for face in faces]
-            for face, size in zip(faces, sizes, strict=True):
-                if face.surface not in zone.zone.surfaces:
-                    continue
-                if size in seen or min(size[1:]) < technique.tool_width_mm / 2:
-                    continue
-                seen.add(size)
-                plan = glaze_plan(
-                    zone.zone.id,
-                    one.layer.id,
-                    face.name,
-                    surface_of(face, faces),
-                    open_min,
-                    technique.lays_m2_per_h,
-                    technique.passes,
-                    technique.pass_m2_per_h,
-                    technique.tool_width_mm,
-                )
-                pieces = job.job.piece.like if job.job.piece else 1
-                found.append(replace(plan, like=sizes.count(size) * pieces))
+            if one.technique.lays_m2_per_h and one.film.open_least_min is not None:
+                found += _of_layer(job, zone.zone, one, room)
+    return found
+
+
+def _of_layer(job: JobWork, zone: Zone, one: Laid, room: Room) -> list[GlazePlan]:
+    """The sections of one layer, face by face; on a pattern those of its painted parts."""
+    technique, layer = one.technique, one.layer
+    faces = job.piece.drawing.faces if job.piece.drawing else ()
+    pieces = job.job.piece.like if job.job.piece else 1
+    open_least = one.film.open_least_min or 0.0
+    open_min = takes_min(Wait(open_least, "evaporation"), room) or open_least
+    laid_on: tuple[FaceLaid, ...] = ()
+    if layer.layout is not None:
+        try:
+            laid_on = laid_faces(layer.layout, zone, faces)
+        except InvalidValue:
+            return []  # it is said at the layout
+    patterned = {(f.surface, round(f.width_mm), round(f.height_mm)): f for f in laid_on}
+    sizes = [_size(face) for face in faces]
+    found = []
+    for n, (face, size) in enumerate(zip(faces, sizes, strict=True)):
+        laid = patterned.get(size)
+        if face.surface not in zone.surfaces or size in sizes[:n] or (patterned and laid is None):
+            continue
+        if min(size[1:]) < technique.tool_width_mm / 2:
+            continue
+        surface = surface_of(face, faces)
+        regions = [Surface("polygon", r.outline, r.holes) for r in laid.laid.regions] if laid else []
+        plan = glaze_plan(
+            zone.id, layer.id, face.name, surface, open_min, technique.lays_m2_per_h, technique.passes,
+            technique.pass_m2_per_h, technique.tool_width_mm, _stroke(layer.stroke, surface), layer.second_pair,
+            regions if face.shape != "round" else (),
+        )  # fmt: skip
+        like = [f for f, s in zip(faces, sizes, strict=True) if s == size]
+        at = tuple(Point(min(p.x for p in f.outline), min(p.y for p in f.outline)) for f in like)
+        found.append(replace(plan, like=len(like) * pieces, at=at))
     return found
 
 
