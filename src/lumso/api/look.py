@@ -51,10 +51,19 @@ class LookIn(ZoneIn):
 
 class ChipIn(LookIn):
     """A look of a zone; with `upto` only its layers up to that one, with `tile` a stretch of 450 mm that can be laid
-    side by side with itself."""
+    side by side with itself: without the layers that have a layout, but for `pattern`, which is on it all over."""
 
     upto: str = ""
     tile: bool = False
+    pattern: str = ""
+
+
+def _as_tile(zone: Zone, pattern: str) -> Zone:
+    """The zone as it is between patterns, or where one of its layers paints."""
+    if pattern:
+        layer_at(zone, pattern, "pattern")
+    layers = (replace(x, layout=None, touched=1.0) if x.id == pattern else x for x in zone.layers)
+    return replace(zone, layers=tuple(x for x in layers if x.layout is None))
 
 
 class Picture(Response):
@@ -96,7 +105,9 @@ def chip(asked: ChipIn, here: Here, px: Px = 320) -> Picture:
     zone, bench = _zone(asked, here)
     upto = 1 + layer_at(zone, asked.upto, "upto") if asked.upto else len(zone.layers)
     zone = replace(zone, layers=zone.layers[:upto])
-    place = ("chip", zone.id, asked.variant, upto, px, asked.tile)
+    if asked.tile:
+        zone = _as_tile(zone, asked.pattern)
+    place = ("chip", zone.id, asked.variant, upto, px, asked.tile, asked.pattern)
     args = (zone, bench.catalogue, bench.use)
     return _sent(here.pictures.recall(place, args, partial(_drawn, partial(bench.stack, zone), px, asked.tile)))
 

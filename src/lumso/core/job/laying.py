@@ -213,11 +213,13 @@ class Laying:
     shares: Mapping[tuple[str, str], float]
     goes: Mapping[tuple[str, str], tuple[Go, ...]]
     problems: tuple[Problem, ...]
+    faces: Mapping[tuple[str, str], tuple[FaceLaid, ...]]
+    """Each layout on its faces."""
 
 
 def laying_of(job: Job, piece: MeasuredPiece) -> Laying:
     """The layouts of a job, laid on the faces of its piece."""
-    shares, goes, problems = {}, {}, []
+    shares, goes, problems, laid = {}, {}, [], {}
     for i, zone in enumerate(job.zones):
         for k, layer in enumerate(zone.layers):
             if layer.layout is None or piece.drawing is None:
@@ -233,7 +235,8 @@ def laying_of(job: Job, piece: MeasuredPiece) -> Laying:
                 continue
             shares[zone.id, layer.id] = share_of(faces, areas_of(piece), zone)
             goes[zone.id, layer.id] = goes_of(faces, areas_of(piece), zone)
-    return Laying(shares, goes, tuple(problems))
+            laid[zone.id, layer.id] = faces
+    return Laying(shares, goes, tuple(problems), laid)
 
 
 def with_shares(job: Job, laying: Laying) -> Job:

@@ -161,7 +161,7 @@ def layer_film(one: Laid, under: Beneath, optics: Optics, mark: Mark) -> LayerFi
         drying,
         optics.surface_of(one.film.gloss),
         clear,
-        layer.touched,
+        1.0 if layer.layout else layer.touched,  # where it goes, it goes all over
         mark.kept if layer.kept is None else layer.kept,
         mark.kept < 1 or layer.kept is not None,
         mark,

@@ -18,6 +18,7 @@ from ..layers.abrasion import takes_um
 from ..layers.stack import Stack
 from .films import LayerFilm
 from .ground import Bare, bare
+from .laid_out import painted
 from .marking import Place, blurred, fall, flaked, lying, pressed
 from .noise import Grid, Sheet, below
 
@@ -103,6 +104,8 @@ def lay(surface: Surface, one: LayerFilm, tag: int) -> None:
     place = Place(sheet, surface.ground, one.touched, tag, surface.falls)
     lies = lying(place, one.mark)
     where = lies.where * flaked(place) if one.chips else lies.where
+    if (layout := one.laid.layer.layout) is not None:
+        where = where * painted(layout, sheet)
     dry_mm = one.laid.dry_um * one.laid.layer.coats / 1000
     left = dry_mm * lies.thick * one.kept
     coat = Coat(one, lies.cover, lies.thick, lies.between, left, hypot(UNEVEN, lies.uneven), pots=_pots(one, place),

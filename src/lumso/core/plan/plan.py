@@ -17,8 +17,9 @@ from ..layers.conditions import Room
 from ..layers.drying import takes_min
 from ..layers.laid import Laid
 from ..layers.stack import Beneath
+from ..layout.mask import Region
 from ..look.look import Look
-from ..measure.drawing import Drawing
+from ..measure.drawing import Drawing, Point
 from ..memory import Memo
 from ..mixing.limits import DialLimit, dial_limits
 from ..mixing.mix import Mix
@@ -97,6 +98,18 @@ class NextAction(Value):
 
 
 @dataclass(frozen=True)
+class Patterned(Value):
+    """A layer with a layout on faces of the drawing that are alike: what it paints, from their corner, and where on the
+    drawing their corners are. `hex` is the colour it is drawn in."""
+
+    zone: str
+    layer: str
+    hex: str
+    regions: tuple[Region, ...]
+    at: tuple[Point, ...]
+
+
+@dataclass(frozen=True)
 class Plan(Value):
     """Everything a job comes to, with its working attached."""
 
@@ -107,6 +120,8 @@ class Plan(Value):
     """Every surface of the piece, with the zone that coats it or why it is left out."""
     bands: tuple[float, ...]
     """m² of each of the piece's bands that stay bare, in their order."""
+    patterns: tuple[Patterned, ...]
+    """Where layers with a layout go, on the drawing."""
     rough: float
     """How far areas and amounts may be off because sizes were not measured: 0.25 is a quarter either way."""
     presumed: tuple[str, ...]
@@ -318,6 +333,17 @@ def _zone_plan(job: JobWork, i: int, zone: ZoneWork, served: Served, room: Room,
     return ZonePlan(zone.zone.id, zone.zone.name, zone.area, done, findings, section, seen)
 
 
+def _patterns(job: JobWork) -> tuple[Patterned, ...]:
+    """Where the layers of a job with a layout go, from the ground up."""
+    return tuple(
+        Patterned(zone.zone.id, one.layer.id, one.hex, face.laid.regions, face.at)
+        for zone in job.zones
+        for one in zone.laid
+        if one is not None
+        for face in job.laying.faces.get((zone.zone.id, one.layer.id), ())
+    )
+
+
 def plan_of(made: Work, workshop: Workshop, room: Room, memo: Memo) -> Plan:
     """The plan of the first of the jobs that were worked."""
     job = made.jobs[0]
@@ -337,6 +363,7 @@ def plan_of(made: Work, workshop: Workshop, room: Room, memo: Memo) -> Plan:
         job.piece.drawing,
         partition(job.job, job.piece.surfaces),
         job.piece.bands,
+        _patterns(job),
         job.piece.rough,
         job.piece.presumed,
         can_hurt(zones),

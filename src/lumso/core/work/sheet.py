@@ -7,7 +7,7 @@ from ..book.catalogue import Catalogue
 from ..changes.what_if import WhatIf, changed
 from ..errors import InvalidValue, Problem
 from ..job.job import Job, Zone
-from ..job.laying import FaceLaid, laid_faces, surface_of
+from ..job.laying import surface_of
 from ..layers.conditions import Room, steady
 from ..layers.drying import Wait, takes_min
 from ..layers.laid import Laid
@@ -108,12 +108,9 @@ def _of_layer(job: JobWork, zone: Zone, one: Laid, room: Room) -> list[GlazePlan
     pieces = job.job.piece.like if job.job.piece else 1
     open_least = one.film.open_least_min or 0.0
     open_min = takes_min(Wait(open_least, "evaporation"), room) or open_least
-    laid_on: tuple[FaceLaid, ...] = ()
-    if layer.layout is not None:
-        try:
-            laid_on = laid_faces(layer.layout, zone, faces)
-        except InvalidValue:
-            return []  # it is said at the layout
+    laid_on = job.laying.faces.get((zone.id, layer.id), ())
+    if layer.layout is not None and not laid_on:
+        return []  # why not is said at the layout
     patterned = {(f.surface, round(f.width_mm), round(f.height_mm)): f for f in laid_on}
     sizes = [_size(face) for face in faces]
     found = []

@@ -15,7 +15,7 @@ from ..figure import Figure
 from ..job.areas import MeasuredPiece, in_two_zones, measure, not_measured, zone_area
 from ..job.entries import Kept, kept_apart
 from ..job.job import FromArea, Job
-from ..job.laying import laying_of, with_shares
+from ..job.laying import Laying, laying_of, with_shares
 from ..layers import cautions
 from ..layers.conditions import Room
 from ..layers.pace import is_turned
@@ -46,6 +46,8 @@ class JobWork:
     kept: tuple[Kept, ...]
     """Entries the job has otherwise than the book."""
     zones: tuple[ZoneWork, ...]
+    laying: Laying
+    """Its layouts on their faces."""
 
     @property
     def not_measured(self) -> str:
@@ -194,7 +196,9 @@ def _work_job(job: Job, scope: str, at: str, workshop: Workshop, catalogue: Cata
         made = zone_work(zone, f"/zones/{i}", area, mine, bench, memo)
         problems += made.problems
         zones.append(made)
-    return JobWork(job, scope, piece, known, kept, tuple(zones)), [replace(p, at=f"{at}{p.at}") for p in problems]
+    return JobWork(job, scope, piece, known, kept, tuple(zones), laying), [
+        replace(p, at=f"{at}{p.at}") for p in problems
+    ]
 
 
 def _named(coats: Sequence[CoatWork], given: Sequence[CoatWork]) -> dict[tuple[str, str, str], list[CoatWork]]:
