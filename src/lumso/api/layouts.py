@@ -11,8 +11,9 @@ from lumso.core.errors import InvalidValue
 from lumso.core.job.areas import measure
 from lumso.core.job.job import Job, Layer, Zone
 from lumso.core.job.laying import NOWHERE, FaceLaid, areas_of, faces_of, laid_faces, metres_of, share_of, surface_of
-from lumso.core.layout.fit import to_the_tick
-from lumso.core.layout.pattern import Layout
+from lumso.core.layout.begin import BEGINS
+from lumso.core.layout.fit import by_tapes, to_the_tick
+from lumso.core.layout.pattern import Kind, Layout
 from lumso.core.layout.template import Template, corrected, story_stick, template_of
 from lumso.core.measure.drawing import Face
 from lumso.formats import jobfile
@@ -45,6 +46,15 @@ class TickOut(BaseModel):
     over_mm: float
 
 
+class ByTapeOut(BaseModel):
+    """The same pattern with gaps as wide as a tape there is, on one face, by how much its stripes give."""
+
+    face: str
+    layout: Layout
+    tape_mm: float
+    changed: float
+
+
 class SurfaceOut(BaseModel):
     """A surface that a layout may be laid on."""
 
@@ -62,6 +72,7 @@ class LayoutOut(BaseModel):
     metres: float
     """Of tape, all faces together."""
     to_tick: TickOut | None
+    by_tape: list[ByTapeOut]
     on: list[SurfaceOut]
     """The surfaces of the zone that are drawn: where it may go."""
     left_out: list[str]
@@ -75,6 +86,20 @@ def _layer(job: Job, zone: str, layer: str) -> tuple[Zone, Layer]:
     return held, pick("layer", {x.id: x for x in held.layers}, layer)
 
 
+class BeginOut(BaseModel):
+    """A kind of layout as it is offered, and what it begins as."""
+
+    kind: Kind
+    says: str
+    layout: Layout
+
+
+@router.get("/layouts")
+def kinds() -> list[BeginOut]:
+    """The kinds of layout there are, and what each begins as."""
+    return [BeginOut(kind=b.layout.kind, says=b.says, layout=b.layout) for b in BEGINS]
+
+
 @router.post("/layouts")
 def lay(asked: LayoutIn) -> LayoutOut:
     """A layer's layout on the faces of its zone: stripes with their places, tape, passes. Keeps nothing."""
@@ -83,8 +108,8 @@ def lay(asked: LayoutIn) -> LayoutOut:
     piece = measure(job)
     drawn = [f for f in piece.drawing.faces if f.surface in zone.surfaces] if piece.drawing else []
     on = [SurfaceOut(slug=s, name=piece.surfaces[s].name) for s in dict.fromkeys(f.surface for f in drawn)]
-    none = LayoutOut(sequence=asked.sequence, faces=[], share=layer.touched, metres=0.0, to_tick=None, on=on,
-                     left_out=[])  # fmt: skip
+    none = LayoutOut(sequence=asked.sequence, faces=[], share=layer.touched, metres=0.0, to_tick=None, by_tape=[],
+                     on=on, left_out=[])  # fmt: skip
     if layer.layout is None or piece.drawing is None:
         return none
     try:
@@ -97,7 +122,7 @@ def lay(asked: LayoutIn) -> LayoutOut:
     return LayoutOut(
         sequence=asked.sequence, on=on, left_out=_left_out(layer.layout, zone, drawn, faces), faces=list(faces),
         share=share_of(faces, areas, zone), metres=metres_of(faces, areas, job.piece.like if job.piece else 1),
-        to_tick=_ticked(layer.layout, faces[0]),
+        to_tick=_ticked(layer.layout, faces[0]), by_tape=_by_tape(layer.layout, faces[0]),
     )  # fmt: skip
 
 
@@ -107,11 +132,27 @@ def _left_out(layout: Layout, zone: Zone, drawn: Sequence[Face], faces: Sequence
     return list(dict.fromkeys(f.name for f, s in sizes if (f.surface, round(s.width), round(s.height)) not in laid))
 
 
-def _ticked(layout: Layout, face: FaceLaid) -> TickOut | None:
-    if layout.kind != "stripes":
+def _length(layout: Layout, face: FaceLaid) -> float | None:
+    """What stripes are spread over on a face; None where they are no stripes, or run on over several."""
+    if layout.kind != "stripes" or layout.fronts != "each by itself":
         return None
-    found = to_the_tick(layout, face.width_mm if layout.runs == "down" else face.height_mm)
+    return face.face.extent("x" if layout.runs == "down" else "y")
+
+
+def _ticked(layout: Layout, face: FaceLaid) -> TickOut | None:
+    length = _length(layout, face)
+    found = None if length is None or layout.remainder_mm else to_the_tick(layout, length)
     return None if found is None else TickOut(face=face.name, layout=found[0], over_mm=found[1])
+
+
+def _by_tape(layout: Layout, face: FaceLaid) -> list[ByTapeOut]:
+    length = _length(layout, face)
+    offers = () if length is None else by_tapes(layout, length)
+    return [
+        ByTapeOut(face=face.name, layout=o.layout, tape_mm=o.tape_mm, changed=o.changed)
+        for o in offers
+        if o.layout != layout
+    ]
 
 
 def tiled_pdf(template: Template, paper: Literal["a4", "letter"], scale_x: float, scale_y: float) -> bytes:

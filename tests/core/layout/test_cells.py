@@ -28,7 +28,7 @@ def test_a_games_board_by_hand() -> None:
     laid, taping = taped(Layout("chequers", (Stripe(50, 50),), even=False, remainder_mm=30))
     assert laid.down is not None
     assert (laid.down.repeats, len(laid.cells)) == (8, 32)
-    assert laid.down.says == "8 squares, as wide as asked, 40.0 mm free at both ends."
+    assert laid.down.says == "8 squares across, as wide as asked, 40.0 mm free at both ends."
     assert laid.painted_m2 == pytest.approx(32 * 0.0025)
     first, second = laid.cells[:2]
     assert (first.start_mm, first.top_mm) == (40, 40)
@@ -44,7 +44,7 @@ def test_a_games_board_by_hand() -> None:
 def test_squares_come_out_even_by_the_nearest_number() -> None:
     laid, taping = taped(Layout("chequers", (Stripe(50, 50),)))
     assert laid.down is not None
-    assert laid.down.says == "10 squares, 4.0% narrower than asked."
+    assert laid.down.says == "10 squares across, 4.0% narrower than asked."
     assert laid.share == pytest.approx(0.5)
     at_edge = [r for r in taping.runs if r.edge == "row" and r.at_mm in (0, 480)]
     assert at_edge == []

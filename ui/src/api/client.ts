@@ -109,6 +109,7 @@ export type Lot = Schemas["Lot-Output"];
 export type LotLine = Schemas["LotOut"];
 export type Cost = Schemas["Cost"];
 export type FinishCost = Schemas["FinishCost"];
+export type PlanPattern = Schemas["Patterned"];
 export type LayoutReply = Schemas["LayoutOut"];
 export type FaceLayout = Schemas["FaceLaid"];
 export type Layout = NonNullable<Layer["layout"]>;

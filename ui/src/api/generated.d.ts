@@ -1475,7 +1475,11 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        get?: never;
+        /**
+         * Kinds
+         * @description The kinds of layout there are, and what each begins as.
+         */
+        get: operations["kinds_api_layouts_get"];
         put?: never;
         /**
          * Lay
@@ -2980,6 +2984,20 @@ export interface components {
          */
         BatchFileBody: components["schemas"]["BatchFile"];
         /**
+         * BeginOut
+         * @description A kind of layout as it is offered, and what it begins as.
+         */
+        BeginOut: {
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "stripes" | "checks" | "chequers" | "diamonds" | "panels" | "border" | "repeats" | "lettering";
+            layout: components["schemas"]["Layout-Output"];
+            /** Says */
+            says: string;
+        };
+        /**
          * Begun
          * @description A pot is begun: the batch it is mixed as, by its id on the sheet and by the code it was frozen under.
          *
@@ -3532,6 +3550,19 @@ export interface components {
             name: string;
         };
         /**
+         * ByTapeOut
+         * @description The same pattern with gaps as wide as a tape there is, on one face, by how much its stripes give.
+         */
+        ByTapeOut: {
+            /** Changed */
+            changed: number;
+            /** Face */
+            face: string;
+            layout: components["schemas"]["Layout-Output"];
+            /** Tape Mm */
+            tape_mm: number;
+        };
+        /**
          * Callout
          * @description A dimension line from one point to another that carries the size called `size`.
          */
@@ -3710,10 +3741,15 @@ export interface components {
         /**
          * ChipIn
          * @description A look of a zone; with `upto` only its layers up to that one, with `tile` a stretch of 450 mm that can be laid
-         *     side by side with itself.
+         *     side by side with itself: without the layers that have a layout, but for `pattern`, which is on it all over.
          */
         ChipIn: {
             job: components["schemas"]["JobBody-Input"];
+            /**
+             * Pattern
+             * @default
+             */
+            pattern?: string;
             /**
              * Tile
              * @default false
@@ -5987,6 +6023,12 @@ export interface components {
              * @enum {string}
              */
             breaks: "" | "beside what is set into it" | "under the tape";
+            /**
+             * Holes
+             * @description What is set into it.
+             * @default []
+             */
+            holes: components["schemas"]["Point"][][];
             /** Layer */
             layer: string;
             /**
@@ -5999,7 +6041,7 @@ export interface components {
             open_min: number;
             /**
              * Outline
-             * @description The face, x across the strokes and y along them, from its corner.
+             * @description The face as it is drawn, from its corner.
              */
             outline: components["schemas"]["Point"][];
             /** Overlap Mm */
@@ -7917,6 +7959,8 @@ export interface components {
              * @default
              */
             allowed?: string;
+            /** By Tape */
+            by_tape: components["schemas"]["ByTapeOut"][];
             /** Faces */
             faces: components["schemas"]["FaceLaid"][];
             /** Left Out */
@@ -9830,6 +9874,23 @@ export interface components {
             tints: components["schemas"]["TintPart"][];
         };
         /**
+         * Patterned
+         * @description A layer with a layout on faces of the drawing that are alike: what it paints, from their corner, and where on the
+         *     drawing their corners are. `hex` is the colour it is drawn in.
+         */
+        Patterned: {
+            /** At */
+            at: components["schemas"]["Point"][];
+            /** Hex */
+            hex: string;
+            /** Layer */
+            layer: string;
+            /** Regions */
+            regions: components["schemas"]["Region"][];
+            /** Zone */
+            zone: string;
+        };
+        /**
          * PhotographOut
          * @description A photograph that is kept: its name is the hash of what it holds.
          */
@@ -10037,6 +10098,11 @@ export interface components {
             /** Name */
             name: string;
             next: components["schemas"]["NextAction"];
+            /**
+             * Patterns
+             * @description Where layers with a layout go, on the drawing.
+             */
+            patterns: components["schemas"]["Patterned"][];
             /**
              * Presumed
              * @description Names of the sizes that nobody measured: usual ones are counted with.
@@ -17169,6 +17235,35 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+            /** @description Problem details */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    kinds_api_layouts_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BeginOut"][];
+                };
             };
             /** @description Problem details */
             default: {

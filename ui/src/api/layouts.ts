@@ -13,6 +13,16 @@ export function useLayout(job: Job, zone: string, layer: string, on: boolean) {
   });
 }
 
+/** The kinds of layout there are, each with what it begins as: the same as long as Lumso is. */
+export function useLayoutKinds() {
+  return useQuery({
+    queryKey: ["layout kinds"],
+    queryFn: ({ signal }) => answer(api.GET("/api/layouts", { signal })),
+    staleTime: Number.POSITIVE_INFINITY,
+    gcTime: Number.POSITIVE_INFINITY,
+  });
+}
+
 interface File {
   job: string;
   zone: string;

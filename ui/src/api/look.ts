@@ -33,23 +33,32 @@ function asked(job: Job, zone: string) {
   };
 }
 
+/** What the tile of a layer with a layout is called, beside that of its zone. */
+export const tileOf = (zone: string, layer: string) => `${zone}/${layer}`;
+
 export interface ChipWanted {
   job: Job;
   zone: string;
   variant?: string;
   upto?: string;
   tile?: boolean;
+  /** Of a tile: the layer with a layout that lies all over it. */
+  pattern?: string;
 }
 
-function chipQuery({ job, zone, variant = "", upto = "", tile = false }: ChipWanted, px: number, on = true) {
+function chipQuery(
+  { job, zone, variant = "", upto = "", tile = false, pattern = "" }: ChipWanted,
+  px: number,
+  on = true,
+) {
   const { key, body, there } = asked(job, zone);
   return {
-    queryKey: ["chip", px, variant, upto, tile, ...key],
+    queryKey: ["chip", px, variant, upto, tile, pattern, ...key],
     queryFn: ({ signal }: { signal: AbortSignal }) =>
       answer(
         api.POST("/api/look/chip", {
           params: { query: { px } },
-          body: { ...body, variant, upto, tile },
+          body: { ...body, variant, upto, tile, pattern },
           parseAs: "blob",
           signal,
         }),
@@ -85,16 +94,24 @@ export function useChip(wanted: ChipWanted, fine = 320) {
   return { address, old: coarse.isPlaceholderData, failed: coarse.error };
 }
 
-/** Tiles of all zones of a job, by zone, to fill the drawing of the piece with. */
+/** Tiles of all zones of a job, by zone, to fill the drawing of the piece with, and of their layers with a layout. */
 export function useTiles(job: Job): Record<string, string> {
+  const wanted = job.zones.flatMap((z) => [
+    { name: z.id, zone: z, pattern: "" },
+    ...z.layers.flatMap((x) => (x.layout ? [{ name: tileOf(z.id, x.id), zone: z, pattern: x.id }] : [])),
+  ]);
   const found = useQueries({
-    queries: job.zones.map((z) =>
-      chipQuery({ job, zone: z.id, tile: true }, COARSE, z.layers.length > 0 && job.zones.length <= TILED),
+    queries: wanted.map(({ zone, pattern }) =>
+      chipQuery(
+        { job, zone: zone.id, tile: true, pattern },
+        COARSE,
+        zone.layers.length > 0 && job.zones.length <= TILED,
+      ),
     ),
   });
   const blobs = found.map((f) => f.data);
   const [tiles, setTiles] = useState<Record<string, string>>({});
-  const names = job.zones.map((z) => z.id).join("\n");
+  const names = wanted.map((w) => w.name).join("\n");
   // biome-ignore lint/correctness/useExhaustiveDependencies: the list is new each time, what is in it is not
   useEffect(() => {
     const made = names

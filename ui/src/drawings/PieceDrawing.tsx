@@ -1,6 +1,8 @@
 import { type ReactNode, useEffect, useId, useRef, useState } from "react";
-import type { PieceGeometry } from "../api/client";
+import type { PieceGeometry, PlanPattern } from "../api/client";
+import { tileOf } from "../api/look";
 import { Tile } from "./MiniPiece";
+import { withHoles } from "./outlines";
 
 interface PieceDrawingProps {
   drawing: PieceGeometry;
@@ -9,6 +11,8 @@ interface PieceDrawingProps {
   tiles: Record<string, string>;
   /** How much of a surface a tile shows, in mm. */
   tileMm: number;
+  /** Where layers with a layout go, from the ground up. */
+  patterns?: PlanPattern[];
   sizes: Record<string, string>;
   areas: Record<string, string>;
   picked: string;
@@ -31,6 +35,7 @@ export function PieceDrawing({
   fills,
   tiles,
   tileMm,
+  patterns = [],
   sizes,
   areas,
   picked,
@@ -44,7 +49,7 @@ export function PieceDrawing({
   const width = drawing.width * scale;
   const height = drawing.height * scale;
   const said = new Set<string>();
-  const stamps: { x: number; y: number }[] = [];
+  const stamps: { x: number; y: number; words: string }[] = [];
   const sheet = useRef<HTMLDivElement>(null);
   const [editing, setEditing] = useState<{ size: string; left: number; top: number } | null>(null);
   const field = editing && editor(editing.size);
@@ -103,7 +108,7 @@ export function PieceDrawing({
             const covers = (p: { x: number; y: number }) =>
               Math.abs(p.x - corner.x) < 136 && Math.abs(p.y - corner.y) < 50;
             while (stamps.some(covers)) corner.y += 52; // below the area that is written there already
-            stamps.push({ ...corner });
+            stamps.push({ ...corner, words });
           }
           return (
             <g
@@ -124,29 +129,36 @@ export function PieceDrawing({
                 strokeWidth={face.zone && face.zone === picked ? 8 : 2.5}
                 strokeLinejoin="miter"
               />
-              {words && (
-                <g className="pointer-events-none">
-                  <rect
-                    x={corner.x + 8}
-                    y={corner.y + 8}
-                    width="132"
-                    height="46"
-                    fill="var(--color-enamel)"
-                  />
-                  <text
-                    x={corner.x + 74}
-                    y={corner.y + 44}
-                    textAnchor="middle"
-                    className="numeral"
-                    fontSize="36"
-                  >
-                    {words}
-                  </text>
-                </g>
-              )}
             </g>
           );
         })}
+        {patterns.map((pattern) => (
+          <g key={pattern.zone + pattern.layer + String(pattern.at[0]?.x)} className="pointer-events-none">
+            {pattern.at.map((at) => (
+              <path
+                key={`${at.x} ${at.y}`}
+                transform={`scale(${scale}) translate(${at.x} ${at.y})`}
+                d={pattern.regions.map((r) => withHoles(r.outline, r.holes)).join("")}
+                fillRule="evenodd"
+                fill={
+                  tiles[tileOf(pattern.zone, pattern.layer)]
+                    ? `url(#${own}${tileOf(pattern.zone, pattern.layer)})`
+                    : pattern.hex
+                }
+                stroke="var(--color-ink)"
+                strokeWidth={1 / scale}
+              />
+            ))}
+          </g>
+        ))}
+        {stamps.map((stamp) => (
+          <g key={`${stamp.x} ${stamp.y}`} className="pointer-events-none">
+            <rect x={stamp.x + 8} y={stamp.y + 8} width="132" height="46" fill="var(--color-enamel)" />
+            <text x={stamp.x + 74} y={stamp.y + 44} textAnchor="middle" className="numeral" fontSize="36">
+              {stamp.words}
+            </text>
+          </g>
+        ))}
         {(small ? [] : drawing.labels).map((label) => (
           <text
             key={label.text}

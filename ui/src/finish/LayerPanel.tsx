@@ -18,6 +18,12 @@ const DRIES = [
   { slug: "warm room", name: "in a warmed room" },
 ];
 
+const STROKES = [
+  { slug: "down", name: "down" },
+  { slug: "across", name: "across" },
+  { slug: "along each part", name: "along each part" },
+];
+
 interface LayerPanelProps {
   open: OpenJob;
   catalogue: Catalogue;
@@ -134,6 +140,21 @@ export function LayerPanel({ open, catalogue, zone: index, layer: at, onLayer }:
             onChange={(d) => change({ dries_by: d as Layer["dries_by"] })}
           />
         </div>
+        {technique && technique.lays_m2_per_h > 0 && (
+          <>
+            <Choice
+              label="Strokes run"
+              value={layer.stroke}
+              options={STROKES}
+              onChange={(s) => change({ stroke: s as Layer["stroke"] })}
+            />
+            <Tick
+              label="two of us: one lays on, one works"
+              value={layer.second_pair}
+              onChange={(second_pair) => change({ second_pair })}
+            />
+          </>
+        )}
         {at > 0 && (
           <div className="col-span-2">
             <Tick

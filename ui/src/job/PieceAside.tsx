@@ -84,6 +84,7 @@ function Small({ open, catalogue, zone: index, onZone }: PieceAsideProps) {
           fills={Object.fromEntries(plan.zones.map((z) => [z.zone, z.hex]))}
           tiles={tiles}
           tileMm={catalogue.tile_mm}
+          patterns={plan.patterns}
           sizes={{}}
           areas={{}}
           picked={picked}

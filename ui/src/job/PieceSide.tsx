@@ -86,6 +86,7 @@ export function PieceSide({ open, catalogue, zone: index, onZone }: PieceSidePro
             fills={fills}
             tiles={tiles}
             tileMm={catalogue.tile_mm}
+            patterns={plan.patterns}
             sizes={typed}
             areas={areas}
             picked={zone.id}

@@ -39,6 +39,8 @@ const begun = (id: string, recipe: string): Layer => ({
   kept: null,
   hides: null,
   materials: {},
+  stroke: "down",
+  second_pair: false,
   layout: null,
 });
 

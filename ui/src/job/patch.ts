@@ -108,6 +108,8 @@ const WORDS: Record<string, string> = {
   touched_by: "the use",
   wet_into_wet: "wet into wet",
   school: "the school",
+  second_pair: "the hands",
+  stroke: "the strokes",
   sheen: "the sheen",
   sizes: "a size",
   surfaces: "a surface moved",

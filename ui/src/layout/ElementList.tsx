@@ -1,14 +1,24 @@
 import type { FaceLayout } from "../api/client";
 import { say } from "../parts/say";
 
+const EDGES: Record<FaceLayout["taping"]["runs"][number]["edge"], string> = {
+  first: "first edge",
+  second: "second edge",
+  outer: "outer edge",
+  inner: "inner edge",
+  row: "along its row",
+  ends: "across",
+};
+
 /** Every element with its place from the datum, its width, its tape and its pass: the drawing in words. */
 export function ElementList({ face }: { face: FaceLayout }) {
   const { taping } = face;
   const tapes = (number: number, runs: string, pass: number) =>
     taping.runs
       .filter((r) => r.stripe === number && r.painted_in === pass)
-      .map((r) => `${r.edge} edge ${say(r.tape_mm)} mm`)
-      .join(", ") || (runs === "round" ? "" : "ends at the edge");
+      .map((r) => `${(r.count ?? 1) > 1 ? `${r.count} × ` : ""}${EDGES[r.edge]} ${say(r.tape_mm)} mm`)
+      .join(", ") || (runs === "round" || runs === "box" ? "" : "ends at the edge");
+  const boxes = taping.elements.some((e) => e.runs === "box");
   return (
     <details className="mt-2">
       <summary className="inline-flex min-h-11 items-center font-semibold underline">
@@ -22,6 +32,12 @@ export function ElementList({ face }: { face: FaceLayout }) {
               <th scope="col">No.</th>
               <th scope="col">Mark from</th>
               <th scope="col">to</th>
+              {boxes && (
+                <>
+                  <th scope="col">down from</th>
+                  <th scope="col">to</th>
+                </>
+              )}
               <th scope="col">exactly</th>
               <th scope="col">wide</th>
               <th scope="col">tape</th>
@@ -34,9 +50,16 @@ export function ElementList({ face }: { face: FaceLayout }) {
                 <th scope="row" className="numeral py-1 pr-2">
                   {one.number}
                   {one.runs === "across" && " across"}
+                  {boxes && one.name.length === 1 && ` ${one.name}`}
                 </th>
                 <td className="numeral py-1 pr-2">{say(one.marks_mm[0] ?? 0)}</td>
                 <td className="numeral py-1 pr-2">{say(one.marks_mm[1] ?? 0)}</td>
+                {boxes && (
+                  <>
+                    <td className="numeral py-1 pr-2">{say(one.down_marks_mm?.[0] ?? 0)}</td>
+                    <td className="numeral py-1 pr-2">{say(one.down_marks_mm?.[1] ?? 0)}</td>
+                  </>
+                )}
                 <td className="narrow py-1 pr-2 text-sm">
                   {one.start_mm.toFixed(1)}–{one.end_mm.toFixed(1)}
                 </td>

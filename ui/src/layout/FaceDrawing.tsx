@@ -1,9 +1,6 @@
 import { useId } from "react";
 import type { FaceLayout } from "../api/client";
-
-type Points = FaceLayout["laid"]["regions"][number]["outline"];
-
-const path = (points: Points) => `M${points.map((p) => `${p.x} ${p.y}`).join("L")}Z`;
+import { withHoles } from "../drawings/outlines";
 
 /** A face to scale with its pattern: painted parts hatched and numbered, told apart without hue. */
 export function FaceDrawing({ face }: { face: FaceLayout }) {
@@ -29,7 +26,8 @@ export function FaceDrawing({ face }: { face: FaceLayout }) {
         </pattern>
       </defs>
       <path
-        d={path(face.outline)}
+        d={withHoles(face.outline, face.holes)}
+        fillRule="evenodd"
         fill="var(--color-enamel)"
         stroke="var(--color-ink)"
         strokeWidth={unit / 3}
@@ -38,11 +36,11 @@ export function FaceDrawing({ face }: { face: FaceLayout }) {
         const xs = region.outline.map((p) => p.x);
         const ys = region.outline.map((p) => p.y);
         const box = { w: Math.max(...xs) - Math.min(...xs), h: Math.max(...ys) - Math.min(...ys) };
-        const roomy = region.hole.length === 0 && Math.min(box.w, box.h) > 3 * unit;
+        const roomy = region.holes.length === 0 && Math.min(box.w, box.h) > 3 * unit;
         return (
           <g key={region.number}>
             <path
-              d={path(region.outline) + (region.hole.length ? path(region.hole) : "")}
+              d={withHoles(region.outline, region.holes)}
               fillRule="evenodd"
               fill={`url(#${own})`}
               stroke="var(--color-ink)"

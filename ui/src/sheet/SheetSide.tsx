@@ -1,5 +1,5 @@
 import { useState } from "react";
-import type { Batch, Catalogue, MixSheet, WhatIf } from "../api/client";
+import type { Batch, Catalogue, MixSheet, PieceGeometry, WhatIf } from "../api/client";
 import { type MixSource, useMeasured, useMixSheet } from "../api/queries";
 import { useJobs, useSettings } from "../api/workshop";
 import type { OpenJob } from "../job/useJob";
@@ -126,6 +126,7 @@ export function SheetSide(props: { open: OpenJob; catalogue: Catalogue; zone: nu
               what_if: stepDown ? ask : null,
             }}
             kit={kit}
+            drawing={open.plan.drawing}
             sections={shown.sections.filter((s) => batch.uses.some((u) => u.layer === s.layer))}
           />
         )}
@@ -196,10 +197,11 @@ interface OneBatchProps {
   source: MixSource;
   kit: string;
   sections: MixSheet["sections"];
+  drawing: PieceGeometry | null | undefined;
 }
 
 /** A batch open: the pot, and around it when, how long, what first, what is kept, what to take care of. */
-function OneBatch({ batch, source, kit, sections }: OneBatchProps) {
+function OneBatch({ batch, source, kit, sections, drawing }: OneBatchProps) {
   const settings = useSettings();
   const step = batch.step_down;
   const rest = batch.rest_min ?? (batch.ready_h - batch.mix_at_h) * 60;
@@ -243,7 +245,7 @@ function OneBatch({ batch, source, kit, sections }: OneBatchProps) {
           </p>
         </div>
       )}
-      <Sections plans={sections} />
+      <Sections plans={sections} drawing={drawing} />
       <Pot mix={batch.mix} source={source} kit={kit || (settings.data?.kit ?? "")} />
       <TakeCare texts={batch.cautions} />
     </div>

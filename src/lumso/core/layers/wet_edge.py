@@ -56,7 +56,9 @@ class GlazePlan(Value):
     says: str
     ways: tuple[str, ...]
     outline: tuple[Point, ...]
-    """The face, x across the strokes and y along them, from its corner."""
+    """The face as it is drawn, from its corner."""
+    holes: tuple[tuple[Point, ...], ...] = ()
+    """What is set into it."""
     like: int = 1
     """How many faces are worked so: all like ones of all like pieces."""
     at: tuple[Point, ...] = ()
@@ -218,7 +220,7 @@ def glaze_plan(
 ) -> GlazePlan:
     """A face in sections; strokes run down it or across it, end to end. With `two` one lays and another works;
     `regions` are the parts of it that a pattern paints, from its corner, in order."""
-    turned = _turned(face, stroke)
+    own, turned = face.from_datum(), _turned(face, stroke)
     area = section_area(open_min, lays_m2_per_h, passes, pass_m2_per_h, two)
     per_m2 = minutes_per_m2(lays_m2_per_h, passes, pass_m2_per_h, two)
     if regions:
@@ -243,4 +245,4 @@ def glaze_plan(
         "under the tape" if regions else "beside what is set into it" if face.holes and len(made) > 1 else ""
     )
     return GlazePlan(zone, layer, surface, stroke, turned.height, turned.width, open_min, area, OVERLAP_MM, made, says,
-                     ways, turned.outline, 1, (), breaks)  # fmt: skip
+                     ways, own.outline, own.holes, 1, (), breaks)  # fmt: skip

@@ -74,10 +74,10 @@ def whole(layout: Layout, wide_mm: float, length_mm: float, noun: str) -> Fit:
     many = max(round(room / wide_mm), 1) if layout.even else floor(room / wide_mm + 1e-9)
     made = room / many if layout.even and room > 0 else wide_mm
     if many < 1 or room <= 0 or made < layout.narrowest_mm:
-        raise InvalidValue(f"On {length_mm:.0f} mm there is no room for {noun} {wide_mm:.0f} mm wide.", value=wide_mm,
+        raise InvalidValue(f"On {length_mm:.0f} mm there is no room for {noun} of {wide_mm:.0f} mm.", value=wide_mm,
                            field="stripes", allowed=f"at most {max(room, 0):.0f} mm")  # fmt: skip
     if many > MOST_CELLS:
-        raise InvalidValue(f"That would be {many:,} {noun} in a row.", value=wide_mm, field="stripes",
+        raise InvalidValue(f"That would be {many:,} {noun}.", value=wide_mm, field="stripes",
                            allowed=f"at least {room / MOST_CELLS:.1f} mm wide")  # fmt: skip
     begins = free + (room - many * made) / 2
     bands = []
@@ -98,8 +98,8 @@ def _squares(layout: Layout, surface: Surface) -> Cells:
     wide = layout.stripes[0].width_mm
     high = layout.other_way.stripes[0].width_mm
     noun = "squares" if layout.kind == "chequers" else "diamonds"
-    columns = whole(layout, wide, surface.width, noun)
-    rows = whole(layout, high, surface.height, noun)
+    columns = whole(layout, wide, surface.width, f"{noun} across")
+    rows = whole(layout, high, surface.height, f"{noun} down")
     found = []
     for row in rows.bands:
         for column in columns.bands:
