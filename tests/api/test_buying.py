@@ -96,7 +96,40 @@ def test_what_is_poured_is_taken_off_the_tin_and_what_is_mixed_is_needed_no_more
     materials = [x["says"].lower() for x in cost["lines"] if x["kind"] == "materials"]
     assert materials == ["matt paint, footlight green", "clear coat"]
     assert "13.90 EUR on 2026-10-17" in paint["working"][0]  # what the tin cost, not what one costs now
-    assert paint["minor"] == pytest.approx(39.6 / stuff["bulk_density"] * 1390 / 500, abs=1)
+    stays = float(paint["working"][-1].removeprefix("less ").split("%")[0]) / 100
+    assert 0 < stays < 0.5
+    assert paint["minor"] == pytest.approx(39.6 / stuff["bulk_density"] * 1390 / 500 * (1 - stays), abs=1)
+    waste = next(x for x in cost["lines"] if x["kind"] == "waste")
+    assert any("Footlight green" in step for step in waste["working"])
+
+
+def test_what_is_poured_is_taken_off_what_the_shelf_counted_and_a_recount_begins_anew(loft: TestClient) -> None:
+    bench = Bench(loft, "Proscenium panels")
+    mixes = [o["operation"]["says"] for o in bench.operations("mix")]
+    bench.begin("p1", next(n for n, says in enumerate(mixes) if "scumble" in says.lower()))
+    plan = bench.pot("p1")["plan"]["lines"]
+    line = next(n for n, x in enumerate(plan) if x["stuff"]["material"] == "glaze-medium")
+    density = plan[line]["stuff"]["bulk_density"]
+
+    def shelf(**item: Any) -> dict[str, Any]:
+        (held,) = [
+            x for x in loft.get("/api/shelf?most=200").json()["lines"] if x["material"]["slug"] == "glaze-medium"
+        ]
+        if item:
+            body = {**held["item"], **item}
+            reply = loft.put("/api/shelf/glaze-medium", json=body, headers={"If-Match": f'"{held["revision"]}"'})
+            assert reply.status_code == 200, reply.text
+            return dict(reply.json())
+        return dict(held)
+
+    said = shelf(on_hand=800, unit="ml", counted_min=NOON - 60)
+    assert said["left_now"] == 800
+    assert bench.pour("p1", line, 100 * density).status_code == 200
+    assert shelf()["left_now"] == pytest.approx(700)
+    assert shelf()["item"]["on_hand"] == 800  # what was counted stays what was counted
+    assert shelf(note="half a tin")["left_now"] == pytest.approx(700)
+    assert shelf(on_hand=650, counted_min=NOON + 60)["left_now"] == 650
+    assert shelf(counted_min=None)["left_now"] == 650  # never counted: as it is said
 
 
 def test_shown_costs_add_up_and_say_what_they_leave_out(loft: TestClient) -> None:

@@ -32,6 +32,7 @@ from lumso.store.errors import NotFound
 from .air import air_of, exact_now, now_min
 from .context import Context, Here
 from .live import ScaleOut, scale_out
+from .lots import on_shelf_now
 from .noting import event_of, frozen_as
 
 router = APIRouter(prefix="/bench", tags=["bench"])
@@ -199,12 +200,12 @@ def _pot_now(pot: PotState, bounds: Bounds, now: float, sets: float | None) -> P
 
 
 def _on_shelf(here: Context, catalogue: Catalogue) -> Mapping[str, float]:
-    """What is on hand of each material, in g; what nobody counted is not there."""
-    found = {}
-    for slug, item in here.on_shelf().items():
+    """What is on hand of each material now, in g; what nobody counted is not there."""
+    found, items = {}, here.on_shelf()
+    for slug, left in on_shelf_now(here).items():
         material = catalogue.materials.get(slug)
-        if item.on_hand > 0 and material is not None:
-            found[slug] = item.on_hand * (material.bulk_density if item.unit == "ml" else 1.0)
+        if material is not None:
+            found[slug] = left * (material.bulk_density if items[slug].unit == "ml" else 1.0)
     return found
 
 

@@ -15,7 +15,7 @@ from lumso.core.buying.lots import Lot, Unit, drawn
 from lumso.core.buying.money import exponent, said
 from lumso.core.buying.needs import Asked, needs_of
 from lumso.core.buying.packs import Basket, Shop
-from lumso.core.buying.poured import mixed
+from lumso.core.buying.poured import mixed, shelf_lots
 from lumso.core.buying.promises import Promise, Reserved, reserve
 from lumso.core.buying.purse import Purse, checked, with_shelf_packs
 from lumso.core.buying.shopping import AISLE_OF, ShoppingList, Sought, grouped, listed, shop_of, times
@@ -36,7 +36,7 @@ from .air import now_min
 from .context import Context, Here, IfMatch, Key, read_revision
 from .days import ask_of
 from .log import jar_of, summary_of
-from .lots import LotOut, poured_since, shelf_lots
+from .lots import LotOut, poured_since
 from .noting import event_of
 from .sheets import pdf_reply
 from .workers import Workers, run
@@ -205,8 +205,8 @@ def bought(here: Context, request: Request) -> Bought:
     taken = [needs_of(job, book) for job in asked]
     needs = [n for mine, _ in taken for n in mine if n.id.rsplit("|", 1)[0] not in made]
     own = here.lots()
-    lots = (*own, *shelf_lots(here, now))
-    left, _ = drawn(lots, poured_since(here, own))
+    lots = (*own, *shelf_lots(here.workshop().shelf, book.materials))
+    left, _ = drawn(lots, poured_since(here, lots))
     zone = here.days_chosen()[0].table.zone
     reserved = reserve(needs, lots, left, lambda minute: on_day(minute, zone)[:10], purse.may_split)
     groups = grouped(needs, reserved, purse, book)

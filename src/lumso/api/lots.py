@@ -7,8 +7,8 @@ from typing import Annotated
 from fastapi import APIRouter, Response
 from pydantic import BaseModel, Field
 
-from lumso.core.buying.lots import Lot, Use
-from lumso.core.buying.poured import poured_uses
+from lumso.core.buying.lots import Lot, Use, drawn
+from lumso.core.buying.poured import poured_uses, shelf_lots
 from lumso.core.errors import InvalidValue
 from lumso.formats.workshop import document
 from lumso.store import entries, events
@@ -52,19 +52,15 @@ def delete_lot(slug: LotSlug, here: Here, if_match: IfMatch, key: Key = "") -> N
     entries.delete(here.db, "lot", slug, read_revision(if_match), key)
 
 
-def shelf_lots(here: Context, now: float) -> list[Lot]:
-    """What the shelf holds beside what was bought here, as lots: of paint, in the colour the material has itself."""
-    book, found = here.known(), []
-    for item in here.workshop().shelf:
-        material = book.materials.get(item.slug)
-        if material is not None and item.on_hand > 0:
-            hex_ = material.hex if material.role in {"paint", "pigment"} else ""
-            found.append(Lot(f"shelf:{item.slug}"[:80], item.slug, material.name, item.unit, item.on_hand,
-                             item.on_hand, now, hex=hex_))  # fmt: skip
-    return found
-
-
 def poured_since(here: Context, lots: Sequence[Lot]) -> list[Use]:
     """What was poured since the first of the lots was counted."""
     first = min((lot.counted_min for lot in lots), default=inf)
     return [] if first == inf else poured_uses([event_of(e) for e in events.of_acts(here.db, "poured", first)])
+
+
+def on_shelf_now(here: Context) -> dict[str, float]:
+    """What is on hand now of each material on the shelf, in its unit, by what was poured since it was counted."""
+    lots = shelf_lots(here.workshop().shelf, here.known().materials)
+    both = (*here.lots(), *lots)
+    left, _ = drawn(both, poured_since(here, both))
+    return {lot.item: left[lot.slug] for lot in lots}

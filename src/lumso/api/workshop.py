@@ -1,5 +1,6 @@
 """The workshop: what was chosen for it, its kits and its shelf, and the catalogue it works from."""
 
+from collections.abc import Mapping
 from hashlib import sha256
 from typing import Annotated
 
@@ -32,6 +33,7 @@ from lumso.store.errors import NotFound
 
 from .bodies import ShelfBody
 from .context import Context, Here, IfMatch, Key, Settings, Unread, read_revision
+from .lots import on_shelf_now
 
 router = APIRouter(tags=["workshop"])
 
@@ -148,6 +150,8 @@ class ShelfLine(BaseModel):
     material: Material
     item: ShelfItem
     on_shelf: bool
+    left_now: float
+    """What is on hand now, by what was poured since it was counted, in its unit."""
     values: list[FieldOut]
 
 
@@ -297,7 +301,7 @@ def delete_kit(slug: str, here: Here, if_match: IfMatch, key: Key = "") -> None:
     entries.delete(here.db, "kit", slug, read_revision(if_match), key)
 
 
-def _line(material: Material, item: ShelfItem | None, revision: int) -> ShelfLine:
+def _line(material: Material, item: ShelfItem | None, revision: int, left: Mapping[str, float]) -> ShelfLine:
     kept = item or ShelfItem(material.slug)
     start = kept.own or material
     now = with_overlays(start, kept.overlays)
@@ -315,7 +319,9 @@ def _line(material: Material, item: ShelfItem | None, revision: int) -> ShelfLin
         )
         for field, (name, least, most, unit) in BOUNDS.items()
     ]
-    return ShelfLine(material=now, item=kept, on_shelf=item is not None, values=values, revision=revision)
+    left_now = left.get(material.slug, kept.on_hand)
+    return ShelfLine(material=now, item=kept, on_shelf=item is not None, left_now=left_now, values=values,
+                     revision=revision)  # fmt: skip
 
 
 def _source(overlay: Overlay | None) -> str:
@@ -355,12 +361,12 @@ def get_shelf(
     sought = search.strip().casefold()
     found = [m for m in held if on in (None, m[0]) and sought in m[1].casefold()]
     start = int(after or 0)
-    items = here.on_shelf()
+    items, left = here.on_shelf(), on_shelf_now(here)
     lines = []
     for _, _, slug in found[start : start + most]:
         item = items.get(slug)
         material = (item and item.own) or here.catalogue.materials[slug]
-        lines.append(_line(material, item, here.revision("shelf", slug)))
+        lines.append(_line(material, item, here.revision("shelf", slug), left))
     more = str(start + most) if start + most < len(found) else ""
     return ShelfOut(lines=lines, count=len(found), more=more)
 
@@ -373,10 +379,10 @@ def put_shelf_item(slug: str, body: ShelfBody, here: Here, response: Response, i
     if item.slug != slug:
         raise InvalidValue("The item and its address differ.", value=item.slug, allowed=slug, field="slug")
     material = item.own or pick("material", here.catalogue.materials, slug)
-    line = _line(material, item, 0)
+    _line(material, item, 0, {})  # what of it cannot be is refused before anything is kept
     revision = entries.save(here.db, "shelf", slug, read_revision(if_match), document("shelf", item), key)
     response.headers["ETag"] = f'"{revision}"'
-    return line.model_copy(update={"revision": revision})
+    return _line(material, item, revision, on_shelf_now(here))
 
 
 @router.delete("/shelf/{slug:path}", status_code=204)

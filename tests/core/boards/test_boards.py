@@ -20,6 +20,7 @@ from lumso.core.errors import InvalidValue, UnknownEntry
 from lumso.core.job.board import Ladder, Rung, SeenColour
 from lumso.core.job.job import FromArea, Job, Zone, new_job
 from lumso.core.layers.conditions import steady
+from lumso.core.layout.pattern import Layout, Stripe
 from lumso.core.look.look import Look
 from lumso.core.mixing.measuring import measure_out
 from lumso.core.mixing.needs import needs_of
@@ -295,3 +296,13 @@ def test_a_ladder_of_sanding_is_sanded_as_the_steps_of_sanding_back_say() -> Non
 def test_a_ladder_of_sealers_is_of_what_is_offered_as_one() -> None:
     ladder = ladders_for(Look(trial(JOB, 0, C, steady()).stack(JOB.zones[0])), 2)[0].ladder
     assert [r.slug for r in ladder.rungs] == ["", *(C.offer(need) for need in SEALERS[:5])]
+
+
+def test_a_strip_of_a_striped_layer_is_painted_all_over() -> None:
+    """The stripes belong to the piece: on a strip one colour is judged, and the board has no face of that name."""
+    stripes = Layout("stripes", (Stripe(50, 50),), surfaces=("doors",))
+    striped = replace(BASE, id="stripes", layout=stripes, touched=0.4)
+    job = replace(JOB, zones=(replace(JOB.zones[0], layers=(BASE, WASH, striped)),))
+    made = board(WATER, job=job)
+    assert [(z.layers[2].layout, z.layers[2].touched) for z in made.zones] == [(None, 1.0)] * 3
+    assert work(made, Workshop(), C, steady()).problems == ()

@@ -1,12 +1,20 @@
 """The cost of a piece: by hand, adding up to the unit, with what was really paid, and never a price nobody knows."""
 
+from dataclasses import replace
+
 import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
+from lumso.core.book.catalogue import Catalogue
 from lumso.core.buying.cost import Cost, Part, cost_of
 from lumso.core.buying.lots import Drawn, Lot, Use
 from lumso.core.buying.purse import PieceCost, Purse, Sold, Stocked
+from lumso.core.buying.worked import wasted
+from lumso.core.job.job import Job
+from lumso.core.layers.conditions import Room
+from lumso.core.work.work import work
+from lumso.core.workshop.workshop import Workshop
 
 PAINT = Stocked("paint", (Sold(500, "ml", 1450), Sold(1000, "ml", 2400)))
 
@@ -91,3 +99,34 @@ def test_the_shown_lines_add_up_to_the_floor_to_the_minor_unit(
     exact = sum(round(ml, 3) * price / 333 for ml in amounts) + minutes / 60 * 1733
     assert made.floor_minor == pytest.approx(exact * (1 + overhead / 100) * (1 + tax / 100), abs=1.5 + exact / 1e4)
     assert all(line.working for line in made.lines)
+
+
+def test_what_stays_in_pots_and_tools_is_a_line_of_its_own_and_changes_nothing_of_the_whole() -> None:
+    """A tenth of 100 ml at 2.90 is 0.29, and a fifth of 500 ml at 14.50 is 2.90: 3.19 of 17.40 is waste."""
+    purse = Purse(stocked=(PAINT,))
+    made = costed([replace(part(100), wasted=0.1), replace(part(500), wasted=0.2)], purse)
+    assert [(line.kind, line.minor) for line in made.lines] == [
+        ("materials", 261), ("materials", 1160), ("waste", 319)
+    ]  # fmt: skip
+    assert made.floor_minor == costed([part(100), part(500)], purse).floor_minor == 1740
+    assert made.lines[-1].working == ("10.0% of Paint", "20.0% of Paint")
+    assert made.lines[0].working[-1] == "less 10.0% that stays in pots and tools"
+    unpriced = costed([replace(part(100, item="wax"), wasted=0.5)], purse)
+    assert [line.kind for line in unpriced.lines] == ["materials"]
+
+
+@given(st.lists(st.tuples(st.floats(1, 900), st.floats(0, 1)), min_size=1, max_size=12))
+def test_however_much_is_wasted_the_lines_add_up(parts: list[tuple[float, float]]) -> None:
+    purse = Purse(stocked=(PAINT,))
+    made = costed([replace(part(ml), wasted=w) for ml, w in parts], purse)
+    assert sum(line.minor or 0 for line in made.lines) == made.floor_minor
+    assert abs(made.floor_minor - costed([part(ml) for ml, _ in parts], purse).floor_minor) <= 1
+
+
+def test_what_a_job_wastes_is_what_its_pots_and_tools_keep(rack: Job, catalogue: Catalogue) -> None:
+    made = work(rack, Workshop(), catalogue, Room())
+    (brew,) = made.made.brews
+    shares = list(wasted(made, "rack").values())
+    assert shares == pytest.approx([brew.amounts.lost_ml / brew.amounts.mixed_ml] * len(shares))
+    assert shares
+    assert all(0 < s < 0.5 for s in shares)

@@ -14,12 +14,13 @@ from lumso.core.figure import tidy
 from lumso.core.job.areas import measure
 from lumso.core.job.job import Job, Layer, Zone
 from lumso.core.job.laying import (
+    goes_of,
     laid_faces,
     laying_of,
+    metres_of,
     out_of_square,
     share_of,
     surface_of,
-    tape_metres,
     with_shares,
 )
 from lumso.core.layers.conditions import Room
@@ -168,14 +169,33 @@ def test_what_somebody_says_they_wait_is_kept_and_too_soon_for_tape_is_found(rac
     assert "tape-lifts" in rules(hurried)
 
 
-def test_the_tape_to_buy_is_what_the_layout_takes(rack: Job, catalogue: Catalogue) -> None:
-    only = replace(HALF, surfaces=("top",))
-    job = striped(rack, only)
-    metres = tape_metres(job.zones[0].layers[0], job.zones[0], measure(job))
-    assert metres == pytest.approx(20 * 0.56)  # ten stripes, two edges each, 500 mm and 60 over
-    by = {t.slug: n for t, n, _ in counted(worked(job, catalogue), (), catalogue.things)}
-    assert by["masking-tape"] == pytest.approx(1.1 * 20 * 0.56)
-    assert tape_metres(rack.zones[0].layers[0], rack.zones[0], measure(rack)) is None
+def test_the_tape_to_buy_is_what_the_layout_takes_go_by_go(rack: Job, catalogue: Catalogue) -> None:
+    def bought(job: Job) -> float:
+        by = {t.slug: n for t, n, _ in counted(worked(job, catalogue), (), catalogue.things)}
+        return by["masking-tape"]
+
+    stripes = replace(HALF, surfaces=("top",))
+    assert bought(striped(rack, stripes)) == pytest.approx(1.1 * 20 * 0.56)  # ten, two edges each, 500 mm and 60 over
+    checks = replace(stripes, kind="checks")
+    assert bought(striped(rack, checks)) == pytest.approx(1.1 * (20 * 0.56 + 10 * 1.06))
+    (zone,) = rack.zones
+    like = replace(rack, piece=replace(rack.piece, like=3)) if rack.piece else rack
+    assert bought(striped(like, stripes)) == pytest.approx(3 * 1.1 * 20 * 0.56)
+    # All in their goes is all there is.
+    piece = measure(rack)
+    areas = {slug: s.area_m2 for slug, s in piece.surfaces.items()}
+    faces = laid_faces(checks, zone, piece.drawing.faces if piece.drawing else ())
+    assert sum(g.metres for g in goes_of(faces, areas, zone)) == pytest.approx(metres_of(faces, areas, 1))
+
+
+@pytest.mark.parametrize("kind", ["repeats", "lettering"])
+def test_a_stencil_is_held_and_letters_are_drawn_nothing_is_taped_for_them(
+    rack: Job, catalogue: Catalogue, kind: str
+) -> None:
+    held = Layout(kind, (Stripe(60, 20),), surfaces=("top",), words="Loft", even=False)  # type: ignore[arg-type]
+    made = worked(striped(rack, held), catalogue)
+    assert not {o.kind for o in made.operations} & {"mask", "lift tape", "seal edges"}
+    assert made.jobs[0].job.zones[0].layers[0].touched < 0.2
 
 
 def test_what_cannot_be_laid_is_said_at_the_layer_and_hides_nothing_else(rack: Job, catalogue: Catalogue) -> None:

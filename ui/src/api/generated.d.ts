@@ -4180,7 +4180,7 @@ export interface components {
              * Kind
              * @enum {string}
              */
-            kind: "materials" | "things" | "wear" | "hours" | "the piece" | "overhead" | "tax";
+            kind: "materials" | "waste" | "things" | "wear" | "hours" | "the piece" | "overhead" | "tax";
             /** Minor */
             minor: number | null;
             /** Says */
@@ -9600,6 +9600,12 @@ export interface components {
              */
             take_care: string[];
             /**
+             * Tape M
+             * @description The tape it takes by its layout, on all like pieces.
+             * @default 0
+             */
+            tape_m: number;
+            /**
              * Tools
              * @default []
              */
@@ -12296,6 +12302,12 @@ export interface components {
          */
         "ShelfItem-Input": {
             /**
+             * Counted Min
+             * @description When so much was on hand, minutes since 1970 UTC: what was poured later is taken off it. None is never counted:
+             *     what is said stays as it is said.
+             */
+            counted_min?: number | null;
+            /**
              * Note
              * @default
              */
@@ -12335,6 +12347,12 @@ export interface components {
          * @description A material on the shelf. `own` defines one the catalogue does not have.
          */
         "ShelfItem-Output": {
+            /**
+             * Counted Min
+             * @description When so much was on hand, minutes since 1970 UTC: what was poured later is taken off it. None is never counted:
+             *     what is said stays as it is said.
+             */
+            counted_min: number | null;
             /**
              * Note
              * @default
@@ -12376,6 +12394,8 @@ export interface components {
          */
         ShelfLine: {
             item: components["schemas"]["ShelfItem-Output"];
+            /** Left Now */
+            left_now: number;
             material: components["schemas"]["Material-Output"];
             /** On Shelf */
             on_shelf: boolean;

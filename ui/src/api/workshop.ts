@@ -130,8 +130,12 @@ export function useShelf(on: boolean, search: string) {
 
 /** A line of the shelf as it was edited: what only the server works out of it is as it was. */
 function shelfLine(item: ShelfItem, line: ShelfLine | undefined): ShelfLine {
-  if (line) return { ...line, item, on_shelf: true };
-  return { material: item.own as ShelfLine["material"], item, on_shelf: true, values: [], revision: 0 };
+  // Counted anew it is what was counted; anything else leaves what is left as it is.
+  const counted = line && line.item.on_hand === item.on_hand && line.item.unit === item.unit;
+  const left_now = counted ? line.left_now : item.on_hand;
+  if (line) return { ...line, item, left_now, on_shelf: true };
+  const material = item.own as ShelfLine["material"];
+  return { material, item, on_shelf: true, left_now, values: [], revision: 0 };
 }
 
 /** What can be known better of every entry of the book, materials aside. */

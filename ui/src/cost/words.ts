@@ -5,6 +5,7 @@ export type CostLine = Cost["lines"][number];
 /** What a line of the cost is for. */
 export const KINDS: Record<CostLine["kind"], string> = {
   materials: "mixed and put on",
+  waste: "washed out and wiped off",
   things: "used up",
   wear: "worn",
   hours: "hands on",

@@ -79,6 +79,8 @@ function said(plan: GlazePlan): string {
 /** All sections of a layer where they are on the piece, numbered in order face by face. */
 function OnPiece({ drawing, plans }: { drawing: PieceGeometry; plans: GlazePlan[] }) {
   const unit = Math.max(drawing.width, drawing.height) / 220;
+  // One face after the other: each goes on counting where the last one ended.
+  let done = 0;
   return (
     <svg
       role="img"
@@ -96,11 +98,15 @@ function OnPiece({ drawing, plans }: { drawing: PieceGeometry; plans: GlazePlan[
         />
       ))}
       {plans.flatMap((plan) =>
-        plan.at.map((at) => (
-          <g key={`${plan.surface} ${at.x} ${at.y}`} transform={`translate(${at.x} ${at.y})`}>
-            <Cut plan={plan} unit={unit} small />
-          </g>
-        )),
+        plan.at.map((at) => {
+          const before = done;
+          done += plan.strips.length;
+          return (
+            <g key={`${plan.surface} ${at.x} ${at.y}`} transform={`translate(${at.x} ${at.y})`}>
+              <Cut plan={plan} unit={unit} before={before} small />
+            </g>
+          );
+        }),
       )}
     </svg>
   );
@@ -130,8 +136,16 @@ function Strips({ plan }: { plan: GlazePlan }) {
   );
 }
 
+interface CutProps {
+  plan: GlazePlan;
+  unit: number;
+  /** How many sections there are on faces before it. */
+  before?: number;
+  small?: boolean;
+}
+
 /** The sections of a face in its own mm: each outlined, where it laps over the last dark, its number and its stroke. */
-function Cut({ plan, unit, small = false }: { plan: GlazePlan; unit: number; small?: boolean }) {
+function Cut({ plan, unit, before = 0, small = false }: CutProps) {
   const own = useId();
   const down = plan.stroke === "down";
   const long = plan.stroke_mm;
@@ -175,7 +189,7 @@ function Cut({ plan, unit, small = false }: { plan: GlazePlan; unit: number; sma
                 strokeWidth={size / 6}
                 paintOrder="stroke"
               >
-                {strip.number}
+                {before + strip.number}
               </text>
             </g>
           );

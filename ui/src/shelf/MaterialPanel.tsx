@@ -86,7 +86,7 @@ export function MaterialPanel({ line }: { line: ShelfLine }) {
             unit=""
             min={0}
             max={1000000}
-            onChange={(on_hand) => change({ on_hand })}
+            onChange={(on_hand) => change({ on_hand, counted_min: Math.floor(Date.now() / 60_000) })}
           />
           <Choice
             label="in"
@@ -107,6 +107,12 @@ export function MaterialPanel({ line }: { line: ShelfLine }) {
             />
           </label>
         </div>
+        {Math.abs(line.left_now - item.on_hand) > 0.5 && item.on_hand === line.item.on_hand && (
+          <p className="narrow mt-2 text-sm">
+            By what was poured since, about {say(line.left_now)} {item.unit} are left. Count it again by
+            typing what is there.
+          </p>
+        )}
         <p className="narrow mt-2 text-sm">
           Sizes it is sold in, and prices, are under{" "}
           <Link to="/buying" className="underline">

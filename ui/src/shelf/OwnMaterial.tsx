@@ -34,6 +34,7 @@ export function OwnMaterial({
     const item = {
       slug,
       on_hand: 0,
+      counted_min: null,
       unit: "ml" as const,
       opened_on: "",
       packs: [],

@@ -47,7 +47,7 @@ export function ShelfView() {
             </span>
             <span className="numeral text-lg">
               {line.on_shelf ? (
-                `${say(line.item.on_hand)} ${line.item.unit}`
+                `${say(line.left_now)} ${line.item.unit}`
               ) : (
                 <span className="narrow text-sm font-normal text-soft">not here</span>
               )}

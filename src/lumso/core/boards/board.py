@@ -197,7 +197,8 @@ def _strip(zone: Zone, mine: str, name: str, surface: str, layers: Sequence[Laye
         ml = sized.get(layer.id)
         want = FromTotal("total", round(ml, 2)) if ml else FromArea("area")
         pots = tuple(replace(p, id=next(ids)) for p in layer.pots)
-        laid.append(replace(layer, id=again, pots=pots, want=want))
+        whole = layer if layer.layout is None else replace(layer, layout=None, touched=1.0)  # a strip shows one colour
+        laid.append(replace(whole, id=again, pots=pots, want=want))
     accepted = tuple(replace(a, layer=moved.get(a.layer, "")) for a in zone.accepted)
     made = replace(zone, id=mine, name=name[:120], surfaces=(surface,), layers=tuple(laid), accepted=accepted,
                    variants=())  # fmt: skip

@@ -14,7 +14,7 @@ from .money import apportioned, half_even, said
 from .purse import Purse
 
 Basis = Literal["planned", "poured so far", "poured"]
-CostKind = Literal["materials", "things", "wear", "hours", "the piece", "overhead", "tax"]
+CostKind = Literal["materials", "waste", "things", "wear", "hours", "the piece", "overhead", "tax"]
 PER_HOUR = 60
 
 
@@ -54,6 +54,8 @@ class Part:
     name: str
     use: Use
     drawn: tuple[Drawn, ...] = ()
+    wasted: float = 0.0
+    """The share of it that never reaches the surface: it stays in pots and tools."""
 
 
 @dataclass(frozen=True)
@@ -132,9 +134,19 @@ def cost_of(parts: Sequence[Part], lots: Sequence[Lot], purse: Purse, hands_on_m
     """What a job comes to. Unit costs stay exact; each line is rounded once, so that all add up to the floor."""
     held = {lot.slug: lot for lot in lots}
     exact: list[tuple[CostKind, str, Fraction | None, list[str]]] = []
+    waste, lost = Fraction(), []
     for part in parts:
         cost, working = _priced(part, held, purse)
+        share = exactly(part.wasted)
+        if cost is not None and share:
+            waste += cost * share
+            lost.append(f"{float(share):.1%} of {part.name}")
+            working.append(f"less {float(share):.1%} that stays in pots and tools")
+            cost *= 1 - share
         exact.append((part.kind, part.name, cost, working))
+    if waste:
+        after = sum(kind == "materials" for kind, _, _, _ in exact)
+        exact.insert(after, ("waste", "What stays in pots and tools", waste, lost))
     hours = exactly(hands_on_min) / PER_HOUR
     if purse.hour_minor:
         how = f"{float(hours):.2f} h hands on × {said(purse.hour_minor, purse.currency)}"

@@ -6,7 +6,6 @@ from math import ceil, sqrt
 
 from ..book.catalogue import Catalogue
 from ..book.things import CLOGS, Thing, Wants
-from ..job.laying import tape_metres
 from ..layers import cautions
 from ..mixing.mix import Mix
 from ..mixing.totals import lots_of
@@ -114,31 +113,18 @@ def counted(work: Work, done: Collection[str], things: Mapping[str, Thing]) -> l
             if thing.per == "clean":
                 mine = [o for o in mine if o.kind == "clean"]
             first = mine[0].id if mine else ""
-            amount = sum(_each(thing, o, work) for o in mine) if thing.per != "job" else thing.amount * bool(mine)
+            amount = sum(_each(thing, o) for o in mine) if thing.per != "job" else thing.amount * bool(mine)
         if amount > 0:
             found.append((thing, amount * thing.worn, first))
     return found
 
 
-def _laid_m(one: Operation, work: Work) -> float | None:
-    """The tape that a layer's layout takes for an operation, m; None where it has none."""
-    if one.kind != "mask" or not one.layer:
-        return None
-    for made in work.jobs:
-        for zone in (z for z in made.job.zones if made.job.name == one.job and z.id == one.zone):
-            layer = next((x for x in zone.layers if x.id == one.layer), None)
-            like = made.job.piece.like if made.job.piece else 1
-            return None if layer is None else tape_metres(layer, zone, made.piece, like)
-    return None
-
-
-def _each(thing: Thing, one: Operation, work: Work) -> float:
+def _each(thing: Thing, one: Operation) -> float:
     """What one operation uses up of a thing."""
     if thing.per == "m2":
         return thing.amount * one.area_m2 * (CLOGS.get(one.kind, 1.0) if thing.aisle == "abrasives" else 1.0)
     if thing.per == "edge":
-        laid = _laid_m(one, work)
-        return thing.amount * (_edge_m(one.area_m2) if laid is None else laid)
+        return thing.amount * (one.tape_m or _edge_m(one.area_m2))
     return thing.amount
 
 

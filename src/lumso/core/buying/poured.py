@@ -1,11 +1,14 @@
-"""What the log says was poured, as uses; and the batches nothing is needed for any more."""
+"""What the log says was poured, as uses, and from what; and the batches nothing is needed for any more."""
 
-from collections.abc import Sequence
+from collections.abc import Mapping, Sequence
+from math import inf
 
+from ..book.materials import Material
 from ..days.facts import facts_of
 from ..log.acts import Begun, Poured
 from ..log.event import Event, standing
-from .lots import Use, use_of
+from ..workshop.shelf import ShelfItem
+from .lots import Lot, Use, use_of
 
 NEEDED_NO_MORE = ("begun", "done", "skipped")
 """What was noted of mixing, after which nothing is needed for it."""
@@ -25,3 +28,18 @@ def poured_uses(of: Sequence[Event]) -> list[Use]:
         for e in standing(of)
         if isinstance(a := e.act, Poured)
     ]  # fmt: skip
+
+
+def shelf_lots(shelf: Sequence[ShelfItem], materials: Mapping[str, Material]) -> tuple[Lot, ...]:
+    """What the shelf holds beside what was bought here, as lots: of paint, in the colour the material has itself. What
+    was never counted stays as it was said, whatever is poured."""
+    found = []
+    for item in shelf:
+        material = materials.get(item.slug)
+        if material is None or item.on_hand <= 0:
+            continue
+        hex_ = material.hex if material.role in {"paint", "pigment"} else ""
+        counted = inf if item.counted_min is None else item.counted_min
+        found.append(Lot(f"shelf:{item.slug}"[:80], item.slug, material.name, item.unit, item.on_hand, item.on_hand,
+                         counted, hex=hex_))  # fmt: skip
+    return tuple(found)

@@ -27,6 +27,18 @@ def _named(name: str, use: Use) -> str:
     return name + (f", {use.colour}" if use.colour else "")
 
 
+def wasted(made: Work, job: str) -> dict[tuple[str, str, str], float]:
+    """The share of each item and colour that stays in pots and tools, as planned."""
+    whole: dict[tuple[str, str, str], float] = {}
+    lost: dict[tuple[str, str, str], float] = {}
+    for brew in made.made.brews:
+        share = brew.amounts.lost_ml / brew.amounts.mixed_ml if brew.amounts.mixed_ml > 0 else 0.0
+        for _, use in uses_of_mix(brew.mix, 0.0, job):
+            whole[use.what] = whole.get(use.what, 0.0) + use.ml
+            lost[use.what] = lost.get(use.what, 0.0) + use.ml * share
+    return {what: lost[what] / ml for what, ml in whole.items() if ml > 0}
+
+
 def planned_parts(made: Work, job: str, begun: Collection[str]) -> list[Part]:
     """What the batches that are not begun are poured from, as planned; the same item and colour once."""
     by: dict[tuple[str, str, str], tuple[str, Use]] = {}
@@ -75,7 +87,9 @@ def cost_of_work(made: Work, job: str, purse: Purse, lots: Sequence[Lot], catalo
     """What a job comes to: what was poured for the batches that were begun, and the rest as it is planned."""
     planned = planned_parts(made, job, begun if poured else ())
     basis: Basis = "planned" if not poured else "poured so far" if planned else "poured"
-    parts = [*poured, *planned, *thing_parts(made, job, catalogue)]
+    lost = wasted(made, job)
+    mixed = [replace(p, wasted=lost.get(p.use.what, 0.0)) for p in (*poured, *planned)]
+    parts = [*mixed, *thing_parts(made, job, catalogue)]
     return cost_of(parts, lots, purse, made.hands_on_min, job, basis)
 
 

@@ -14,7 +14,7 @@ from ..layout.taping import Taping, taping_of
 from ..measure.drawing import Face, Point
 from ..value import Value
 from .areas import MeasuredPiece
-from .job import Job, Layer, Zone
+from .job import Job, Zone
 
 NOWHERE = "No face of this zone is drawn that a layout could lie on."
 MOST_OFF_SQUARE = 0.03
@@ -249,15 +249,3 @@ def with_shares(job: Job, laying: Laying) -> Job:
         layers = tuple(x if x.touched == s else replace(x, touched=s) for x, s in zip(zone.layers, shares, strict=True))
         zones.append(replace(zone, layers=layers))
     return replace(job, zones=tuple(zones))
-
-
-def tape_metres(layer: Layer, zone: Zone, piece: MeasuredPiece, like: int = 1) -> float | None:
-    """How much tape a coat of a layer takes on so many like pieces, by its layout; None where it has none, or it cannot
-    be laid."""
-    if layer.layout is None or piece.drawing is None:
-        return None
-    try:
-        faces = laid_faces(layer.layout, zone, piece.drawing.faces)
-    except InvalidValue:
-        return None
-    return metres_of(faces, areas_of(piece), like) if faces else None

@@ -59,8 +59,9 @@ class Laid:
 
     @property
     def tapes(self) -> bool:
-        """Whether it is laid between tape: by its way of being put on, or because it has a layout."""
-        return self.acts("tapes") or self.layer.layout is not None
+        """Whether it is laid between tape: by its layout where it has one, else by its way of being put on."""
+        layout = self.layer.layout
+        return self.acts("tapes") if layout is None else layout.taped
 
     def wait(self, moment: Moment) -> Wait:
         """What one of its times waits for."""

@@ -1,8 +1,9 @@
 """Patterns in boxes: squares and lozenges, panels, motifs all around, letters; each by its places from the datum."""
 
 from collections.abc import Iterable, Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from math import floor
+from typing import Literal
 
 from ..errors import InvalidValue
 from ..measure.drawing import Point, box
@@ -124,7 +125,13 @@ def _panels(layout: Layout, surface: Surface) -> Cells:
         for column, turn in zip(columns.bands, turns, strict=True):
             name = layout.repeat[column.index].name or "panel"
             found.append(_cell(layout, column, row, turn + (later - 1) * each, name))
-    return columns, rows, tuple(found)
+    said = both_ways(columns, rows)
+    return said["x"], said["y"], tuple(found)
+
+
+def both_ways(across: Fit, down: Fit) -> dict[Literal["x", "y"], Fit]:
+    """Two fits that say which way each is."""
+    return {"x": replace(across, says=f"Across: {across.says}"), "y": replace(down, says=f"Down: {down.says}")}
 
 
 def _along(layout: Layout, length: float, corner: float) -> Fit:

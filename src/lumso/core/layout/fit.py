@@ -253,7 +253,7 @@ def _cut_starts(layout: Layout, length: float) -> list[tuple[int, float, float]]
 
 
 def _says(layout: Layout, repeats: int, factor: float, bands: Sequence[Band]) -> str:
-    noun = "motifs" if layout.kind == "repeats" else "stripes"
+    noun = {"repeats": "motifs", "panels": "panels"}.get(layout.kind, "stripes")
     many = f"{repeats} {'repeat' if repeats == 1 else 'repeats'}, {len(bands)} {noun}"
     if not layout.even or layout.ends == "cut":
         cut = sum(b.cut for b in bands)

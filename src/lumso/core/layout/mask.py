@@ -8,7 +8,7 @@ from typing import Literal
 from ..errors import InvalidValue
 from ..measure.drawing import Point
 from ..value import Value
-from .cells import Cell, cells_of
+from .cells import Cell, both_ways, cells_of
 from .fit import Band, Fit, fit
 from .flat import (
     Surface,
@@ -96,6 +96,7 @@ def _striped(layout: Layout, surface: Surface, given: Fits) -> LaidOut:
             outline = clipped(surface.outline, way, band.start_mm, band.end_mm)
             regions.append(Region(len(regions) + 1, outline, _holes(surface, outline), area / 1e6))
     if len(ways) == 2:
+        fits = both_ways(fits["x"], fits["y"])
         painted -= _crossings(surface.outline, fits["x"].bands, fits["y"].bands)
         painted += sum(_crossings(h, fits["x"].bands, fits["y"].bands) for h in surface.holes)
     return LaidOut(tuple(regions), painted / surface.area, painted / 1e6, surface.area / 1e6, fits.get("x"),

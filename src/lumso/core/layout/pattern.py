@@ -93,6 +93,11 @@ class Layout(Value):
     words: Annotated[str, MaxLen(60)] = ""
 
     @property
+    def taped(self) -> bool:
+        """Whether it is laid between tape: a stencil is held, and letters are drawn by hand."""
+        return self.kind not in ("repeats", "lettering")
+
+    @property
     def other_way(self) -> "Layout":
         """The pattern as it runs the other way, of what runs both ways."""
         return replace(self, stripes=self.down) if self.down else self

@@ -98,6 +98,8 @@ class Operation(Value):
     """Cautions already given in full, in few words."""
     rescues: tuple[str, ...] = ()
     makes_dust: bool = False
+    tape_m: float = 0.0
+    """The tape it takes by its layout, on all like pieces."""
     at_min: float = 0.0
     """When it begins at the earliest, for one painter: minutes after the job is begun, below zero before it."""
 

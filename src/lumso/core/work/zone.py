@@ -179,19 +179,21 @@ def _mask(order: Order, stack: Stack, index: int, number: int, coat: int, go: in
     made = order.operation("mask", f"{one.layer.id}:{coat}{in_go}:mask", says, minutes)
     made = replace(
         made, layer=one.layer.id, number=number, coat=coat, coats=one.layer.coats,
+        tape_m=goes[go - 1].metres * bench.like,
         tools=("low-tack tape, steel rule",), how=(*((FROM_DATUM,) if one.layer.layout else ()), HELD, PRESSED),
         check="No edge lifts under a fingernail.",
     )  # fmt: skip
     order.do(made)
     order.waits = {k: v for k, v in waits.items() if k < order.here}
     under = next((m for m in stack.beneath(index).meets if m.film.kind in SEALS and m.film.carrier == "water"), None)
-    metres = goes[go - 1].metres * bench.like
+    metres = made.tape_m
     if under is None or not metres:
         return
     ml = metres * SEAL_MM / 1000 * under.wet_um
     seal = replace(
-        made, id=f"{made.id}:seal", kind="seal edges", says=f"Seal the tape's edges with {under.name.lower()}",
-        hands_on_min=max(metres / bench.habits.sealing_m_per_min, bench.habits.least_min), tools=("a small brush",),
+        made, id=f"{made.id}:seal", kind="seal edges", tape_m=0.0, tools=("a small brush",),
+        says=f"Seal the tape's edges with {under.name.lower()}",
+        hands_on_min=max(metres / bench.habits.sealing_m_per_min, bench.habits.least_min),
         how=(f"About {tidy(ml)} ml of it along {tidy(metres)} m of edge, nearly dry, away from the tape.",),
         check="Touch dry, and no ridge along the tape.",
     )  # fmt: skip

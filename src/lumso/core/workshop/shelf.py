@@ -63,6 +63,9 @@ class ShelfItem(Value):
     slug: Slug
     on_hand: Annotated[float, Interval(ge=0, le=1_000_000)] = 0.0
     unit: Literal["ml", "g"] = "ml"
+    counted_min: NotNegative | None = None
+    """When so much was on hand, minutes since 1970 UTC: what was poured later is taken off it. None is never counted:
+    what is said stays as it is said."""
     opened_on: Annotated[str, MaxLen(10)] = ""
     packs: Annotated[tuple[Pack, ...], MaxLen(20)] = ()
     overlays: tuple[Overlay, ...] = ()
