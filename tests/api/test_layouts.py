@@ -93,7 +93,7 @@ def test_templates_come_as_sheets_as_svg_and_as_dxf_and_only_of_what_is_there(lo
     assert refused.json()["faults"][0]["at"] == "down_mm"
     assert loft.get(f"/api/jobs/{id_}/layout.svg", params=where).text.startswith("<svg")
     assert loft.get(f"/api/jobs/{id_}/layout.dxf", params=where).text.startswith("0\nSECTION")
-    stick = loft.get(f"/api/jobs/{id_}/layout.pdf", params={**where, "what": "stick"})
+    stick = loft.get(f"/api/jobs/{id_}/layout.pdf", params={**where, "what": "stick across"})
     assert 1 < len(PdfReader(io.BytesIO(stick.content)).pages) < sheets
     assert loft.get(f"/api/jobs/{id_}/layout.svg", params={**where, "face": 9}).status_code == 422
     plain = {**where, "layer": zone["layers"][0]["id"]}

@@ -148,7 +148,7 @@ def test_a_story_stick_has_every_mark_where_it_is_measured() -> None:
     board = rectangle(1000, 500)
     layout = Layout("stripes", (Stripe(33.3, 20),))
     taping = taping_of(layout, board, lay_out(layout, board))
-    stick = story_stick("stick", taping, "down", 1000)
+    stick = story_stick("stick", taping, "across", 1000)
     marks = [p.points[0].x for p in stick.paths if p.layer == "marks"]
     assert marks == [m for e in taping.elements for m in e.marks_mm]
     assert stick.paths[0].points[1] == Point(1000, 0)

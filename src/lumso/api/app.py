@@ -39,6 +39,7 @@ from . import (
     planning,
     recordings,
     sheets,
+    shelf,
     starting,
     workshop,
 )
@@ -92,6 +93,7 @@ def create_app(db: Database, catalogue: Catalogue, web: Path = WEB, names: froze
         photographs,
         recordings,
         sheets,
+        shelf,
         workshop,
         better,
         keeping,

@@ -14,7 +14,7 @@ from lumso.core.job.laying import NOWHERE, FaceLaid, areas_of, faces_of, laid_fa
 from lumso.core.layout.begin import BEGINS
 from lumso.core.layout.fit import by_tapes, to_the_tick
 from lumso.core.layout.pattern import Kind, Layout
-from lumso.core.layout.template import Template, corrected, story_stick, template_of
+from lumso.core.layout.template import Paper, Template, Way, corrected, sheets_of, stick_marks, story_stick, template_of
 from lumso.core.measure.drawing import Face
 from lumso.formats import jobfile
 from lumso.formats.template import to_dxf, to_svg
@@ -36,6 +36,21 @@ class LayoutIn(BaseModel):
     job: JobBody
     zone: Annotated[str, Field(max_length=80)]
     layer: Annotated[str, Field(max_length=80)]
+
+
+class SheetsOut(BaseModel):
+    """How the sheets of a face lie."""
+
+    rows: int
+    columns: int
+
+
+class PaperOut(BaseModel):
+    """How many sheets a face takes at its true size, and for which ways its marks are on a stick."""
+
+    a4: SheetsOut
+    letter: SheetsOut
+    sticks: list[Way]
 
 
 class TickOut(BaseModel):
@@ -67,6 +82,8 @@ class LayoutOut(BaseModel):
 
     sequence: int
     faces: list[FaceLaid]
+    papers: list[PaperOut]
+    """Of each face, in their order."""
     share: float
     """Of the zone, that it paints."""
     metres: float
@@ -108,8 +125,8 @@ def lay(asked: LayoutIn) -> LayoutOut:
     piece = measure(job)
     drawn = [f for f in piece.drawing.faces if f.surface in zone.surfaces] if piece.drawing else []
     on = [SurfaceOut(slug=s, name=piece.surfaces[s].name) for s in dict.fromkeys(f.surface for f in drawn)]
-    none = LayoutOut(sequence=asked.sequence, faces=[], share=layer.touched, metres=0.0, to_tick=None, by_tape=[],
-                     on=on, left_out=[])  # fmt: skip
+    none = LayoutOut(sequence=asked.sequence, faces=[], papers=[], share=layer.touched, metres=0.0, to_tick=None,
+                     by_tape=[], on=on, left_out=[])  # fmt: skip
     if layer.layout is None or piece.drawing is None:
         return none
     try:
@@ -121,6 +138,7 @@ def lay(asked: LayoutIn) -> LayoutOut:
     areas = areas_of(piece)
     return LayoutOut(
         sequence=asked.sequence, on=on, left_out=_left_out(layer.layout, zone, drawn, faces), faces=list(faces),
+        papers=[_papers(f) for f in faces],
         share=share_of(faces, areas, zone), metres=metres_of(faces, areas, job.piece.like if job.piece else 1),
         to_tick=_ticked(layer.layout, faces[0]), by_tape=_by_tape(layer.layout, faces[0]),
     )  # fmt: skip
@@ -130,6 +148,20 @@ def _left_out(layout: Layout, zone: Zone, drawn: Sequence[Face], faces: Sequence
     laid = {(f.surface, round(f.width_mm), round(f.height_mm)) for f in faces}
     sizes = [(f, surface_of(f, drawn)) for f in faces_of(layout, zone, drawn)]
     return list(dict.fromkeys(f.name for f, s in sizes if (f.surface, round(s.width), round(s.height)) not in laid))
+
+
+def _papers(one: FaceLaid) -> PaperOut:
+    template = template_of(one.name, one.face, one.laid)
+    sticks: list[Way] = [way for way in WAYS if stick_marks(one.taping, way)]
+    return PaperOut(a4=_sheets(template, "a4"), letter=_sheets(template, "letter"), sticks=sticks)
+
+
+def _sheets(template: Template, paper: Paper) -> SheetsOut:
+    rows, columns = sheets_of(template, paper)
+    return SheetsOut(rows=rows, columns=columns)
+
+
+WAYS: tuple[Way, ...] = ("across", "down")
 
 
 def _length(layout: Layout, face: FaceLaid) -> float | None:
@@ -162,7 +194,10 @@ def tiled_pdf(template: Template, paper: Literal["a4", "letter"], scale_x: float
     return pdf.tiled(template, paper, scale_x, scale_y)
 
 
-def _template(here: Context, job_id: str, zone: str, layer: str, face: int, what: Literal["face", "stick"]) -> Template:
+What = Literal["face", "stick across", "stick down"]
+
+
+def _template(here: Context, job_id: str, zone: str, layer: str, face: int, what: What) -> Template:
     job = jobfile.from_json(jobs.get(here.db, job_id).document, f"Job {job_id}")
     held, laid = _layer(job, zone, layer)
     piece = measure(job)
@@ -173,9 +208,11 @@ def _template(here: Context, job_id: str, zone: str, layer: str, face: int, what
         raise InvalidValue(f"There is no face {face}.", value=face, allowed=f"0 to {len(faces) - 1}", field="face")
     one = faces[face]
     title = f"{job.name}: {one.name}"
-    if what == "stick":
-        runs: Literal["down", "across"] = "across" if one.laid.down is None else "down"
-        return story_stick(f"{title}, story stick", one.taping, runs, one.width_mm if runs == "down" else one.height_mm)
+    if what != "face":
+        way: Way = "down" if what == "stick down" else "across"
+        return story_stick(
+            f"{title}, story stick {way}", one.taping, way, one.face.extent("y" if way == "down" else "x")
+        )
     return template_of(title, one.face, one.laid)
 
 
@@ -187,7 +224,7 @@ FILES: dict[int | str, dict[str, object]] = {
 @router.get("/jobs/{job_id}/layout.{kind}", response_class=Response, responses=FILES)
 async def get_template(job_id: str, kind: Literal["pdf", "svg", "dxf"], here: Here, request: Request,
                        zone: Annotated[str, Query(max_length=80)], layer: Annotated[str, Query(max_length=80)],
-                       face: Annotated[int, Query(ge=0, le=200)] = 0, what: Literal["face", "stick"] = "face",
+                       face: Annotated[int, Query(ge=0, le=200)] = 0, what: What = "face",
                        paper: Literal["a4", "letter"] = "a4", across_mm: float | None = None,
                        down_mm: float | None = None) -> Response:  # fmt: skip
     """A layout at its true size: tiled over sheets, or as a drawing. `across_mm` and `down_mm` are what the check rules

@@ -7969,6 +7969,8 @@ export interface components {
             metres: number;
             /** On */
             on: components["schemas"]["lumso__api__layouts__SurfaceOut"][];
+            /** Papers */
+            papers: components["schemas"]["PaperOut"][];
             /**
              * Says
              * @default
@@ -9780,6 +9782,16 @@ export interface components {
             /** Parts */
             parts: number;
             spoken: components["schemas"]["Spoken"];
+        };
+        /**
+         * PaperOut
+         * @description How many sheets a face takes at its true size, and for which ways its marks are on a stick.
+         */
+        PaperOut: {
+            a4: components["schemas"]["SheetsOut"];
+            letter: components["schemas"]["SheetsOut"];
+            /** Sticks */
+            sticks: ("across" | "down")[];
         };
         /**
          * Part
@@ -12290,6 +12302,16 @@ export interface components {
             /** Sequence */
             sequence: number;
             sheet: components["schemas"]["Sheet"];
+        };
+        /**
+         * SheetsOut
+         * @description How the sheets of a face lie.
+         */
+        SheetsOut: {
+            /** Columns */
+            columns: number;
+            /** Rows */
+            rows: number;
         };
         /**
          * ShelfBody
@@ -17019,7 +17041,7 @@ export interface operations {
                 zone: string;
                 layer: string;
                 face?: number;
-                what?: "face" | "stick";
+                what?: "face" | "stick across" | "stick down";
                 paper?: "a4" | "letter";
                 across_mm?: number | null;
                 down_mm?: number | null;

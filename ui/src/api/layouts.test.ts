@@ -18,8 +18,8 @@ describe("where a layout at its true size is", () => {
   it("carries what the rules measured, and nothing where they are true", () => {
     const off = new URL(templateAt("pdf", { ...file, across: 97, down: 102.5 }), "http://lumso");
     expect([off.searchParams.get("across_mm"), off.searchParams.get("down_mm")]).toEqual(["97", "102.5"]);
-    const stick = templateAt("pdf", { ...file, what: "stick", across: undefined });
-    expect(stick).toContain("what=stick");
+    const stick = templateAt("pdf", { ...file, what: "stick down", across: undefined });
+    expect(stick).toContain("what=stick+down");
     expect(stick).not.toContain("_mm");
   });
 });

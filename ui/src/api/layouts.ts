@@ -23,12 +23,15 @@ export function useLayoutKinds() {
   });
 }
 
+export type Paper = "a4" | "letter";
+
 interface File {
   job: string;
   zone: string;
   layer: string;
   face: number;
-  what: "face" | "stick";
+  what: "face" | "stick across" | "stick down";
+  paper?: Paper;
   across?: number | undefined;
   down?: number | undefined;
 }

@@ -16,8 +16,11 @@ export function ElementList({ face }: { face: FaceLayout }) {
   const tapes = (number: number, runs: string, pass: number) =>
     taping.runs
       .filter((r) => r.stripe === number && r.painted_in === pass)
-      .map((r) => `${(r.count ?? 1) > 1 ? `${r.count} × ` : ""}${EDGES[r.edge]} ${say(r.tape_mm)} mm`)
-      .join(", ") || (runs === "round" || runs === "box" ? "" : "ends at the edge");
+      .map(
+        (r) =>
+          `${(r.count ?? 1) > 1 ? `${r.count} × ` : ""}${EDGES[r.edge]} ${say(r.tape_mm)} mm, ${say(r.length_mm / 1000)} m`,
+      )
+      .join("; ") || (runs === "round" || runs === "box" ? "" : "ends at the edge");
   const boxes = taping.elements.some((e) => e.runs === "box");
   return (
     <details className="mt-2">

@@ -1,15 +1,21 @@
 import { useState } from "react";
-import type { FaceLayout } from "../api/client";
-import { templateAt } from "../api/layouts";
+import type { FaceLayout, LayoutReply } from "../api/client";
+import { type Paper, templateAt } from "../api/layouts";
 import type { OpenJob } from "../job/useJob";
-import { NumberField } from "../parts/fields";
+import { Choice, NumberField } from "../parts/fields";
 import { LABEL } from "../parts/notices";
 import { say } from "../parts/say";
 import { ElementList } from "./ElementList";
 import { FaceDrawing } from "./FaceDrawing";
 
+const PAPERS = [
+  { slug: "a4", name: "A4" },
+  { slug: "letter", name: "Letter" },
+];
+
 interface FaceProps {
   face: FaceLayout;
+  papers: LayoutReply["papers"][number] | undefined;
   n: number;
   open: OpenJob;
   zone: string;
@@ -17,9 +23,10 @@ interface FaceProps {
 }
 
 /** One face: drawn, listed, and to print at its true size. */
-export function Face({ face, n, open, zone, layer }: FaceProps) {
+export function Face({ face, papers, n, open, zone, layer }: FaceProps) {
   const [across, setAcross] = useState(100);
   const [down, setDown] = useState(101.6);
+  const [paper, setPaper] = useState<Paper>("a4");
   const { taping, laid } = face;
   const fits = [laid.down, laid.across].filter((f) => f !== null && f !== undefined);
   const file = {
@@ -62,16 +69,35 @@ export function Face({ face, n, open, zone, layer }: FaceProps) {
         <summary className="inline-flex min-h-11 items-center font-semibold underline">
           At its true size, to print or cut
         </summary>
+        <div className="mb-2 max-w-48">
+          <Choice
+            label="Paper"
+            value={paper}
+            options={PAPERS}
+            onChange={(chosen) => setPaper(chosen as Paper)}
+          />
+        </div>
+        {papers && (
+          <p className="narrow mb-2 text-sm">
+            {papers[paper].rows * papers[paper].columns} sheets, {papers[paper].rows} down by{" "}
+            {papers[paper].columns} across, and one with the key and the rules.
+          </p>
+        )}
         {saved ? (
           <div className="flex flex-wrap gap-2">
-            <a className="press" href={templateAt("pdf", { ...file, what: "face" })} download>
+            <a className="press" href={templateAt("pdf", { ...file, paper, what: "face" })} download>
               Sheets to tape together
             </a>
-            {fits.length > 0 && (
-              <a className="press" href={templateAt("pdf", { ...file, what: "stick" })} download>
-                Story stick
+            {papers?.sticks.map((way) => (
+              <a
+                key={way}
+                className="press"
+                href={templateAt("pdf", { ...file, paper, what: `stick ${way}` })}
+                download
+              >
+                Story stick{papers.sticks.length > 1 && ` ${way}`}
               </a>
-            )}
+            ))}
             <a className="press" href={templateAt("svg", { ...file, what: "face" })} download>
               SVG
             </a>

@@ -96,6 +96,7 @@ export function LayoutPanel({ open, catalogue, zone: index, layer: at }: LayoutP
             <Face
               key={face.surface + face.name}
               face={face}
+              papers={reply.papers[n]}
               n={n}
               open={open}
               zone={zone.id}

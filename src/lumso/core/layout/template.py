@@ -111,16 +111,35 @@ def _sector(arc: Arc, y: float) -> list[Point]:
     return [*outer, *inner]
 
 
-def story_stick(title: str, taping: Taping, runs: Literal["down", "across"], length: float) -> Template:
+Way = Literal["across", "down"]
+
+
+def stick_marks(taping: Taping, way: Way) -> dict[str, tuple[float, ...]]:
+    """What is marked on a stick that is laid across a face or down it: the marks of each element by its number; of
+    boxes that lie in a row or a column the same marks once."""
+    found: dict[str, tuple[float, ...]] = {}
+    seen: set[tuple[float, ...]] = set()
+    for one in taping.elements:
+        if one.runs == "box":
+            marks = one.marks_mm if way == "across" else one.down_marks_mm
+            if marks in seen:
+                continue
+            seen.add(marks)
+        elif one.runs == ("down" if way == "across" else "across"):
+            marks = one.marks_mm
+        else:
+            continue
+        found[str(one.number)] = marks
+    return found
+
+
+def story_stick(title: str, taping: Taping, way: Way, length: float) -> Template:
     """A strip with every mark from the datum, as it is marked on a stick and carried to the piece."""
     paths = [Path("edge", (Point(0, 0), Point(length, 0), Point(length, STICK_MM), Point(0, STICK_MM)), True)]
     words = [Words("0 datum", Point(1, STICK_MM - 2), 3.0)]
-    for one in (e for e in taping.elements if e.runs == runs):
-        for mark in one.marks_mm:
-            paths.append(Path("marks", (Point(mark, 0), Point(mark, STICK_MM * 0.6))))
-        words.append(
-            Words(f"{one.number}: {one.marks_mm[0]:g}–{one.marks_mm[1]:g}", Point(one.marks_mm[0] + 1, 8), 3.0)
-        )
+    for number, marks in stick_marks(taping, way).items():
+        paths += [Path("marks", (Point(mark, 0), Point(mark, STICK_MM * 0.6))) for mark in marks]
+        words.append(Words(f"{number}: {marks[0]:g}–{marks[1]:g}", Point(marks[0] + 1, 8), 3.0))
     return Template(title, length, STICK_MM, tuple(paths), tuple(words))
 
 
@@ -154,6 +173,16 @@ def tiles(width: float, height: float, page_width: float, page_height: float) ->
             x, y = column * (shows_x - OVERLAP_MM), row * (shows_y - OVERLAP_MM)
             found.append(Tile(row + 1, column + 1, x, y, min(shows_x, width - x), min(shows_y, height - y)))
     return tuple(found)
+
+
+Paper = Literal["a4", "letter"]
+PAPERS_MM: dict[Paper, tuple[float, float]] = {"a4": (210.0, 297.0), "letter": (215.9, 279.4)}
+
+
+def sheets_of(template: Template, paper: Paper) -> tuple[int, int]:
+    """How many rows and columns of sheets a template takes, printed true."""
+    last = tiles(template.width, template.height, *PAPERS_MM[paper])[-1]
+    return last.row, last.column
 
 
 def _count(size: float, shows: float) -> int:

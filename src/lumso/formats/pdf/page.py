@@ -3,17 +3,17 @@
 import io
 from functools import cache
 from importlib import resources
-from typing import Literal
 
 import segno
-from reportlab.lib.pagesizes import A4, LETTER
 from reportlab.pdfbase import pdfmetrics
 from reportlab.pdfbase.ttfonts import TTFont
 from reportlab.pdfgen.canvas import Canvas
 
-Paper = Literal["a4", "letter"]
-PAPERS: dict[Paper, tuple[float, float]] = {"a4": A4, "letter": LETTER}
+from lumso.core.layout.template import PAPERS_MM
+from lumso.core.layout.template import Paper as Paper
+
 MM = 72 / 25.4
+PAPERS: dict[Paper, tuple[float, float]] = {name: (w * MM, h * MM) for name, (w, h) in PAPERS_MM.items()}
 REGULAR, BOLD = "LumsoBench", "LumsoBench-Bold"
 MARGIN = 12 * MM
 PLAIN = {"⅓": " 1/3", "⅔": " 2/3", "⅛": " 1/8", "⅜": " 3/8", "⅝": " 5/8", "⅞": " 7/8", "→": "to", "≤": "at most"}
