@@ -4,6 +4,7 @@ import io
 from typing import Any
 
 import pytest
+from PIL import Image
 from pypdf import PdfReader
 from starlette.testclient import TestClient
 
@@ -98,3 +99,61 @@ def test_templates_come_as_sheets_as_svg_and_as_dxf_and_only_of_what_is_there(lo
     assert loft.get(f"/api/jobs/{id_}/layout.svg", params={**where, "face": 9}).status_code == 422
     plain = {**where, "layer": zone["layers"][0]["id"]}
     assert loft.get(f"/api/jobs/{id_}/layout.svg", params=plain).status_code == 422
+
+
+def test_the_pattern_is_on_the_drawing_of_the_piece_over_the_colour_between_it(loft: TestClient) -> None:
+    id_, job = panels(loft)
+    zone = job["zones"][1]
+    made = loft.get(f"/api/jobs/{id_}").json()["plan"]
+    (pattern,) = made["patterns"]
+    assert (pattern["zone"], pattern["layer"]) == (zone["id"], zone["layers"][2]["id"])
+    assert len(pattern["at"]) == 2  # both panels
+    between = next(z["hex"] for z in made["zones"] if z["zone"] == zone["id"])
+    assert between != pattern["hex"]
+    text = loft.get(f"/api/jobs/{id_}/drawing.svg").text
+    assert text.count(f'fill="{pattern["hex"]}" fill-rule="evenodd"') == 2
+    at = pattern["at"][0]
+    assert f"translate({at['x']:.1f} {at['y']:.1f})" in text
+    plain = asked(job, none=True)["job"]
+    assert loft.post("/api/plan", json={"sequence": 1, "job": plain}).json()["plan"]["patterns"] == []
+
+
+def test_a_tile_is_what_lies_between_the_pattern_and_another_what_it_is_painted(loft: TestClient) -> None:
+    _, job = panels(loft)
+    zone = job["zones"][1]
+    ask = {"job": job, "zone": zone["id"], "tile": True}
+
+    def colour(**more: str) -> tuple[int, ...]:
+        reply = loft.post("/api/look/chip?px=32", json={**ask, **more})
+        assert reply.status_code == 200, reply.text
+        return tuple(Image.open(io.BytesIO(reply.content)).convert("RGB").resize((1, 1)).getpixel((0, 0)))  # type: ignore[arg-type]
+
+    between, painted = colour(), colour(pattern=zone["layers"][2]["id"])
+    assert painted[0] > 1.5 * painted[1]  # curtain red
+    assert between[1] > 0.7 * between[0]  # linen
+    assert loft.post("/api/look/chip?px=32", json={**ask, "pattern": "none"}).status_code == 422
+
+
+def test_the_kinds_there_are_each_begin_as_something_that_can_be_laid(loft: TestClient) -> None:
+    kinds = loft.get("/api/layouts").json()
+    assert len({k["kind"] for k in kinds}) == len(kinds) == 8
+    _, job = panels(loft)
+    for kind in kinds:
+        body = asked(job)
+        body["job"]["zones"][1]["layers"][2]["layout"] = kind["layout"]
+        reply = loft.post("/api/layouts", json=body).json()
+        assert reply["says"] == "", kind["kind"]
+        assert 0 < reply["share"] < 1
+        assert len(reply["papers"]) == len(reply["faces"]) == 1
+        paper = reply["papers"][0]
+        assert paper["a4"]["rows"] * paper["a4"]["columns"] > 1
+        assert bool(paper["sticks"]) == (kind["kind"] != "border")
+
+
+def test_gaps_of_tapes_there_are_and_sheets_are_offered_with_the_layout(loft: TestClient) -> None:
+    _, job = panels(loft)
+    reply = loft.post("/api/layouts", json=asked(job, ends="with a stripe", tapes_mm=[25, 38])).json()
+    assert [o["tape_mm"] for o in reply["by_tape"]] == [38, 25]
+    taken = loft.post("/api/layouts", json=asked(job, **reply["by_tape"][0]["layout"])).json()
+    assert {round(s["gap_mm"], 6) for s in taken["faces"][0]["laid"]["down"]["stripes"]} == {38}
+    assert 38 not in [o["tape_mm"] for o in taken["by_tape"]]  # it is taken

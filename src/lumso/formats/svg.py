@@ -1,12 +1,21 @@
 """A drawing as an SVG file, to print or to send."""
 
+from collections.abc import Sequence
 from xml.sax.saxutils import escape
 
+from lumso.core.layout.mask import Region
 from lumso.core.measure.drawing import Drawing
+from lumso.core.plan.plan import Patterned
 
 
-def to_svg(drawing: Drawing, fills: dict[str, str], words: dict[str, str]) -> str:
-    """The drawing as an SVG file: `fills` by zone id, `words` for the callouts by size. Bare faces are hatched."""
+def _outline(region: Region) -> str:
+    closed = ("L".join(f"{p.x:.1f} {p.y:.1f}" for p in points) for points in (region.outline, *region.holes))
+    return "".join(f"M{points}Z" for points in closed)
+
+
+def to_svg(drawing: Drawing, fills: dict[str, str], words: dict[str, str], patterns: Sequence[Patterned] = ()) -> str:
+    """The drawing as an SVG file: `fills` by zone id, `words` for the callouts by size, layers with a layout where they
+    go. Bare faces are hatched."""
     pad = max(drawing.width, drawing.height) * 0.14
     stroke = max(drawing.width, drawing.height) / 400
     text = stroke * 14
@@ -20,6 +29,13 @@ def to_svg(drawing: Drawing, fills: dict[str, str], words: dict[str, str]) -> st
         points = " ".join(f"{p.x:.1f},{p.y:.1f}" for p in face.outline)
         fill = fills.get(face.zone, "#ffffff") if face.zone else "url(#bare)"
         parts.append(f'<polygon points="{points}" fill="{escape(fill)}"><title>{escape(face.name)}</title></polygon>')
+    for pattern in patterns:
+        d = "".join(_outline(r) for r in pattern.regions)
+        parts += [
+            f'<path transform="translate({at.x:.1f} {at.y:.1f})" fill="{escape(pattern.hex)}" fill-rule="evenodd" '
+            f'stroke="none" d="{d}"/>'
+            for at in pattern.at
+        ]
     for c in drawing.callouts:
         right, down = {"above": (0, -1), "below": (0, 1), "left": (-1, 0), "right": (1, 0)}[c.side]
         dx, dy = right * text, down * text

@@ -103,3 +103,12 @@ def test_the_list_to_take_along_has_every_line_and_no_formulas(catalogue: Catalo
     assert len(rows) == 3
     assert "'=ochre" in rows[1]
     assert to_pdf(found, ["Rack"], "a4").startswith(b"%PDF")
+
+
+def test_paint_on_the_shelf_that_says_no_colour_is_named_and_not_counted(catalogue: Catalogue) -> None:
+    unsaid = Lot("shelf:matt-paint", "matt-paint", "matt paint", "ml", 500, 350, 0.0, hex="#f4f1e8")
+    found = line(made([need("ochre", 400)], Purse(stocked=(PAINT,)), catalogue, unsaid), "ochre")
+    assert (found.buys, found.promised) == (400, 0)
+    assert "350 ml stand on the shelf, of a colour that is not said: look first." in found.notes
+    medium = made([need("", 300, "glaze-medium")], Purse(), catalogue, lot("tin", "", 100, "glaze-medium"))
+    assert not any("not said" in note for x in medium.lines for note in x.notes)

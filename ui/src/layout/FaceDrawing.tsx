@@ -48,8 +48,8 @@ export function FaceDrawing({ face }: { face: FaceLayout }) {
             />
             {roomy && (
               <text
-                x={Math.min(...xs) + box.w / 2}
-                y={Math.min(...ys) + box.h / 2 + unit}
+                x={Math.min(...xs) + box.w * (box.w > 3 * box.h ? 0.38 : 0.5)}
+                y={Math.min(...ys) + box.h * (box.h > 3 * box.w ? 0.27 : 0.5) + unit}
                 textAnchor="middle"
                 className="numeral"
                 fontSize={Math.min(3 * unit, box.w * 0.7, box.h * 0.7)}

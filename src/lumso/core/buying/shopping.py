@@ -182,6 +182,8 @@ class Sought:
     shop: Shop
     sold: Mapping[str, tuple[str, PackBought]]
     """By the id of an offer: its group's key, and one of it."""
+    lots: tuple[Lot, ...] = ()
+    """All that stands in the workshop."""
 
 
 def shop_of(groups: Sequence[Group], purse: Purse, free: Mapping[str, float], lots: Sequence[Lot]) -> Sought:
@@ -209,7 +211,7 @@ def shop_of(groups: Sequence[Group], purse: Purse, free: Mapping[str, float], lo
             bundles.append(Bundle(str(n), deal.count, deal.price_minor, tuple(inside)))
     spoils = {g.key for g in groups if g.material and "can mould" in g.material.traits}
     want = tuple(Wanted(k, hundredths(v), k in spoils) for k, v in wanted.items() if v > 0)
-    return Sought(tuple(groups), wanted, least, there, Shop(want, tuple(offers), tuple(bundles)), sold)
+    return Sought(tuple(groups), wanted, least, there, Shop(want, tuple(offers), tuple(bundles)), sold, tuple(lots))
 
 
 def packs_said(count: int, size: float, unit: Unit) -> str:
@@ -265,6 +267,13 @@ def listed(asked: Sought, basket: Basket, reserved: Reserved, purse: Purse, read
                         tuple(taken), (*reserved.promises, *jar_promises), tuple(ready), basket.proven)  # fmt: skip
 
 
+def _colourless(group: Group, lots: Sequence[Lot]) -> tuple[float, Unit] | None:
+    """What stands there of a paint that is needed in a colour, and says none itself."""
+    use = group.needs[0].use
+    mine = [lot for lot in lots if use.hex and lot.item == use.item and not lot.colour and not serves(lot, use)]
+    return (sum(lot.left for lot in mine), mine[0].unit) if mine else None
+
+
 def _notes(group: Group, reserved: Reserved, asked: Sought, purse: Purse) -> tuple[str, ...]:
     found = []
     ids = {n.id for n in group.needs}
@@ -273,6 +282,8 @@ def _notes(group: Group, reserved: Reserved, asked: Sought, purse: Purse) -> tup
     bought_too = {n.id for n in group.short}
     if any(p.need in bought_too for p in reserved.promises) and group.needs[0].use.hex:
         found.append("Partly from a tin that is there: stir the new one into it first, tins differ.")
+    if unsaid := _colourless(group, asked.lots):
+        found.append(f"{tidy(unsaid[0])} {unsaid[1]} stand on the shelf, of a colour that is not said: look first.")
     if purse.of(group.needs[0].use.item).prefers:
         found.append("The pack you prefer, whatever others cost.")
     return tuple(found)

@@ -23,7 +23,7 @@ BEGINS: tuple[Begin, ...] = (
     Begin("as diamonds", Layout("diamonds", (Stripe(80, 80),), down=(Stripe(120, 120),))),
     Begin("as panels or tiles", Layout("panels", (Stripe(100, 12),), ends="with half a gap")),
     Begin("as a border along the edge", Layout("border", (Stripe(20, 40),))),
-    Begin("as a stencil, over and over in a row", Layout("repeats", FIFTY, runs="across")),
+    Begin("as a stencil, over and over in a row", Layout("repeats", FIFTY, runs="across", ends="with half a gap")),
     Begin("as lettering", Layout("lettering", (Stripe(50, 12),), row_mm=60.0, covers=0.35, even=False, words="Loft")),
 )
 """In the order they are offered."""

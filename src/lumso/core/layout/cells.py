@@ -163,7 +163,8 @@ def _around(layout: Layout, surface: Surface) -> Cells:
     found += [_cell(layout, left, b, 1, "left") for b in reversed(side.bands)]
     if layout.corners == "painted":
         found += [_cell(layout, x, y, 1, "corner") for y in (near, far) for x in (left, right)]
-    return top, side, tuple(found)
+    said = both_ways(top, side)
+    return said["x"], said["y"], tuple(found)
 
 
 def letter_widths(words: str, height_mm: float) -> tuple[tuple[str, float], ...]:

@@ -301,10 +301,12 @@ def _ways(laid: Laid, under: Beneath, catalogue: Catalogue) -> tuple[str, ...]:
 
 
 def _hex(zone: ZoneWork) -> str:
-    """What it looks like from afar once all is dry, before any sanding: an estimate."""
+    """What it looks like from afar once all is dry, before any sanding, between what has a layout: an estimate."""
     if zone.stack is None:
         return "#cccccc"
-    return (zone.stack.ground.hex, *Look(zone.stack).colours)[-1]
+    all_over = tuple(x for x in zone.stack.laid if x.layer.layout is None)
+    stack = zone.stack if len(all_over) == len(zone.stack.laid) else replace(zone.stack, laid=all_over)
+    return (stack.ground.hex, *Look(stack).colours)[-1]
 
 
 def _checked(zone: ZoneWork, at: str, has_piece: bool) -> tuple[tuple[Finding, ...], Section | None]:
