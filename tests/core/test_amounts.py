@@ -5,7 +5,7 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from lumso.catalogue import shipped
-from lumso.core.errors import InvalidValue
+from lumso.core.errors import AmbiguousValue, InvalidValue
 from lumso.core.measure.amounts import read_amount
 from lumso.core.measure.spreading import GALLON_ML
 
@@ -34,6 +34,19 @@ def test_what_is_no_amount_is_told_what_is(typed: str) -> None:
         read_amount(typed, C.system("metric"))
     assert "120 ml" in refused.value.allowed
     assert refused.value.field == "typed"
+
+
+@pytest.mark.parametrize("typed", ["1,250 ml", "1,250", "12,500 cc", " 1,250ML "])
+def test_a_comma_before_three_digits_is_asked_about_where_both_can_be_mixed(typed: str) -> None:
+    with pytest.raises(AmbiguousValue) as asked:
+        read_amount(typed, C.system("metric"))
+    whole, decimal = (read_amount(r, C.system("metric")) for r in asked.value.readings)
+    assert whole == 1000 * decimal
+
+
+@pytest.mark.parametrize(("typed", "ml"), [("1,250 l", 1250), ("1,25 ml", 1.25), ("0,125 l", 125), ("1,2500 ml", 1.25)])
+def test_a_comma_that_can_only_be_a_decimal_one_is_that(typed: str, ml: float) -> None:
+    assert read_amount(typed, C.system("metric")) == pytest.approx(ml)
 
 
 def test_a_gallon_of_coverage_is_the_gallon_of_the_measures() -> None:

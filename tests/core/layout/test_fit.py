@@ -1,5 +1,7 @@
 """Coming out even: whole repeats, exactly; the same from both edges; marks to the tick, each rounded once."""
 
+from dataclasses import replace
+
 import pytest
 from hypothesis import assume, given
 from hypothesis import strategies as st
@@ -213,3 +215,26 @@ def test_gaps_as_wide_as_a_tape_there_is_are_offered_by_how_little_the_stripes_g
         assert abs(offer.changed) <= 0.25
         assert made.changed == pytest.approx(offer.changed)
     assert len({o.tape_mm for o in offers}) == len(offers) == 3
+
+
+@given(layouts, st.floats(300, 2400), st.sampled_from([1.0, 2.0, 5.0, 10.0]))
+def test_rounded_to_the_tick_nothing_is_under_what_can_be_painted_or_it_is_refused(
+    layout: Layout, length: float, tick: float
+) -> None:
+    try:
+        made = fit(replace(layout, tick_mm=tick), length)
+    except InvalidValue:
+        assume(False)
+    for band in made.bands:
+        assert band.cut or band.marks_mm[1] - band.marks_mm[0] >= LEAST_MM - 1e-6
+    for a, b in zip(made.bands, made.bands[1:], strict=False):
+        assert b.marks_mm[0] - a.marks_mm[1] >= LEAST_MM - 1e-6
+
+
+def test_a_rule_too_coarse_for_its_stripes_is_named_and_a_finer_one_is_not() -> None:
+    pins = Layout("stripes", (Stripe(4, 30),), ends="cut", anchor="from an edge")
+    with pytest.raises(InvalidValue) as error:
+        fit(replace(pins, tick_mm=10), 1000)
+    assert error.value.field == "tick_mm"
+    assert fit(replace(pins, tick_mm=1), 1000).bands
+    assert fit(replace(pins, tick_mm=1.5875), 1000).off_mm <= 1.5875 / 2 + 1e-9  # a sixteenth of an inch

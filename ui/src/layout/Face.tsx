@@ -2,7 +2,8 @@ import { useState } from "react";
 import type { FaceLayout, LayoutReply } from "../api/client";
 import { type Paper, templateAt } from "../api/layouts";
 import type { OpenJob } from "../job/useJob";
-import { Choice, NumberField } from "../parts/fields";
+import { Choice } from "../parts/fields";
+import { MmField } from "../parts/MmField";
 import { LABEL } from "../parts/notices";
 import { say } from "../parts/say";
 import { ElementList } from "./ElementList";
@@ -113,22 +114,8 @@ export function Face({ face, papers, n, open, zone, layer }: FaceProps) {
           measure: the sheets are made again so that they come out true.
         </p>
         <div className="mt-1 grid max-w-md grid-cols-2 gap-3">
-          <NumberField
-            label="The 100 mm rule measures"
-            value={across}
-            unit="mm"
-            min={95}
-            max={105}
-            onChange={setAcross}
-          />
-          <NumberField
-            label="The 4 in rule measures"
-            value={down}
-            unit="mm"
-            min={96.52}
-            max={106.68}
-            onChange={setDown}
-          />
+          <MmField label="The 100 mm rule measures" value={across} min={95} max={105} onChange={setAcross} />
+          <MmField label="The 4 in rule measures" value={down} min={96.52} max={106.68} onChange={setDown} />
         </div>
       </details>
       <p className={`${LABEL} mt-1`}>All places are measured from the left, or the top: the one datum.</p>

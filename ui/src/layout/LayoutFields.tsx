@@ -1,5 +1,6 @@
 import type { Layout } from "../api/client";
 import { Choice, NumberField } from "../parts/fields";
+import { MmField } from "../parts/MmField";
 import { TextField } from "../parts/TextField";
 import { Tick } from "../parts/Ticks";
 
@@ -58,7 +59,7 @@ export function LayoutFields({ layout, onChange }: FieldsProps) {
 }
 
 function Width({ label, value, onChange }: { label: string; value: number; onChange: (mm: number) => void }) {
-  return <NumberField label={label} value={round(value)} unit="mm" min={2} max={2000} onChange={onChange} />;
+  return <MmField label={label} value={round(value)} min={2} max={2000} onChange={onChange} />;
 }
 
 function Boxes({ layout, onChange }: FieldsProps) {
@@ -120,26 +121,23 @@ function Lettering({ layout, onChange }: FieldsProps) {
           max={60}
         />
       </div>
-      <NumberField
+      <MmField
         label="Letters are high"
         value={layout.row_mm}
-        unit="mm"
         min={5}
         max={2000}
         onChange={(row_mm) => onChange({ row_mm })}
       />
-      <NumberField
+      <MmField
         label="down from the top"
         value={layout.inset_mm}
-        unit="mm"
         min={0}
         max={3000}
         onChange={(inset_mm) => onChange({ inset_mm })}
       />
-      <NumberField
+      <MmField
         label="Between two letters"
         value={round(gap)}
-        unit="mm"
         min={1}
         max={500}
         onChange={(gap_mm) => onChange({ stripes: [{ width_mm: 50, gap_mm, name: "" }] })}
@@ -293,18 +291,16 @@ function Repeats({ layout, onChange }: FieldsProps) {
         )}
         {stencil && (
           <>
-            <NumberField
+            <MmField
               label="The row is high"
               value={layout.row_mm}
-              unit="mm"
               min={5}
               max={2000}
               onChange={(row_mm) => onChange({ row_mm })}
             />
-            <NumberField
+            <MmField
               label="in from the edge"
               value={layout.inset_mm}
-              unit="mm"
               min={0}
               max={3000}
               onChange={(inset_mm) => onChange({ inset_mm })}

@@ -1,5 +1,6 @@
 import type { Layout } from "../api/client";
-import { Choice, NumberField } from "../parts/fields";
+import { Choice } from "../parts/fields";
+import { MmField } from "../parts/MmField";
 import { LABEL } from "../parts/notices";
 import { Tick } from "../parts/Ticks";
 import type { ChangeLayout } from "./LayoutFields";
@@ -55,36 +56,32 @@ export function MoreFields({ layout, face, onChange }: MoreFieldsProps) {
         )}
         <div className="grid grid-cols-2 gap-3">
           {taped && (
-            <NumberField
+            <MmField
               label="A tape may be off by"
               value={layout.tape_off_mm}
-              unit="mm"
               min={0}
               max={2}
               onChange={(tape_off_mm) => onChange({ tape_off_mm })}
             />
           )}
-          <NumberField
+          <MmField
             label="Tick of the rule"
             value={layout.tick_mm}
-            unit="mm"
             min={0.1}
             max={10}
             onChange={(tick_mm) => onChange({ tick_mm })}
           />
-          <NumberField
+          <MmField
             label="The pen marks wide"
             value={layout.pen_mm}
-            unit="mm"
             min={0}
             max={3}
             onChange={(pen_mm) => onChange({ pen_mm })}
           />
           {layout.kind !== "border" && (
-            <NumberField
+            <MmField
               label="Free at both ends"
               value={layout.remainder_mm}
-              unit="mm"
               min={0}
               max={3000}
               onChange={(remainder_mm) => onChange({ remainder_mm })}
@@ -92,19 +89,17 @@ export function MoreFields({ layout, face, onChange }: MoreFieldsProps) {
           )}
           {cut && (
             <>
-              <NumberField
+              <MmField
                 label="Nothing narrower than"
                 value={layout.narrowest_mm}
-                unit="mm"
                 min={2}
                 max={100}
                 onChange={(narrowest_mm) => onChange({ narrowest_mm })}
               />
               {layout.centre_mm !== null && layout.centre_mm !== undefined ? (
-                <NumberField
+                <MmField
                   label="Its middle, from the datum"
                   value={layout.centre_mm}
-                  unit="mm"
                   min={0}
                   max={5000}
                   onChange={(centre_mm) => onChange({ centre_mm })}
@@ -129,10 +124,9 @@ export function MoreFields({ layout, face, onChange }: MoreFieldsProps) {
             />
           )}
           {stripes && layout.fronts === "over the gaps" && (
-            <NumberField
+            <MmField
               label="Between two fronts"
               value={layout.front_gap_mm}
-              unit="mm"
               min={0}
               max={500}
               onChange={(front_gap_mm) => onChange({ front_gap_mm })}
@@ -143,11 +137,10 @@ export function MoreFields({ layout, face, onChange }: MoreFieldsProps) {
         {layout.diagonals_mm.length === 2 ? (
           <div className="grid grid-cols-[1fr_1fr_auto] items-end gap-2">
             {["One diagonal", "the other"].map((label, n) => (
-              <NumberField
+              <MmField
                 key={label}
                 label={label}
                 value={layout.diagonals_mm[n] ?? diagonal}
-                unit="mm"
                 min={10}
                 max={5000}
                 onChange={(mm) =>
@@ -194,11 +187,10 @@ function Knobs({ layout, face, onChange }: MoreFieldsProps) {
         // biome-ignore lint/suspicious/noArrayIndexKey: a knob is its place in the list
         <div key={n} className="grid grid-cols-[1fr_1fr_1fr_auto] items-end gap-2">
           {fields.map(({ name, label }) => (
-            <NumberField
+            <MmField
               key={name}
               label={name === "x_mm" ? `Knob ${n + 1}, ${label}` : label}
               value={one[name]}
-              unit="mm"
               min={name === "across_mm" ? 1 : 0}
               max={name === "across_mm" ? 500 : 5000}
               onChange={(mm) => set(n, { [name]: mm })}

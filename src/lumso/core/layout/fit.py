@@ -2,6 +2,7 @@
 
 from collections.abc import Sequence
 from dataclasses import dataclass, replace
+from itertools import pairwise
 from math import floor
 
 from ..errors import InvalidValue
@@ -128,6 +129,19 @@ def _bands(starts: Sequence[tuple[int, float, float]], length: float, layout: La
     return tuple(found)
 
 
+def refuse_coarse(bands: Sequence[Band], layout: Layout) -> None:
+    """Raises InvalidValue where a rule's tick is too coarse for a pattern: rounded to it, something that is painted, or
+    a gap between, would be under what can be painted and taped."""
+    wide = [b.marks_mm[1] - b.marks_mm[0] - layout.pen_mm for b in bands if not b.cut]
+    apart = [b.marks_mm[0] - a.marks_mm[1] + layout.pen_mm for a, b in pairwise(bands) if b.start_mm > a.end_mm + 1e-6]
+    if min((*wide, *apart), default=LEAST_MM) < LEAST_MM - layout.pen_mm - 1e-6:
+        finest = min((b.width_mm for b in bands), default=LEAST_MM)
+        raise InvalidValue(
+            f"To a tick of {layout.tick_mm:g} mm something would be marked under {LEAST_MM:g} mm wide.",
+            value=layout.tick_mm, field="tick_mm", allowed=f"a finer rule, for {finest:.1f} mm and the gaps between",
+        )  # fmt: skip
+
+
 def shifted(made: Fit, by_mm: float, length_mm: float, layout: Layout) -> Fit:
     """A pattern moved along, what then lies outside a length cut off: a front of several, or what lies between caps."""
     bands: list[Band] = []
@@ -191,6 +205,7 @@ def _fit(layout: Layout, length_mm: float) -> Fit:
     else:
         repeats, starts = _whole_starts(layout, length_mm)
     bands = _bands(starts, length_mm, layout)
+    refuse_coarse(bands, layout)
     if layout.ends == "cut":
         repeats = sum(b.index == 0 for b in bands)
     off = off_of(bands, length_mm, layout)

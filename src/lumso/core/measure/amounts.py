@@ -3,7 +3,7 @@
 import re
 from collections.abc import Mapping
 
-from ..errors import InvalidValue
+from ..errors import AmbiguousValue, InvalidValue
 from .measures import MeasureSystem
 from .numbers import NUMBER, plain, points, read_number
 
@@ -26,7 +26,7 @@ def amount_within(said: str, system: MeasureSystem, example: str) -> tuple[float
     """The first amount in a text, ml, and whether it is a number and nothing else; None where there is none.
 
     A number without a unit is ml. Raises InvalidValue, with `example` as what is allowed, for a unit the system does
-    not have, and for a number divided by zero.
+    not have, and for a number divided by zero; AmbiguousValue for 1,250 ml, where both readings could be mixed.
     """
     text = points(plain(said))
     amount = AMOUNT.search(text)
@@ -38,11 +38,23 @@ def amount_within(said: str, system: MeasureSystem, example: str) -> tuple[float
     if each is None:
         says = f"{said!r} is in a unit that is not known."
         raise InvalidValue(says, value=said, allowed=f"ml, l, {', '.join(WORDS)}: {example}", field="typed")
+    _ask_about_thousands(plain(said)[amount.start() : amount.end()], each, said)
     try:
         ml = round(read_number(amount.group(1)) * each, 6)
     except ZeroDivisionError as error:
         raise InvalidValue(f"{said!r} divides by zero.", value=said, allowed=example, field="typed") from error
     return ml, amount.group(1) == text
+
+
+def _ask_about_thousands(amount: str, each_ml: float, said: str) -> None:
+    """`1,250 ml` is 1250 to some and 1.25 to others: never guess, where both can be mixed."""
+    found = re.match(r"([1-9]\d{0,2}),(\d{3})(?!\d)", amount)
+    if found is None or float(found.group(1) + found.group(2)) * each_ml > MOST_ML:
+        return
+    rest = amount[found.end() :]
+    readings = (f"{found.group(1)}{found.group(2)}{rest}", f"{found.group(1)}.{found.group(2)}{rest}")
+    says = f"{said[:60]!r} can be read as {readings[0]} or as {readings[1]}."
+    raise AmbiguousValue(says, value=said, readings=readings, field="typed")
 
 
 def read_amount(typed: str, system: MeasureSystem) -> float:

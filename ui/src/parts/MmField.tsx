@@ -1,0 +1,91 @@
+import { useEffect, useId, useRef, useState } from "react";
+import { answer, api, NoAnswer, Refused } from "../api/client";
+import { useSettings } from "../api/workshop";
+import { FieldError, type FieldFault } from "./fields";
+import { LABEL } from "./notices";
+import { say } from "./say";
+
+interface MmFieldProps {
+  label: string;
+  value: number;
+  min: number;
+  max: number;
+  onChange: (mm: number) => void;
+}
+
+const plain = (typed: string) => (/^\s*\d*[.,]?\d+\s*$/.test(typed) ? Number(typed.replace(",", ".")) : null);
+
+/**
+ * A measure in mm, which may be typed in any unit: 63.5, 6 cm, 2 1/2". A number alone is mm. What cannot be read, or is
+ * out of bounds, stays in the field, with what is allowed.
+ */
+export function MmField({ label, value, min, max, onChange }: MmFieldProps) {
+  const id = useId();
+  const [text, setText] = useState(String(value));
+  const [fault, setFault] = useState<FieldFault | null>(null);
+  const given = useRef(value);
+  const sequence = useRef(0);
+  const inches = useSettings().data?.measures === "us";
+  useEffect(() => {
+    if (value !== given.current) {
+      given.current = value;
+      sequence.current += 1;
+      setText(String(value));
+      setFault(null);
+    }
+  }, [value]);
+  const bounds = `${say(min)} to ${say(max)} mm`;
+
+  function take(mm: number, typed: string) {
+    const fits = mm >= min && mm <= max;
+    setFault(fits ? null : { says: `${typed.trim()} cannot be used.`, allowed: bounds });
+    if (!fits) return;
+    given.current = mm;
+    onChange(mm);
+  }
+
+  async function read(typed: string) {
+    setText(typed);
+    sequence.current += 1;
+    const mine = sequence.current;
+    const number = plain(typed);
+    if (number !== null) return take(number, typed);
+    if (!typed.trim()) return setFault({ says: "Type a measure.", allowed: bounds });
+    try {
+      const length = await answer(api.POST("/api/lengths", { body: { typed, least_mm: 0, most_mm: null } }));
+      if (mine === sequence.current) take(Math.round(length.mm * 1e4) / 1e4, typed);
+    } catch (error) {
+      if (mine !== sequence.current) return;
+      const first = error instanceof Refused ? error.problem.faults?.[0] : undefined;
+      setFault(
+        error instanceof NoAnswer
+          ? { says: "Other units are read when Lumso answers again.", allowed: `${bounds} as a number` }
+          : { says: first?.says ?? (error as Error).message, allowed: first?.allowed ?? bounds },
+      );
+    }
+  }
+
+  return (
+    <div className="min-w-0">
+      <label htmlFor={id} className={LABEL}>
+        {label}
+      </label>
+      <span className="flex items-baseline gap-2">
+        <input
+          id={id}
+          className="tape numeral w-full text-lg"
+          inputMode={inches ? "text" : "decimal"}
+          value={text}
+          autoComplete="off"
+          aria-invalid={fault ? true : undefined}
+          aria-describedby={fault ? `${id}-error` : undefined}
+          onChange={(e) => void read(e.target.value)}
+          // What was typed in another unit becomes mm once the field is left.
+          onBlur={() => !fault && setText(String(given.current))}
+        />
+        <span className="text-sm">mm</span>
+      </span>
+      {fault && <FieldError id={`${id}-error`} says={fault.says} allowed={fault.allowed} />}
+    </div>
+  );
+}
