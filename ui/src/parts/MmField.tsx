@@ -25,6 +25,9 @@ export function MmField({ label, value, min, max, onChange }: MmFieldProps) {
   const [fault, setFault] = useState<FieldFault | null>(null);
   const given = useRef(value);
   const sequence = useRef(0);
+  /** Whether what was typed is being read, and whether the field was left meanwhile. */
+  const asking = useRef(false);
+  const left = useRef(false);
   const inches = useSettings().data?.measures === "us";
   useEffect(() => {
     if (value !== given.current) {
@@ -42,15 +45,18 @@ export function MmField({ label, value, min, max, onChange }: MmFieldProps) {
     if (!fits) return;
     given.current = mm;
     onChange(mm);
+    if (left.current) setText(String(mm));
   }
 
   async function read(typed: string) {
     setText(typed);
     sequence.current += 1;
     const mine = sequence.current;
+    asking.current = false;
     const number = plain(typed);
     if (number !== null) return take(number, typed);
     if (!typed.trim()) return setFault({ says: "Type a measure.", allowed: bounds });
+    asking.current = true;
     try {
       const length = await answer(api.POST("/api/lengths", { body: { typed, least_mm: 0, most_mm: null } }));
       if (mine === sequence.current) take(Math.round(length.mm * 1e4) / 1e4, typed);
@@ -62,6 +68,8 @@ export function MmField({ label, value, min, max, onChange }: MmFieldProps) {
           ? { says: "Other units are read when Lumso answers again.", allowed: `${bounds} as a number` }
           : { says: first?.says ?? (error as Error).message, allowed: first?.allowed ?? bounds },
       );
+    } finally {
+      if (mine === sequence.current) asking.current = false;
     }
   }
 
@@ -81,7 +89,13 @@ export function MmField({ label, value, min, max, onChange }: MmFieldProps) {
           aria-describedby={fault ? `${id}-error` : undefined}
           onChange={(e) => void read(e.target.value)}
           // What was typed in another unit becomes mm once the field is left.
-          onBlur={() => !fault && setText(String(given.current))}
+          onBlur={() => {
+            left.current = true;
+            if (!fault && !asking.current) setText(String(given.current));
+          }}
+          onFocus={() => {
+            left.current = false;
+          }}
         />
         <span className="text-sm">mm</span>
       </span>
