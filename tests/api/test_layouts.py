@@ -152,8 +152,8 @@ def test_the_kinds_there_are_each_begin_as_something_that_can_be_laid(loft: Test
 
 def test_gaps_of_tapes_there_are_and_sheets_are_offered_with_the_layout(loft: TestClient) -> None:
     _, job = panels(loft)
-    reply = loft.post("/api/layouts", json=asked(job, ends="with a stripe", tapes_mm=[25, 38])).json()
-    assert [o["tape_mm"] for o in reply["by_tape"]] == [38, 25]
-    taken = loft.post("/api/layouts", json=asked(job, **reply["by_tape"][0]["layout"])).json()
+    reply = loft.post("/api/layouts", json=asked(job, ends="with a stripe", tapes_mm=[38, 50, 12])).json()
+    assert [o["tape_mm"] for o in reply["by_tape"]] == [50, 38]
+    taken = loft.post("/api/layouts", json=asked(job, **reply["by_tape"][1]["layout"])).json()
     assert {round(s["gap_mm"], 6) for s in taken["faces"][0]["laid"]["down"]["stripes"]} == {38}
     assert 38 not in [o["tape_mm"] for o in taken["by_tape"]]  # it is taken

@@ -214,7 +214,11 @@ def test_gaps_as_wide_as_a_tape_there_is_are_offered_by_how_little_the_stripes_g
         assert {round(s.gap_mm, 6) for s in made.stripes} == {offer.tape_mm}
         assert abs(offer.changed) <= 0.25
         assert made.changed == pytest.approx(offer.changed)
-    assert len({o.tape_mm for o in offers}) == len(offers) == 3
+    assert [o.tape_mm for o in offers] == [38, 50]  # 25 would be another pattern
+    woven = Layout("stripes", (Stripe(40, 90), Stripe(6, 12)), ends="with half a gap")
+    assert by_tapes(woven, 1000) == ()  # no tape is near both of its gaps
+    there_and_back = replace(woven, mirrored=True, stripes=(Stripe(40, 45), Stripe(6, 3)))
+    assert [o.tape_mm for o in by_tapes(there_and_back, 1000)] == [50, 38]  # the last gap is left out
 
 
 @given(layouts, st.floats(300, 2400), st.sampled_from([1.0, 2.0, 5.0, 10.0]))

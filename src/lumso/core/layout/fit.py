@@ -297,6 +297,8 @@ def to_the_tick(layout: Layout, length_mm: float) -> tuple[Layout, float] | None
     return replace(layout, stripes=whole[: len(layout.stripes)], even=False), length_mm - wide - apart
 
 
+NEAR_TAPE = 1.5
+"""A gap that a tape would make so many times as wide or as narrow is another gap."""
 MOST_CHANGED = 0.25
 """By more than this a stripe that gives is no longer the stripe that was asked for."""
 
@@ -312,17 +314,19 @@ class ByTape(Value):
 
 
 def by_tapes(layout: Layout, length_mm: float, most: int = 3) -> tuple[ByTape, ...]:
-    """The pattern made even with gaps of one tape each, the least changed first: of each width there is that leaves
-    stripes within a quarter of what was asked."""
+    """The pattern made even with gaps of one tape each, the nearest width first: of each width there is that no gap is
+    far from, and that leaves stripes within a quarter of what was asked."""
     found = []
+    gaps = [s.gap_mm for s in layout.repeat]
     for tape in layout.tapes_mm:
+        if max(gaps) > tape * NEAR_TAPE or min(gaps) < tape / NEAR_TAPE:
+            continue
         stripes = tuple(replace(s, gap_mm=tape) for s in layout.stripes)
         made = replace(layout, stripes=stripes, gives="stripes", even=True, ends=_ends(layout))
         solved = even(made, length_mm - 2 * layout.remainder_mm) if length_mm > 2 * layout.remainder_mm else None
         if solved and abs(solved[1].factor - 1) <= MOST_CHANGED:
             found.append(ByTape(made, tape, solved[1].factor - 1))
-    asked = min(s.gap_mm for s in layout.stripes)
-    return tuple(sorted(found, key=lambda t: (abs(t.tape_mm - asked), abs(t.changed)))[:most])
+    return tuple(sorted(found, key=lambda t: (abs(t.tape_mm - gaps[0]), abs(t.changed)))[:most])
 
 
 def _ends(layout: Layout) -> Ends:
