@@ -116,16 +116,21 @@ def marks_of(low: float, high: float, length: float, layout: Layout) -> tuple[fl
 def _bands(starts: Sequence[tuple[int, float, float]], length: float, layout: Layout) -> tuple[Band, ...]:
     """Stripes inside a length. What an edge cuts narrower than is painted is left out; a gap at an edge that no tape
     fits into is painted with the stripe beside it, where stripes are cut by edges anyway."""
-    found: list[Band] = []
     least = layout.narrowest_mm if layout.ends == "cut" else LEAST_MM
     room = min(layout.tapes_mm, default=0.0) if layout.ends == "cut" else 0.0
-    for index, start, end in starts:
-        low, high = max(start, 0.0), min(end, length)
-        if high - low < least - 1e-9:
-            continue
-        low, high = 0.0 if low < room else low, length if length - high < room else high
+    inside = [
+        (index, start, end, max(start, 0.0), min(end, length))
+        for index, start, end in starts
+        if min(end, length) - max(start, 0.0) >= least - 1e-9
+    ]
+    found: list[Band] = []
+    for n, (index, start, end, low, high) in enumerate(inside):
+        if n == 0 and low < room:
+            low = 0.0
+        if n == len(inside) - 1 and length - high < room:
+            high = length
         cut = abs(low - start) > 1e-9 or abs(high - end) > 1e-9
-        found.append(Band(len(found) + 1, index, low, high, marks_of(low, high, length, layout), cut))
+        found.append(Band(n + 1, index, low, high, marks_of(low, high, length, layout), cut))
     return tuple(found)
 
 
