@@ -1,5 +1,6 @@
 """Patterns in boxes: boards of squares, diamonds, panels, stencils all around, letters. None touches one of its go."""
 
+from dataclasses import replace
 from itertools import combinations
 from math import hypot
 
@@ -150,6 +151,12 @@ def test_letters_stand_in_boxes_as_wide_as_they_are_and_fill_the_line() -> None:
     assert laid.cells[3].start_mm - laid.cells[2].end_mm == pytest.approx(2 * gap + 0.5 * 60)
     assert laid.painted_m2 == pytest.approx(sum(widths) * 60 * 0.3 / 1e6)
     assert taping.runs == ()
+    wider, _ = taped(replace(layout, gives="stripes"), rectangle(600, 300))
+    # Spaces stay 10; seven letters and a space between words share 520 less seven gaps of 10.
+    stretch = (520 - 7 * 10) / (6 * 0.68 * 60 + 0.95 * 60 + 0.5 * 60)
+    assert wider.cells[0].end_mm - wider.cells[0].start_mm == pytest.approx(0.68 * 60 * stretch)
+    assert wider.cells[1].start_mm - wider.cells[0].end_mm == pytest.approx(10)
+    assert wider.cells[-1].end_mm == pytest.approx(560)
     own, _ = taped(Layout("lettering", (Stripe(50, 10),), words="tea", row_mm=60, even=False), rectangle(600, 300))
     assert own.cells[0].start_mm == pytest.approx((600 - 3 * 0.68 * 60 - 20) / 2)
     for words, field in (("", "words"), ("a very long name for so small a sign", "row_mm")):

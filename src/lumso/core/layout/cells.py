@@ -61,9 +61,9 @@ def cells_of(layout: Layout, surface: Surface) -> Cells:
     return found
 
 
-def _cell(layout: Layout, across: Band, down: Band, go: int, name: str, outline: Sequence[Point] = ()) -> Cell:
+def _cell(number: int, across: Band, down: Band, go: int, name: str, outline: Sequence[Point] = ()) -> Cell:
     drawn = outline or box(across.start_mm, down.start_mm, across.width_mm, down.width_mm)
-    return Cell(0, go, down.number, across.number, name, across.start_mm, across.end_mm, across.marks_mm,
+    return Cell(number, go, down.number, across.number, name, across.start_mm, across.end_mm, across.marks_mm,
                 down.start_mm, down.end_mm, down.marks_mm, tuple(drawn))  # fmt: skip
 
 
@@ -101,16 +101,16 @@ def _squares(layout: Layout, surface: Surface) -> Cells:
     noun = "squares" if layout.kind == "chequers" else "diamonds"
     columns = whole(layout, wide, surface.width, f"{noun} across")
     rows = whole(layout, high, surface.height, f"{noun} down")
-    found = []
+    found: list[Cell] = []
     for row in rows.bands:
         for column in columns.bands:
             if layout.kind == "chequers":
                 if (row.number + column.number) % 2 == 0:
-                    found.append(_cell(layout, column, row, 1 + (row.number - 1) % 2, "square"))
+                    found.append(_cell(len(found) + 1, column, row, 1 + (row.number - 1) % 2, "square"))
                 continue
             x, y = (column.start_mm + column.end_mm) / 2, (row.start_mm + row.end_mm) / 2
             tips = (Point(x, row.start_mm), Point(column.end_mm, y), Point(x, row.end_mm), Point(column.start_mm, y))
-            found.append(_cell(layout, column, row, 1 + (row.number + column.number) % 2, "diamond", tips))
+            found.append(_cell(len(found) + 1, column, row, 1 + (row.number + column.number) % 2, "diamond", tips))
     return columns, rows, tuple(found)
 
 
@@ -120,11 +120,11 @@ def _panels(layout: Layout, surface: Surface) -> Cells:
     least = min(layout.tapes_mm, default=0.0)
     turns, row_turns = passes_of(columns, least), passes_of(rows, least)
     each = max(turns, default=1)
-    found = []
+    found: list[Cell] = []
     for row, later in zip(rows.bands, row_turns, strict=True):
         for column, turn in zip(columns.bands, turns, strict=True):
             name = layout.repeat[column.index].name or "panel"
-            found.append(_cell(layout, column, row, turn + (later - 1) * each, name))
+            found.append(_cell(len(found) + 1, column, row, turn + (later - 1) * each, name))
     said = both_ways(columns, rows)
     return said["x"], said["y"], tuple(found)
 
@@ -157,12 +157,13 @@ def _around(layout: Layout, surface: Surface) -> Cells:
 
     near, far = row(inset, h), row(h - inset - high, h)
     left, right = row(inset, w), row(w - inset - high, w)
-    found = [_cell(layout, b, near, 1, "top") for b in top.bands]
-    found += [_cell(layout, right, b, 1, "right") for b in side.bands]
-    found += [_cell(layout, b, far, 1, "foot") for b in reversed(top.bands)]
-    found += [_cell(layout, left, b, 1, "left") for b in reversed(side.bands)]
+    placed = [(b, near, "top") for b in top.bands]
+    placed += [(right, b, "right") for b in side.bands]
+    placed += [(b, far, "foot") for b in reversed(top.bands)]
+    placed += [(left, b, "left") for b in reversed(side.bands)]
     if layout.corners == "painted":
-        found += [_cell(layout, x, y, 1, "corner") for y in (near, far) for x in (left, right)]
+        placed += [(x, y, "corner") for y in (near, far) for x in (left, right)]
+    found = [_cell(n, x, y, 1, name) for n, (x, y, name) in enumerate(placed, 1)]
     said = both_ways(top, side)
     return said["x"], said["y"], tuple(found)
 
@@ -238,5 +239,5 @@ def _line(layout: Layout, surface: Surface, letters: Iterable[tuple[str, float]]
     )
     found = Fit(surface.width, made, (Stripe(made[0].width_mm, max(gap, 0.1)),), 1, factor - 1,
                 off_of(made, surface.width, layout), symmetrical(made, surface.width), says)  # fmt: skip
-    cells = tuple(_cell(layout, b, row, 1, name) for b, name in zip(made, names, strict=True))
+    cells = tuple(_cell(b.number, b, row, 1, name) for b, name in zip(made, names, strict=True))
     return found, None, cells

@@ -115,15 +115,17 @@ def _in_cells(layout: Layout, surface: Surface) -> LaidOut:
     covers = layout.covers if layout.kind in ("repeats", "lettering") else 1.0
     kept: list[Cell] = []
     regions: list[Region] = []
+    whole_inside = surface.upright  # no edge of a rectangle cuts a box of its own rows and columns
     for cell in cells:
-        outline = cut_to(surface.outline, cell.outline)
-        holes = _holes(surface, outline)
-        area = (polygon_area(outline) - sum(polygon_area(h) for h in holes)) * covers
+        outline = cell.outline if whole_inside else cut_to(surface.outline, cell.outline)
+        holes = _holes(surface, outline) if surface.holes else ()
+        lies = polygon_area(outline)
+        area = (lies - sum(polygon_area(h) for h in holes)) * covers
         if area < 1.0:
             continue  # less than a mm² is left of it at the edge
-        cut = polygon_area(outline) < polygon_area(cell.outline) - 1e-6
         number = len(kept) + 1
-        kept.append(replace(cell, number=number, cut=cut))
+        cut = not whole_inside and lies < polygon_area(cell.outline) - 1e-6
+        kept.append(cell if cell.number == number and not cut else replace(cell, number=number, cut=cut))
         regions.append(Region(number, outline, holes, area / 1e6))
     painted = sum(r.area_m2 for r in regions)
     return LaidOut(tuple(regions), painted * 1e6 / surface.area, painted, surface.area / 1e6, down, across, (),

@@ -142,7 +142,8 @@ def taping_of(layout: Layout, face: Surface, laid: LaidOut) -> Taping:
                 elements += [replace(e, painted_in=e.painted_in + later, number=e.number + many) for e in listed]
     if layout.kind == "repeats" and not laid.cells:  # a stencil is held, not taped; its row stands in the datum
         runs, elements = [], [replace(e, length_mm=layout.row_mm, painted_in=1) for e in elements]
-    elements = [replace(e, area_m2=r.area_m2) for e, r in zip(elements, laid.regions, strict=True)]
+    if not laid.cells:
+        elements = [replace(e, area_m2=r.area_m2) for e, r in zip(elements, laid.regions, strict=True)]
     by: dict[float, float] = {}
     for run in runs:
         by[run.tape_mm] = by.get(run.tape_mm, 0.0) + run.length_mm * run.count / 1000
@@ -160,8 +161,8 @@ def _boxes(layout: Layout, surface: Surface, laid: LaidOut) -> tuple[list[Run], 
     lozenges along their rows, with short pieces across between them. Motifs and letters are not taped."""
     elements = [
         Listed(c.number, "box", c.name, c.start_mm, c.end_mm, c.marks_mm, c.end_mm - c.start_mm, c.foot_mm - c.top_mm,
-               c.go, c.cut, 0.0, c.down_marks_mm)
-        for c in laid.cells
+               c.go, c.cut, r.area_m2, c.down_marks_mm)
+        for c, r in zip(laid.cells, laid.regions, strict=True)
     ]  # fmt: skip
     if layout.kind == "panels":
         return _crossed(layout, surface, laid), elements
