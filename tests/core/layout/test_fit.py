@@ -185,6 +185,8 @@ def test_only_the_outermost_stripe_is_painted_out_to_the_edge() -> None:
 def test_a_pattern_is_centred_on_a_handle_where_one_is_said() -> None:
     made = fit(Layout("stripes", (Stripe(50, 50),), ends="cut", centre_mm=320), 1000)
     assert [b for b in made.bands if b.start_mm == 295 and b.end_mm == 345]
+    inside = fit(Layout("stripes", (Stripe(50, 50),), ends="cut", centre_mm=320, remainder_mm=30), 1000)
+    assert [b for b in inside.bands if b.start_mm == 295 and b.end_mm == 345]
     assert not made.symmetrical
 
 

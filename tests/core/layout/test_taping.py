@@ -46,6 +46,12 @@ def test_pins_no_tape_fits_between_are_painted_in_turn_and_taped_past_each_other
 def test_stripes_that_cross_wait_for_each_other() -> None:
     made = taped(Layout("checks", (Stripe(50, 50),)))
     assert {e.runs: e.painted_in for e in made.elements} == {"down": 1, "across": 2}
+    assert [e.number for e in made.elements] == list(range(1, len(made.elements) + 1))
+    by_number = {e.number: e for e in made.elements}
+    for run in made.runs:  # each tape lies at an edge of the element it names
+        mine = by_number[run.stripe]
+        assert run.painted_in == mine.painted_in
+        assert run.at_mm in (mine.start_mm, mine.end_mm)
     assert made.passes == 2
 
 

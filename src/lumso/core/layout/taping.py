@@ -212,15 +212,12 @@ def _crossed(layout: Layout, surface: Surface, laid: LaidOut) -> list[Run]:
     assert laid.across
     columns, _ = _lines(layout, surface, laid.down, "x")
     rows, _ = _lines(layout.other_way, surface, laid.across, "y")
-    each = max((r.painted_in for r in columns), default=1)
     runs = []
     for go in sorted({c.go for c in laid.cells}):
         first = {c.row: c for c in reversed(laid.cells) if c.go == go}
         sides = {c.column: c for c in reversed(laid.cells) if c.go == go}
-        mine = [r for r in columns if r.painted_in == (go - 1) % each + 1]
-        runs += [replace(r, stripe=sides[r.stripe].number, painted_in=go) for r in mine if r.stripe in sides]
-        mine = [r for r in rows if r.painted_in == (go - 1) // each + 1]
-        runs += [replace(r, stripe=first[r.stripe].number, painted_in=go) for r in mine if r.stripe in first]
+        runs += [replace(r, stripe=sides[r.stripe].number, painted_in=go) for r in columns if r.stripe in sides]
+        runs += [replace(r, stripe=first[r.stripe].number, painted_in=go) for r in rows if r.stripe in first]
     return runs
 
 
