@@ -110,5 +110,7 @@ def test_paint_on_the_shelf_that_says_no_colour_is_named_and_not_counted(catalog
     found = line(made([need("ochre", 400)], Purse(stocked=(PAINT,)), catalogue, unsaid), "ochre")
     assert (found.buys, found.promised) == (400, 0)
     assert "350 ml stand on the shelf, of a colour that is not said: look first." in found.notes
+    other = line(made([need("ochre", 400)], Purse(stocked=(PAINT,)), catalogue, lot("tin", "soot", 350)), "ochre")
+    assert not any("not said" in note for note in other.notes)  # it says another one
     medium = made([need("", 300, "glaze-medium")], Purse(), catalogue, lot("tin", "", 100, "glaze-medium"))
     assert not any("not said" in note for x in medium.lines for note in x.notes)

@@ -1,5 +1,7 @@
 """A layout on a picture: at its true size, its edges where the tape is, its share what it paints."""
 
+from dataclasses import replace
+
 import numpy as np
 import pytest
 
@@ -8,6 +10,7 @@ from lumso.core.layout.mask import lay_out
 from lumso.core.layout.pattern import Layout, Stripe
 from lumso.core.look.laid_out import painted
 from lumso.core.look.noise import Sheet
+from tests.core.look.making import laid, look
 
 SHEET = Sheet(400, 400.0, 1)
 FIFTY = (Stripe(50, 50),)
@@ -58,3 +61,23 @@ def test_a_border_runs_along_the_edges_of_the_piece_and_motifs_in_their_row() ->
     assert row[70, 50] == 1  # the middle of the first motif
     assert row[40:100, :100].sum() == pytest.approx(0.5 * 60 * 60, rel=0.03)
     assert np.array_equal(row[:, :100], row[:, 100:200])
+
+
+def test_a_stripe_at_the_edge_begins_there_and_half_a_gap_before_it_does_not() -> None:
+    edge = painted(Layout("stripes", FIFTY), SHEET)
+    half = painted(Layout("stripes", FIFTY, ends="with half a gap"), SHEET)
+    assert (edge[0, 10], edge[0, 60]) == (1, 0)
+    assert (half[0, 10], half[0, 30]) == (0, 1)
+
+
+def test_inside_its_stripes_a_layer_lies_all_over() -> None:
+    """However little of the zone it touches: its stripes have no bare patches."""
+    over = replace(laid("paint-plain", "#8c2f2f"), layout=Layout("stripes", FIFTY), touched=0.3)
+    bare = replace(over, layout=None)
+    stripes, patches = (look(x).films[-1] for x in (over, bare))
+    assert (stripes.touched, patches.touched) == (1.0, 0.3)
+    surface = look(over).surface(160)
+    row = surface.coats[-1].where
+    step = surface.sheet.mm_per_px
+    assert np.all(row[:, int(5 / step) : int(45 / step)] == 1)  # type: ignore[index]
+    assert np.all(row[:, int(55 / step) : int(95 / step)] == 0)  # type: ignore[index]

@@ -192,7 +192,7 @@ def on_pattern(regions: Sequence[Surface], area_m2: float, tool_mm: float, per_m
         if not own:
             return ()
         last = found[-1] if found else None
-        if last and len(own) == 1 and last.over_mm == 0 and last.area_m2 + own[0].area_m2 <= area_m2 * (1 + 1e-9):
+        if last and len(own) == 1 and last.area_m2 + own[0].area_m2 <= area_m2 * (1 + 1e-9):
             ends = own[0].start_mm + own[0].width_mm
             found[-1] = replace(
                 last, width_mm=ends - last.start_mm, area_m2=last.area_m2 + own[0].area_m2,
