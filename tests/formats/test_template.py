@@ -21,6 +21,8 @@ from lumso.core.layout.template import (
     Template,
     corners,
     corrected,
+    sheets_of,
+    stick_marks,
     story_stick,
     template_of,
     tiles,
@@ -154,3 +156,25 @@ def test_a_story_stick_has_every_mark_where_it_is_measured() -> None:
     assert stick.paths[0].points[1] == Point(1000, 0)
     pages = PdfReader(io.BytesIO(tiled(stick, "a4"))).pages
     assert len(pages) == 1 + 6  # 196 mm a sheet, 10 of them shared
+
+
+def test_the_sticks_of_a_board_have_each_column_and_each_row_once() -> None:
+    board = rectangle(480, 240)
+    layout = Layout("chequers", (Stripe(60, 60),))
+    taping = taping_of(layout, board, lay_out(layout, board))
+    across, down = stick_marks(taping, "across"), stick_marks(taping, "down")
+    assert sorted(across.values()) == [(60.0 * k, 60.0 * (k + 1)) for k in range(8)]
+    assert sorted(down.values()) == [(60.0 * k, 60.0 * (k + 1)) for k in range(4)]
+    checks = Layout("checks", (Stripe(60, 60),), ends="with half a gap")
+    both = taping_of(checks, board, lay_out(checks, board))
+    assert len(stick_marks(both, "across")) == 4
+    assert list(stick_marks(both, "down").values()) == [(30, 90), (150, 210)]
+
+
+def test_as_many_sheets_are_counted_as_are_printed() -> None:
+    board = rectangle(900, 500)
+    template = template_of("board", board, lay_out(Layout("stripes", (Stripe(50, 50),)), board))
+    for paper in ("a4", "letter"):
+        rows, columns = sheets_of(template, paper)  # type: ignore[arg-type]
+        pages = PdfReader(io.BytesIO(tiled(template, paper))).pages  # type: ignore[arg-type]
+        assert len(pages) == 1 + rows * columns
