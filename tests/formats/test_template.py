@@ -175,6 +175,6 @@ def test_as_many_sheets_are_counted_as_are_printed() -> None:
     board = rectangle(900, 500)
     template = template_of("board", board, lay_out(Layout("stripes", (Stripe(50, 50),)), board))
     for paper in ("a4", "letter"):
-        rows, columns = sheets_of(template, paper)  # type: ignore[arg-type]
-        pages = PdfReader(io.BytesIO(tiled(template, paper))).pages  # type: ignore[arg-type]
+        rows, columns = sheets_of(template, paper)
+        pages = PdfReader(io.BytesIO(tiled(template, paper))).pages
         assert len(pages) == 1 + rows * columns
