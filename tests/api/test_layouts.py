@@ -157,3 +157,15 @@ def test_gaps_of_tapes_there_are_and_sheets_are_offered_with_the_layout(loft: Te
     taken = loft.post("/api/layouts", json=asked(job, **reply["by_tape"][1]["layout"])).json()
     assert {round(s["gap_mm"], 6) for s in taken["faces"][0]["laid"]["down"]["stripes"]} == {38}
     assert 38 not in [o["tape_mm"] for o in taken["by_tape"]]  # it is taken
+
+
+def test_the_list_says_in_what_colour_it_is_and_what_its_edges_are_sealed_with(loft: TestClient) -> None:
+    id_, job = panels(loft)
+    zone = job["zones"][1]
+    (pattern,) = loft.get(f"/api/jobs/{id_}").json()["plan"]["patterns"]
+    assert pattern["colour"] == "curtain red"
+    assert pattern["sealed_with"] == ""  # on a glaze nothing is sealed with it
+    zone["layers"].pop(1)  # without the glaze it lies on paint
+    body = {"sequence": 1, "job": job}
+    (on_paint,) = loft.post("/api/plan", json=body).json()["plan"]["patterns"]
+    assert on_paint["sealed_with"] == "Paint"

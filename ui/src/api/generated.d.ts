@@ -9894,17 +9894,22 @@ export interface components {
         /**
          * Patterned
          * @description A layer with a layout on faces of the drawing that are alike: what it paints, from their corner, and where on the
-         *     drawing their corners are. `hex` is the colour it is drawn in.
+         *     drawing their corners are. `hex` is the colour it is drawn in, `colour` its name, `sealed_with` the mix beneath that
+         *     the edges of its tape are sealed with; "" where they are not.
          */
         Patterned: {
             /** At */
             at: components["schemas"]["Point"][];
+            /** Colour */
+            colour: string;
             /** Hex */
             hex: string;
             /** Layer */
             layer: string;
             /** Regions */
             regions: components["schemas"]["Region"][];
+            /** Sealed With */
+            sealed_with: string;
             /** Zone */
             zone: string;
         };

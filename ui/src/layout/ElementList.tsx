@@ -10,8 +10,14 @@ const EDGES: Record<FaceLayout["taping"]["runs"][number]["edge"], string> = {
   ends: "across",
 };
 
+interface ElementListProps {
+  face: FaceLayout;
+  colour: string;
+  sealedWith: string;
+}
+
 /** Every element with its place from the datum, its width, its tape and its pass: the drawing in words. */
-export function ElementList({ face }: { face: FaceLayout }) {
+export function ElementList({ face, colour, sealedWith }: ElementListProps) {
   const { taping } = face;
   const tapes = (number: number, runs: string, pass: number) =>
     taping.runs
@@ -27,6 +33,12 @@ export function ElementList({ face }: { face: FaceLayout }) {
       <summary className="inline-flex min-h-11 items-center font-semibold underline">
         All {taping.elements.length} with their marks
       </summary>
+      {(colour || sealedWith) && (
+        <p className="narrow text-sm">
+          {colour && `All in ${colour}. `}
+          {sealedWith && `Every taped edge is sealed with ${sealedWith.toLowerCase()} first.`}
+        </p>
+      )}
       <div className="overflow-x-auto">
         <table className="w-full text-left">
           <caption className="sr-only">Elements of {face.name}</caption>

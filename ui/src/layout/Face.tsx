@@ -17,6 +17,9 @@ const PAPERS = [
 interface FaceProps {
   face: FaceLayout;
   papers: LayoutReply["papers"][number] | undefined;
+  /** What it is painted in, and what its taped edges are sealed with; "" where nothing is known. */
+  colour: string;
+  sealedWith: string;
   n: number;
   open: OpenJob;
   zone: string;
@@ -24,7 +27,7 @@ interface FaceProps {
 }
 
 /** One face: drawn, listed, and to print at its true size. */
-export function Face({ face, papers, n, open, zone, layer }: FaceProps) {
+export function Face({ face, papers, colour, sealedWith, n, open, zone, layer }: FaceProps) {
   const [across, setAcross] = useState(100);
   const [down, setDown] = useState(101.6);
   const [paper, setPaper] = useState<Paper>("a4");
@@ -65,7 +68,7 @@ export function Face({ face, papers, n, open, zone, layer }: FaceProps) {
           <li key={step}>{step}</li>
         ))}
       </ol>
-      <ElementList face={face} />
+      <ElementList face={face} colour={colour} sealedWith={sealedWith} />
       <details className="mt-2">
         <summary className="inline-flex min-h-11 items-center font-semibold underline">
           At its true size, to print or cut

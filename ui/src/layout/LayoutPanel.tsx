@@ -53,6 +53,7 @@ export function LayoutPanel({ open, catalogue, zone: index, layer: at }: LayoutP
     keep(begun ? { ...begun, ...tools, ...lies } : null);
   };
   const reply = layout ? found.data : undefined;
+  const drawn = open.plan.patterns.find((p) => p.zone === zone.id && p.layer === layer.id);
   return (
     <div className="flex flex-col gap-4">
       <Choice
@@ -97,6 +98,8 @@ export function LayoutPanel({ open, catalogue, zone: index, layer: at }: LayoutP
               key={face.surface + face.name}
               face={face}
               papers={reply.papers[n]}
+              colour={drawn?.colour ?? ""}
+              sealedWith={drawn?.sealed_with ?? ""}
               n={n}
               open={open}
               zone={zone.id}

@@ -16,7 +16,7 @@ from ..job.job import Job, Layer
 from ..layers.conditions import Room
 from ..layers.drying import takes_min
 from ..layers.laid import Laid
-from ..layers.stack import Beneath
+from ..layers.stack import Beneath, Stack
 from ..layout.mask import Region
 from ..look.look import Look
 from ..measure.drawing import Drawing, Point
@@ -28,7 +28,7 @@ from ..value import Value
 from ..work.batch import Batch
 from ..work.operations import Operation
 from ..work.work import JobWork, Work, work
-from ..work.zone import ZoneWork
+from ..work.zone import ZoneWork, sealed_with
 from ..workshop.workshop import Workshop
 from .section import Section, cut
 
@@ -100,11 +100,14 @@ class NextAction(Value):
 @dataclass(frozen=True)
 class Patterned(Value):
     """A layer with a layout on faces of the drawing that are alike: what it paints, from their corner, and where on the
-    drawing their corners are. `hex` is the colour it is drawn in."""
+    drawing their corners are. `hex` is the colour it is drawn in, `colour` its name, `sealed_with` the mix beneath that
+    the edges of its tape are sealed with; "" where they are not."""
 
     zone: str
     layer: str
     hex: str
+    colour: str
+    sealed_with: str
     regions: tuple[Region, ...]
     at: tuple[Point, ...]
 
@@ -338,12 +341,25 @@ def _zone_plan(job: JobWork, i: int, zone: ZoneWork, served: Served, room: Room,
 def _patterns(job: JobWork) -> tuple[Patterned, ...]:
     """Where the layers of a job with a layout go, from the ground up."""
     return tuple(
-        Patterned(zone.zone.id, one.layer.id, one.hex, face.laid.regions, face.at)
+        Patterned(zone.zone.id, one.layer.id, one.hex, _named(one.layer), _sealed(zone.stack, index, one),
+                  face.laid.regions, face.at)
         for zone in job.zones
-        for one in zone.laid
-        if one is not None
+        if zone.stack is not None
+        for index, one in zone.stack.each()
         for face in job.laying.faces.get((zone.zone.id, one.layer.id), ())
-    )
+    )  # fmt: skip
+
+
+def _named(layer: Layer) -> str:
+    """What the painter calls a layer's colours."""
+    mixed = (" + ".join(t.name for t in tints if t.name) for tints in layer.tints.values())
+    return ", ".join(dict.fromkeys(x for x in (*(c.name for c in layer.colours.values()), *mixed) if x))
+
+
+def _sealed(stack: Stack, index: int, one: Laid) -> str:
+    """What the edges of a layer's tape are sealed with, by its name."""
+    under = sealed_with(stack, index) if one.tapes else None
+    return under.name if under else ""
 
 
 def plan_of(made: Work, workshop: Workshop, room: Room, memo: Memo) -> Plan:

@@ -169,6 +169,12 @@ def _buff(order: Order, stack: Stack, index: int, number: int, coat: int, in_go:
     order.do(made)
 
 
+def sealed_with(stack: Stack, index: int) -> Laid | None:
+    """What the edges of a layer's tape are sealed with: the nearest paint beneath it, or what closes; None where there
+    is none."""
+    return next((m for m in stack.beneath(index).meets if m.film.kind in SEALS and m.film.carrier == "water"), None)
+
+
 def _mask(order: Order, stack: Stack, index: int, number: int, coat: int, go: int) -> None:
     """Taping for a coat, or one go of it, and sealing the tape's edges with the colour beneath."""
     one, bench, waits = stack.laid[index], order.bench, order.waits
@@ -185,7 +191,7 @@ def _mask(order: Order, stack: Stack, index: int, number: int, coat: int, go: in
     )  # fmt: skip
     order.do(made)
     order.waits = {k: v for k, v in waits.items() if k < order.here}
-    under = next((m for m in stack.beneath(index).meets if m.film.kind in SEALS and m.film.carrier == "water"), None)
+    under = sealed_with(stack, index)
     metres = made.tape_m
     if under is None or not metres:
         return
