@@ -9,6 +9,7 @@ from hypothesis import assume, given
 from hypothesis import strategies as st
 
 from lumso.core.errors import InvalidValue
+from lumso.core.layout import cells
 from lumso.core.layout.cells import letter_widths
 from lumso.core.layout.flat import Surface, cut_to, oval, polygon_area, rectangle
 from lumso.core.layout.mask import LaidOut, lay_out
@@ -209,3 +210,16 @@ def _painted(layout: Layout, x: float, y: float) -> bool:
         return 70 <= edge < 130
     over, down = int(x // 48) % 2 == 0, int(y // 48) % 2 == 0
     return over if layout.kind == "stripes" else over or down if layout.kind == "checks" else over == down
+
+
+@pytest.mark.parametrize("kind", ["chequers", "diamonds", "panels"])
+def test_more_boxes_than_anybody_tapes_are_refused_before_they_are_made(
+    kind: str, monkeypatch: pytest.MonkeyPatch
+) -> None:
+    def none_made(*_: object) -> None:
+        raise AssertionError("a box was made")
+
+    monkeypatch.setattr(cells, "_cell", none_made)
+    with pytest.raises(InvalidValue) as error:
+        lay_out(Layout(kind, (Stripe(2.5, 2.5),)), rectangle(900, 900))  # type: ignore[arg-type]
+    assert "boxes" in error.value.says

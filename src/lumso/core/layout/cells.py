@@ -55,10 +55,15 @@ def cells_of(layout: Layout, surface: Surface) -> Cells:
             found = _around(layout, surface)
         case _:
             found = _squares(layout, surface)
-    if len(found[2]) > MOST_CELLS:
-        raise InvalidValue(f"That would be {len(found[2]):,} boxes.", value=layout.repeat_mm, field="stripes",
-                           allowed=f"at most {MOST_CELLS:,}: wider ones")  # fmt: skip
+    _refuse_crowd(len(found[2]), layout)
     return found
+
+
+def _refuse_crowd(boxes: int, layout: Layout) -> None:
+    """Raises InvalidValue for more boxes than anybody tapes: before they are made, where that can be known."""
+    if boxes > MOST_CELLS:
+        raise InvalidValue(f"That would be {boxes:,} boxes.", value=layout.repeat_mm, field="stripes",
+                           allowed=f"at most {MOST_CELLS:,}: wider ones")  # fmt: skip
 
 
 def _cell(number: int, across: Band, down: Band, go: int, name: str, outline: Sequence[Point] = ()) -> Cell:
@@ -101,6 +106,7 @@ def _squares(layout: Layout, surface: Surface) -> Cells:
     noun = "squares" if layout.kind == "chequers" else "diamonds"
     columns = whole(layout, wide, surface.width, f"{noun} across")
     rows = whole(layout, high, surface.height, f"{noun} down")
+    _refuse_crowd(columns.repeats * rows.repeats // (2 if layout.kind == "chequers" else 1), layout)
     found: list[Cell] = []
     for row in rows.bands:
         for column in columns.bands:
@@ -117,6 +123,7 @@ def _squares(layout: Layout, surface: Surface) -> Cells:
 def _panels(layout: Layout, surface: Surface) -> Cells:
     """What of stripes both ways is crossed. Where no tape fits between two, they are painted in turn."""
     columns, rows = fit(layout, surface.width), fit(layout.other_way, surface.height)
+    _refuse_crowd(len(columns.bands) * len(rows.bands), layout)
     least = min(layout.tapes_mm, default=0.0)
     turns, row_turns = passes_of(columns, least), passes_of(rows, least)
     each = max(turns, default=1)
