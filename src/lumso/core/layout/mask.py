@@ -132,6 +132,12 @@ def _in_cells(layout: Layout, surface: Surface) -> LaidOut:
                    tuple(kept))  # fmt: skip
 
 
+def _near(outline: Sequence[Point], x: float, y: float, reach: float) -> bool:
+    """Whether the box round an outline comes as near to a point, both ways."""
+    xs, ys = [p.x for p in outline], [p.y for p in outline]
+    return min(xs) < x + reach and max(xs) > x - reach and min(ys) < y + reach and max(ys) > y - reach
+
+
 def _sparing(layout: Layout, laid: LaidOut, surface: Surface) -> LaidOut:
     """The pattern less what stays free of it."""
     covers = layout.covers if layout.kind in ("repeats", "lettering") else 1.0
@@ -142,7 +148,10 @@ def _sparing(layout: Layout, laid: LaidOut, surface: Surface) -> LaidOut:
             Point(one.x_mm + p.x - one.across_mm / 2, one.y_mm + p.y - one.across_mm / 2)
             for p in oval_outline(one.across_mm, one.across_mm, 48)
         )
+        reach = one.across_mm / 2
         for n, region in enumerate(regions):
+            if not _near(region.outline, one.x_mm, one.y_mm, reach):
+                continue
             hole = cut_to(region.outline, ring)
             if len(hole) < 3:
                 continue
