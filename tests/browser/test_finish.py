@@ -4,7 +4,7 @@ import re
 from pathlib import Path
 
 import pytest
-from playwright.sync_api import Page, Route, expect
+from playwright.sync_api import FloatRect, Locator, Page, Route, expect
 
 from tests.browser.conftest import Running, choose, chosen, serious, side
 from tests.browser.test_piece import open_job
@@ -66,6 +66,18 @@ def test_a_wrong_neighbour_is_found_mended_with_one_press_or_meant(page: Page, l
     expect(wax).to_be_visible()
 
 
+def standing(page: Page, what: Locator) -> FloatRect:
+    """Where something is, once it has stayed there for a while."""
+    was = None
+    for _ in range(40):
+        now = what.bounding_box()
+        if now and now == was:
+            return now
+        was = now
+        page.wait_for_timeout(400)
+    raise AssertionError("it never stands still")
+
+
 def test_layers_are_moved_by_keyboard_and_by_dragging_duplicated_and_removed(page: Page, loft: Running) -> None:
     open_job(page, loft, "Hat stand")
     before = layers(page)
@@ -73,10 +85,10 @@ def test_layers_are_moved_by_keyboard_and_by_dragging_duplicated_and_removed(pag
     page.get_by_role("button", name=re.compile("^3. Clear coat")).focus()
     page.keyboard.press("Alt+ArrowDown")
     expect(page.get_by_role("button", name=re.compile("^2. Clear coat"))).to_be_visible()
-    handle = page.get_by_title("Drag to another place in the stack").nth(1)
-    box, top = handle.bounding_box(), page.get_by_title("Drag to another place in the stack").nth(0).bounding_box()
-    assert box
-    assert top
+    # What the move makes go wrong is said above the stack, and pushes it down: it is dragged once that stands.
+    expect(page.get_by_text("Saved", exact=True)).to_be_visible()
+    handles = page.get_by_title("Drag to another place in the stack")
+    box, top = standing(page, handles.nth(1)), standing(page, handles.nth(0))
     page.mouse.move(box["x"] + 8, box["y"] + 20)
     page.mouse.down()
     page.mouse.move(top["x"] + 8, top["y"] + 6, steps=4)
