@@ -5,7 +5,7 @@ from xml.sax.saxutils import escape
 
 from lumso.core.layout.mask import Region
 from lumso.core.measure.drawing import Drawing
-from lumso.core.plan.plan import Patterned
+from lumso.core.plan.patterns import Patterned
 
 
 def _outline(region: Region) -> str:

@@ -26,6 +26,7 @@ export function MoreFields({ layout, face, onChange }: MoreFieldsProps) {
   const taped = layout.kind !== "repeats" && layout.kind !== "lettering";
   const cut = layout.ends === "cut" && (stripes || layout.kind === "checks");
   const widths = [...new Set([...TAPES, ...layout.tapes_mm])].sort((a, b) => a - b);
+  const long = (layout.runs === "across" ? face?.height_mm : face?.width_mm) ?? 1000;
   const diagonal = face ? Math.round(Math.hypot(face.width_mm, face.height_mm) * 10) / 10 : 1000;
   return (
     <details>
@@ -108,7 +109,7 @@ export function MoreFields({ layout, face, onChange }: MoreFieldsProps) {
                 <button
                   type="button"
                   className="press self-end"
-                  onClick={() => onChange({ centre_mm: Math.round((face?.width_mm ?? 1000) / 2) })}
+                  onClick={() => onChange({ centre_mm: Math.round(long / 2) })}
                 >
                   Centre it on a handle
                 </button>

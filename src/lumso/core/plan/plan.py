@@ -16,10 +16,9 @@ from ..job.job import Job, Layer
 from ..layers.conditions import Room
 from ..layers.drying import takes_min
 from ..layers.laid import Laid
-from ..layers.stack import Beneath, Stack
-from ..layout.mask import Region
+from ..layers.stack import Beneath
 from ..look.look import Look
-from ..measure.drawing import Drawing, Point
+from ..measure.drawing import Drawing
 from ..memory import Memo
 from ..mixing.limits import DialLimit, dial_limits
 from ..mixing.mix import Mix
@@ -28,8 +27,9 @@ from ..value import Value
 from ..work.batch import Batch
 from ..work.operations import Operation
 from ..work.work import JobWork, Work, work
-from ..work.zone import ZoneWork, sealed_with
+from ..work.zone import ZoneWork
 from ..workshop.workshop import Workshop
+from .patterns import Patterned, patterns_of
 from .section import Section, cut
 
 
@@ -95,21 +95,6 @@ class NextAction(Value):
     detail: str
     at: str
     side: Literal["finish", "mix", "steps"] = "finish"
-
-
-@dataclass(frozen=True)
-class Patterned(Value):
-    """A layer with a layout on faces of the drawing that are alike: what it paints, from their corner, and where on the
-    drawing their corners are. `hex` is the colour it is drawn in, `colour` its name, `sealed_with` the mix beneath that
-    the edges of its tape are sealed with; "" where they are not."""
-
-    zone: str
-    layer: str
-    hex: str
-    colour: str
-    sealed_with: str
-    regions: tuple[Region, ...]
-    at: tuple[Point, ...]
 
 
 @dataclass(frozen=True)
@@ -338,30 +323,6 @@ def _zone_plan(job: JobWork, i: int, zone: ZoneWork, served: Served, room: Room,
     return ZonePlan(zone.zone.id, zone.zone.name, zone.area, done, findings, section, seen)
 
 
-def _patterns(job: JobWork) -> tuple[Patterned, ...]:
-    """Where the layers of a job with a layout go, from the ground up."""
-    return tuple(
-        Patterned(zone.zone.id, one.layer.id, one.hex, _named(one.layer), _sealed(zone.stack, index, one),
-                  face.laid.regions, face.at)
-        for zone in job.zones
-        if zone.stack is not None
-        for index, one in zone.stack.each()
-        for face in job.laying.faces.get((zone.zone.id, one.layer.id), ())
-    )  # fmt: skip
-
-
-def _named(layer: Layer) -> str:
-    """What the painter calls a layer's colours."""
-    mixed = (" + ".join(t.name for t in tints if t.name) for tints in layer.tints.values())
-    return ", ".join(dict.fromkeys(x for x in (*(c.name for c in layer.colours.values()), *mixed) if x))
-
-
-def _sealed(stack: Stack, index: int, one: Laid) -> str:
-    """What the edges of a layer's tape are sealed with, by its name."""
-    under = sealed_with(stack, index) if one.tapes else None
-    return under.name if under else ""
-
-
 def plan_of(made: Work, workshop: Workshop, room: Room, memo: Memo) -> Plan:
     """The plan of the first of the jobs that were worked."""
     job = made.jobs[0]
@@ -381,7 +342,7 @@ def plan_of(made: Work, workshop: Workshop, room: Room, memo: Memo) -> Plan:
         job.piece.drawing,
         partition(job.job, job.piece.surfaces),
         job.piece.bands,
-        _patterns(job),
+        patterns_of(job),
         job.piece.rough,
         job.piece.presumed,
         can_hurt(zones),
