@@ -110,6 +110,8 @@ def test_a_stack_is_copied_to_the_other_zones(page: Page, loft: Running) -> None
     page.keyboard.press("Enter")
     page.get_by_role("complementary", name="The piece").get_by_role("button", name="Doors").click()
     expect(page.get_by_role("region", name="The stack").get_by_role("heading", name="Doors")).to_be_visible()
+    # The copy is the server's answer: the rows are the doors' own until it is there.
+    expect(page.get_by_role("button", name=re.compile("^3. Glaze, brushed out or sponged"))).to_be_visible()
     assert layers(page)[2] == "Glaze, brushed out or sponged"
 
 
