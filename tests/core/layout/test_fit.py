@@ -254,6 +254,9 @@ def test_a_rule_too_coarse_for_its_stripes_is_named_and_a_finer_one_is_not() -> 
     pins = Layout("stripes", (Stripe(4, 30),), ends="cut", anchor="from an edge")
     with pytest.raises(InvalidValue) as error:
         fit(replace(pins, tick_mm=10), 1000)
-    assert error.value.field == "tick_mm"
+    assert (error.value.field, error.value.allowed) == ("tick_mm", "a rule with a tick of 2 mm")
+    assert fit(replace(pins, tick_mm=2), 1000).bands
+    with pytest.raises(InvalidValue):
+        fit(replace(pins, tick_mm=10, remainder_mm=33), 1000)  # also where it is moved along
     assert fit(replace(pins, tick_mm=1), 1000).bands
     assert fit(replace(pins, tick_mm=1.5875), 1000).off_mm <= 1.5875 / 2 + 1e-9  # a sixteenth of an inch

@@ -156,6 +156,9 @@ def test_edges_of_tape_are_sealed_with_the_paint_beneath_and_left_to_dry(rack: J
     # A wash beneath would only wet the edge: nothing is sealed with it.
     washed = worked(replace(rack, zones=(replace(zone, layers=(wash, over)),)), catalogue)
     assert "seal edges" not in {o.kind for o in washed.operations}
+    (dry,) = [o for o in washed.operations if o.kind == "mask"]
+    assert any("offload the brush" in line for line in dry.how)
+    assert not any("seal" in line.lower() for line in mask.how)  # said once, where it is done
 
 
 def test_what_somebody_says_they_wait_is_kept_and_too_soon_for_tape_is_found(rack: Job, catalogue: Catalogue) -> None:

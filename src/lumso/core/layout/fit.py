@@ -134,21 +134,33 @@ def _bands(starts: Sequence[tuple[int, float, float]], length: float, layout: La
     return tuple(found)
 
 
-def refuse_coarse(bands: Sequence[Band], layout: Layout) -> None:
-    """Raises InvalidValue where a rule's tick is too coarse for a pattern: rounded to it, something that is painted, or
-    a gap between, would be under what can be painted and taped."""
-    wide = [b.marks_mm[1] - b.marks_mm[0] - layout.pen_mm for b in bands if not b.cut]
-    apart = [b.marks_mm[0] - a.marks_mm[1] + layout.pen_mm for a, b in pairwise(bands) if b.start_mm > a.end_mm + 1e-6]
-    if min((*wide, *apart), default=LEAST_MM) < LEAST_MM - layout.pen_mm - 1e-6:
-        finest = min((b.width_mm for b in bands), default=LEAST_MM)
-        raise InvalidValue(
-            f"To a tick of {layout.tick_mm:g} mm something would be marked under {LEAST_MM:g} mm wide.",
-            value=layout.tick_mm, field="tick_mm", allowed=f"a finer rule, for {finest:.1f} mm and the gaps between",
-        )  # fmt: skip
+TICKS_MM = (5.0, 2.0, 1.0, 0.5, 0.1)
+"""Ticks that rules have, the coarsest first."""
+
+
+def _too_coarse(bands: Sequence[Band], length: float, layout: Layout) -> bool:
+    """Whether, rounded to the rule's tick, something painted, or a gap between, is under what can be painted and
+    taped."""
+    marks = [marks_of(b.start_mm, b.end_mm, length, layout) for b in bands]
+    wide = [high - low for (low, high), b in zip(marks, bands, strict=True) if not b.cut]
+    apart = [then - end + 2 * layout.pen_mm for (_, end), (then, _) in pairwise(marks)]
+    return min((*wide, *apart), default=LEAST_MM) < LEAST_MM - 1e-6
+
+
+def _refuse_coarse(bands: Sequence[Band], length: float, layout: Layout) -> None:
+    """Raises InvalidValue where a rule's tick is too coarse for a pattern."""
+    if not _too_coarse(bands, length, layout):
+        return
+    finer = next((t for t in TICKS_MM if not _too_coarse(bands, length, replace(layout, tick_mm=t))), TICKS_MM[-1])
+    raise InvalidValue(
+        f"To a tick of {layout.tick_mm:g} mm something would be marked under {LEAST_MM:g} mm wide.",
+        value=layout.tick_mm, field="tick_mm", allowed=f"a rule with a tick of {finer:g} mm",
+    )  # fmt: skip
 
 
 def shifted(made: Fit, by_mm: float, length_mm: float, layout: Layout) -> Fit:
-    """A pattern moved along, what then lies outside a length cut off: a front of several, or what lies between caps."""
+    """A pattern moved along, what then lies outside a length cut off: a front of several, or what lies between caps.
+    Raises InvalidValue where the rule's tick is too coarse for it there."""
     bands: list[Band] = []
     for band in made.bands:
         low, high = max(band.start_mm + by_mm, 0.0), min(band.end_mm + by_mm, length_mm)
@@ -156,6 +168,7 @@ def shifted(made: Fit, by_mm: float, length_mm: float, layout: Layout) -> Fit:
             cut = band.cut or high - low < band.width_mm - 1e-9
             marks = marks_of(low, high, length_mm, layout)
             bands.append(Band(len(bands) + 1, band.index, low, high, marks, cut))
+    _refuse_coarse(bands, length_mm, layout)
     return replace(made, length_mm=length_mm, bands=tuple(bands), off_mm=off_of(bands, length_mm, layout),
                    symmetrical=symmetrical(bands, length_mm))  # fmt: skip
 
@@ -210,7 +223,8 @@ def _fit(layout: Layout, length_mm: float) -> Fit:
     else:
         repeats, starts = _whole_starts(layout, length_mm)
     bands = _bands(starts, length_mm, layout)
-    refuse_coarse(bands, layout)
+    if not layout.remainder_mm:  # else it is marked, and judged, where it is moved to
+        _refuse_coarse(bands, length_mm, layout)
     if layout.ends == "cut":
         repeats = sum(b.index == 0 for b in bands)
     off = off_of(bands, length_mm, layout)

@@ -272,7 +272,7 @@ def _steps(layout: Layout, passes: int, laid: LaidOut) -> tuple[str, ...]:
         "Measure every mark from the one datum, never from the last mark.",
         knob,
         lay,
-        "Seal the edges that will show with the colour beneath, and let that dry.",
+        "Seal the edges that will show with the paint beneath, and let that dry. Over a glaze: a dry brush.",
         bend, wall, cone, again,
         "Pull the tape back on itself, at a low angle and slowly, while the coat is still damp; a thick coat, once it "
         "is dry. Not in the sun, and not after more days than its label says.",

@@ -24,7 +24,9 @@ from .coats import CoatWork, coats_of, goes_of
 from .links import Link, Order, Tie
 
 FROM_DATUM = "Where its layout lists them, every mark from the one datum."
-PRESSED = "Press the edges down; seal them with the colour beneath, or offload the brush."
+PRESSED = "Press the edges down."
+SEALED = "Seal them with the colour beneath, or offload the brush."
+OFFLOADED = "Nothing beneath it seals its edges: offload the brush, and paint away from the tape."
 HELD = "A strip of tape on a hidden spot first: it comes off and takes nothing with it."
 SEAL_MM = 10.0
 """How wide the colour beneath is brushed along an edge of tape: an untested starting point."""
@@ -180,19 +182,21 @@ def _mask(order: Order, stack: Stack, index: int, number: int, coat: int, go: in
     one, bench, waits = stack.laid[index], order.bench, order.waits
     goes = goes_of(bench, stack, index)
     in_go = f":go{go}" if len(goes) > 1 else ""
+    metres = goes[go - 1].metres * bench.like
+    under = sealed_with(stack, index)
+    edges = OFFLOADED if under is None else "" if metres else SEALED
     says = f"Tape for {one.name.lower()}" + (f", go {go} of {len(goes)}" if in_go else "")
     minutes = order.minutes(bench.habits.taping_m2_per_h)
     made = order.operation("mask", f"{one.layer.id}:{coat}{in_go}:mask", says, minutes)
     made = replace(
         made, layer=one.layer.id, number=number, coat=coat, coats=one.layer.coats,
-        tape_m=goes[go - 1].metres * bench.like,
-        tools=("low-tack tape, steel rule",), how=(*((FROM_DATUM,) if one.layer.layout else ()), HELD, PRESSED),
+        tape_m=metres,
+        tools=("low-tack tape, steel rule",), how=(*((FROM_DATUM,) if one.layer.layout else ()), HELD, PRESSED,
+             *((edges,) if edges else ())),
         check="No edge lifts under a fingernail.",
     )  # fmt: skip
     order.do(made)
     order.waits = {k: v for k, v in waits.items() if k < order.here}
-    under = sealed_with(stack, index)
-    metres = made.tape_m
     if under is None or not metres:
         return
     ml = metres * SEAL_MM / 1000 * under.wet_um
