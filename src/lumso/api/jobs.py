@@ -279,16 +279,7 @@ def get_drawing(job_id: str, here: Here) -> Response:
             allowed=why.allowed if why else "a piece with its sizes",
             field=why.at if why else "/piece",
         )
-    laid_out = {(p.zone, p.layer) for p in made.patterns}
-    fills = {
-        zone.zone: part.hex
-        for zone in made.zones
-        for layer in zone.layers
-        if (zone.zone, layer.layer) not in laid_out
-        for pot in layer.pots[:1]
-        for part in pot.mix.parts
-        if part.role == "paint"
-    }
+    fills = {zone.zone: zone.hex for zone in made.zones}
     words = {slug: length.typed for slug, length in job.piece.sizes.items()}
     text = svg.to_svg(made.drawing, fills, words, made.patterns)
     headers = {"Content-Disposition": 'attachment; filename="piece.svg"'}

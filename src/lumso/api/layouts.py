@@ -1,6 +1,5 @@
 """Layouts: where on a surface a layer goes, how it is taped, and that at its true size."""
 
-from collections.abc import Sequence
 from typing import Annotated, Literal
 
 from fastapi import APIRouter, Query, Request, Response
@@ -10,12 +9,11 @@ from lumso.core.book.catalogue import pick
 from lumso.core.errors import InvalidValue
 from lumso.core.job.areas import measure
 from lumso.core.job.job import Job, Layer, Zone
-from lumso.core.job.laying import NOWHERE, FaceLaid, areas_of, faces_of, laid_faces, metres_of, share_of, surface_of
+from lumso.core.job.laying import NOWHERE, FaceLaid, areas_of, laid_faces, left_out, metres_of, share_of
+from lumso.core.job.offers import taped, ticked
 from lumso.core.layout.begin import BEGINS
-from lumso.core.layout.fit import by_tapes, to_the_tick
 from lumso.core.layout.pattern import Kind, Layout
 from lumso.core.layout.template import Paper, Template, Way, corrected, sheets_of, stick_marks, story_stick, template_of
-from lumso.core.measure.drawing import Face
 from lumso.formats import jobfile
 from lumso.formats.template import to_dxf, to_svg
 from lumso.store import jobs
@@ -137,17 +135,12 @@ def lay(asked: LayoutIn) -> LayoutOut:
         return none.model_copy(update={"says": NOWHERE, "allowed": "a zone with a drawn face"})
     areas = areas_of(piece)
     return LayoutOut(
-        sequence=asked.sequence, on=on, left_out=_left_out(layer.layout, zone, drawn, faces), faces=list(faces),
+        sequence=asked.sequence, on=on, faces=list(faces),
+        left_out=left_out(layer.layout, zone, piece.drawing.faces, faces),
         papers=[_papers(f) for f in faces],
         share=share_of(faces, areas, zone), metres=metres_of(faces, areas, job.piece.like if job.piece else 1),
         to_tick=_ticked(layer.layout, faces[0]), by_tape=_by_tape(layer.layout, faces[0]),
     )  # fmt: skip
-
-
-def _left_out(layout: Layout, zone: Zone, drawn: Sequence[Face], faces: Sequence[FaceLaid]) -> list[str]:
-    laid = {(f.surface, round(f.width_mm), round(f.height_mm)) for f in faces}
-    sizes = [(f, surface_of(f, drawn)) for f in faces_of(layout, zone, drawn)]
-    return list(dict.fromkeys(f.name for f, s in sizes if (f.surface, round(s.width), round(s.height)) not in laid))
 
 
 def _papers(one: FaceLaid) -> PaperOut:
@@ -164,27 +157,14 @@ def _sheets(template: Template, paper: Paper) -> SheetsOut:
 WAYS: tuple[Way, ...] = ("across", "down")
 
 
-def _length(layout: Layout, face: FaceLaid) -> float | None:
-    """What stripes are spread over on a face; None where they are no stripes, or run on over several."""
-    if layout.kind != "stripes" or layout.fronts != "each by itself":
-        return None
-    return face.face.extent("x" if layout.runs == "down" else "y")
-
-
 def _ticked(layout: Layout, face: FaceLaid) -> TickOut | None:
-    length = _length(layout, face)
-    found = None if length is None or layout.remainder_mm else to_the_tick(layout, length)
+    found = ticked(layout, face)
     return None if found is None else TickOut(face=face.name, layout=found[0], over_mm=found[1])
 
 
 def _by_tape(layout: Layout, face: FaceLaid) -> list[ByTapeOut]:
-    length = _length(layout, face)
-    offers = () if length is None else by_tapes(layout, length)
-    return [
-        ByTapeOut(face=face.name, layout=o.layout, tape_mm=o.tape_mm, changed=o.changed)
-        for o in offers
-        if o.layout != layout
-    ]
+    offers = taped(layout, face)
+    return [ByTapeOut(face=face.name, layout=o.layout, tape_mm=o.tape_mm, changed=o.changed) for o in offers]
 
 
 def tiled_pdf(template: Template, paper: Literal["a4", "letter"], scale_x: float, scale_y: float) -> bytes:

@@ -22,6 +22,7 @@ from lumso.core.job.job import Use, Zone
 from lumso.core.job.start import ground_for, start_layer
 from lumso.core.layers.conditions import steady
 from lumso.core.layers.stack import Stack
+from lumso.core.look.laid_out import as_tile
 from lumso.core.look.look import Look
 from lumso.core.look.match import FAR, MOST_PAINTS, Match, Onto, Palette, ShelfPaint, closer, matches, paints_on_shelf
 from lumso.core.look.seen import Seen, seen
@@ -56,14 +57,6 @@ class ChipIn(LookIn):
     upto: str = ""
     tile: bool = False
     pattern: str = ""
-
-
-def _as_tile(zone: Zone, pattern: str) -> Zone:
-    """The zone as it is between patterns, or where one of its layers paints."""
-    if pattern:
-        layer_at(zone, pattern, "pattern")
-    layers = (replace(x, layout=None, touched=1.0) if x.id == pattern else x for x in zone.layers)
-    return replace(zone, layers=tuple(x for x in layers if x.layout is None))
 
 
 class Picture(Response):
@@ -106,7 +99,9 @@ def chip(asked: ChipIn, here: Here, px: Px = 320) -> Picture:
     upto = 1 + layer_at(zone, asked.upto, "upto") if asked.upto else len(zone.layers)
     zone = replace(zone, layers=zone.layers[:upto])
     if asked.tile:
-        zone = _as_tile(zone, asked.pattern)
+        if asked.pattern:
+            layer_at(zone, asked.pattern, "pattern")
+        zone = as_tile(zone, asked.pattern)
     place = ("chip", zone.id, asked.variant, upto, px, asked.tile, asked.pattern)
     args = (zone, bench.catalogue, bench.use)
     return _sent(here.pictures.recall(place, args, partial(_drawn, partial(bench.stack, zone), px, asked.tile)))

@@ -23,6 +23,16 @@ LEAST_SHARE = 0.001
 """A layer touches something."""
 
 
+Size = tuple[str, int, int]
+"""A surface, and the width and height of a face of it: like faces have the same."""
+
+
+def size_of(face: Face) -> Size:
+    """The surface a face is of, its width and its height, to a mm."""
+    box = Surface(face.shape, face.outline)
+    return face.surface, round(box.width), round(box.height)
+
+
 @dataclass(frozen=True)
 class Go(Value):
     """What a coat paints at once: the share of its zone, and the tape that takes, m on one piece."""
@@ -54,6 +64,11 @@ class FaceLaid(Value):
     """Where the datum of each of the like faces is on the drawing of the piece."""
     square: str = ""
     """How far it is out of square, by its diagonals; "" where they were not measured."""
+
+    @property
+    def size(self) -> Size:
+        """Its surface and size, as like ones have them."""
+        return self.surface, round(self.width_mm), round(self.height_mm)
 
     @property
     def face(self) -> Surface:
@@ -132,7 +147,7 @@ def laid_faces(layout: Layout, zone: Zone, faces: Sequence[Face]) -> tuple[FaceL
 
     Raises InvalidValue for a named face it cannot be laid on, and where it fits on none.
     """
-    found: dict[tuple[str, int, int, int], FaceLaid] = {}
+    found: dict[tuple[Size, int], FaceLaid] = {}
     misfit: InvalidValue | None = None
     mine = faces_of(layout, zone, faces)
     parts = _in_a_row(layout, mine)
@@ -140,7 +155,7 @@ def laid_faces(layout: Layout, zone: Zone, faces: Sequence[Face]) -> tuple[FaceL
     for n, face in enumerate(mine):
         surface = surface_of(face, faces)
         datum = Point(min(p.x for p in surface.outline), min(p.y for p in surface.outline))
-        size = (face.surface, round(surface.width), round(surface.height), n if n in parts else -1)
+        size = (size_of(face), n if n in parts else -1)
         if size in found:
             found[size] = replace(found[size], like=found[size].like + 1, at=(*found[size].at, datum))
             continue
@@ -159,6 +174,12 @@ def laid_faces(layout: Layout, zone: Zone, faces: Sequence[Face]) -> tuple[FaceL
     if misfit and not found:
         raise misfit
     return tuple(found.values())
+
+
+def left_out(layout: Layout, zone: Zone, faces: Sequence[Face], laid: Sequence[FaceLaid]) -> list[str]:
+    """Names of the faces a layout was to go on and does not fit on, each once."""
+    fits = {f.size for f in laid}
+    return list(dict.fromkeys(f.name for f in faces_of(layout, zone, faces) if size_of(f) not in fits))
 
 
 def share_of(faces: Sequence[FaceLaid], areas: Mapping[str, float], zone: Zone) -> float:

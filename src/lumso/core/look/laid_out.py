@@ -1,9 +1,11 @@
 """A layout on a picture: the share of each spot that it paints, at its true size and as it was asked for."""
 
 from collections.abc import Sequence
+from dataclasses import replace
 
 import numpy as np
 
+from ..job.job import Zone
 from ..layout.cells import USUAL
 from ..layout.pattern import Layout, Stripe
 from .noise import Grid, Sheet
@@ -75,3 +77,9 @@ def painted(layout: Layout, sheet: Sheet) -> Grid:
             return _within(np.minimum(x, y), gap, gap + wide, px)
         case _:
             return _motifs(layout, x, y, px)
+
+
+def as_tile(zone: Zone, pattern: str = "") -> Zone:
+    """A zone as it is between its patterns; with `pattern`, a layer that has a layout, where that one is painted."""
+    layers = (replace(x, layout=None, touched=1.0) if x.id == pattern else x for x in zone.layers)
+    return replace(zone, layers=tuple(x for x in layers if x.layout is None))

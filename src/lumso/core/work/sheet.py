@@ -7,13 +7,13 @@ from ..book.catalogue import Catalogue
 from ..changes.what_if import WhatIf, changed
 from ..errors import InvalidValue, Problem
 from ..job.job import Job, Zone
-from ..job.laying import surface_of
+from ..job.laying import size_of, surface_of
 from ..layers.conditions import Room, steady
 from ..layers.drying import Wait, takes_min
 from ..layers.laid import Laid
 from ..layers.wet_edge import GlazePlan, Stroke, glaze_plan
 from ..layout.flat import Surface
-from ..measure.drawing import Face, Point
+from ..measure.drawing import Point
 from ..memory import Memo
 from ..mixing.totals import Totals, total_up
 from ..value import Value
@@ -78,12 +78,6 @@ def tried_workshop(workshop: Workshop, what_if: WhatIf) -> Workshop:
     return replace(workshop, paces=paces, vessel=what_if.vessel or workshop.vessel)
 
 
-def _size(face: Face) -> tuple[str, int, int]:
-    """The surface a face is of, its width and its height: like faces have the same."""
-    xs, ys = [p.x for p in face.outline], [p.y for p in face.outline]
-    return face.surface, round(max(xs) - min(xs)), round(max(ys) - min(ys))
-
-
 def _stroke(chosen: str, face: Surface) -> Stroke:
     """Which way strokes run on a face."""
     if chosen == "along each part":
@@ -111,8 +105,8 @@ def _of_layer(job: JobWork, zone: Zone, one: Laid, room: Room) -> list[GlazePlan
     laid_on = job.laying.faces.get((zone.id, layer.id), ())
     if layer.layout is not None and not laid_on:
         return []  # why not is said at the layout
-    patterned = {(f.surface, round(f.width_mm), round(f.height_mm)): f for f in laid_on}
-    sizes = [_size(face) for face in faces]
+    patterned = {f.size: f for f in laid_on}
+    sizes = [size_of(face) for face in faces]
     found = []
     for n, (face, size) in enumerate(zip(faces, sizes, strict=True)):
         laid = patterned.get(size)
