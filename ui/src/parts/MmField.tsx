@@ -1,8 +1,7 @@
-import { useEffect, useId, useRef, useState } from "react";
+import { useEffect, useRef, useState } from "react";
 import { answer, api, NoAnswer, Refused } from "../api/client";
 import { useSettings } from "../api/workshop";
-import { FieldError, type FieldFault } from "./fields";
-import { LABEL } from "./notices";
+import { type FieldFault, UnitInput } from "./fields";
 import { say } from "./say";
 
 interface MmFieldProps {
@@ -20,7 +19,6 @@ const plain = (typed: string) => (/^\s*\d*[.,]?\d+\s*$/.test(typed) ? Number(typ
  * out of bounds, stays in the field, with what is allowed.
  */
 export function MmField({ label, value, min, max, onChange }: MmFieldProps) {
-  const id = useId();
   const [text, setText] = useState(String(value));
   const [fault, setFault] = useState<FieldFault | null>(null);
   const given = useRef(value);
@@ -74,32 +72,21 @@ export function MmField({ label, value, min, max, onChange }: MmFieldProps) {
   }
 
   return (
-    <div className="min-w-0">
-      <label htmlFor={id} className={LABEL}>
-        {label}
-      </label>
-      <span className="flex items-baseline gap-2">
-        <input
-          id={id}
-          className="tape numeral w-full text-lg"
-          inputMode={inches ? "text" : "decimal"}
-          value={text}
-          autoComplete="off"
-          aria-invalid={fault ? true : undefined}
-          aria-describedby={fault ? `${id}-error` : undefined}
-          onChange={(e) => void read(e.target.value)}
-          // What was typed in another unit becomes mm once the field is left.
-          onBlur={() => {
-            left.current = true;
-            if (!fault && !asking.current) setText(String(given.current));
-          }}
-          onFocus={() => {
-            left.current = false;
-          }}
-        />
-        <span className="text-sm">mm</span>
-      </span>
-      {fault && <FieldError id={`${id}-error`} says={fault.says} allowed={fault.allowed} />}
-    </div>
+    <UnitInput
+      label={label}
+      unit="mm"
+      text={text}
+      fault={fault}
+      inputMode={inches ? "text" : "decimal"}
+      onText={(typed) => void read(typed)}
+      onFocus={() => {
+        left.current = false;
+      }}
+      // What was typed in another unit becomes mm once the field is left.
+      onBlur={() => {
+        left.current = true;
+        if (!fault && !asking.current) setText(String(given.current));
+      }}
+    />
   );
 }

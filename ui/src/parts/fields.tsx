@@ -137,7 +137,6 @@ interface NumberFieldProps {
 
 /** A number with its unit. What is not a number, or out of bounds, stays in the field, with what is allowed. */
 export function NumberField({ label, value, unit, min, max, onChange }: NumberFieldProps) {
-  const id = useId();
   const [text, setText] = useState(String(value));
   const given = useRef(value);
   useEffect(() => {
@@ -152,6 +151,53 @@ export function NumberField({ label, value, unit, min, max, onChange }: NumberFi
   };
   const wrong = allowed(text) === null;
   return (
+    <UnitInput
+      label={label}
+      unit={unit}
+      text={text}
+      fault={
+        wrong
+          ? {
+              says: text.trim() ? `${text} cannot be used.` : "Type a number.",
+              allowed: `${min} to ${max} ${unit}`,
+            }
+          : null
+      }
+      onText={(typed) => {
+        setText(typed);
+        const number = allowed(typed);
+        if (number !== null) {
+          given.current = number;
+          onChange(number);
+        }
+      }}
+    />
+  );
+}
+
+interface UnitInputProps {
+  label: string;
+  unit: string;
+  text: string;
+  fault: FieldFault | null;
+  onText: (typed: string) => void;
+  inputMode?: "decimal" | "text";
+  onFocus?: () => void;
+  onBlur?: () => void;
+}
+
+/** A field with its unit behind it and what is wrong under it. */
+export function UnitInput({
+  label,
+  unit,
+  text,
+  fault,
+  onText,
+  inputMode = "decimal",
+  ...left
+}: UnitInputProps) {
+  const id = useId();
+  return (
     <div className="min-w-0">
       <label htmlFor={id} className={LABEL}>
         {label}
@@ -160,29 +206,17 @@ export function NumberField({ label, value, unit, min, max, onChange }: NumberFi
         <input
           id={id}
           className="tape numeral w-full text-lg"
-          inputMode="decimal"
+          inputMode={inputMode}
           value={text}
           autoComplete="off"
-          aria-invalid={wrong || undefined}
-          aria-describedby={wrong ? `${id}-error` : undefined}
-          onChange={(e) => {
-            setText(e.target.value);
-            const number = allowed(e.target.value);
-            if (number !== null) {
-              given.current = number;
-              onChange(number);
-            }
-          }}
+          aria-invalid={fault ? true : undefined}
+          aria-describedby={fault ? `${id}-error` : undefined}
+          onChange={(e) => onText(e.target.value)}
+          {...left}
         />
         <span className="text-sm">{unit}</span>
       </span>
-      {wrong && (
-        <FieldError
-          id={`${id}-error`}
-          says={text.trim() ? `${text} cannot be used.` : "Type a number."}
-          allowed={`${min} to ${max} ${unit}`}
-        />
-      )}
+      {fault && <FieldError id={`${id}-error`} says={fault.says} allowed={fault.allowed} />}
     </div>
   );
 }
