@@ -1,6 +1,7 @@
 """The real application over a real SQLite file."""
 
 from collections.abc import Iterator
+from datetime import UTC, datetime
 from typing import Any, cast
 from urllib.parse import unquote
 
@@ -10,7 +11,16 @@ from starlette.testclient import TestClient
 
 from lumso.api.context import Context
 from lumso.core.book.catalogue import Catalogue
+from lumso.core.days.hours import minute_of
 from lumso.store.database import Database
+
+NOON = minute_of(datetime(2026, 11, 24, 12, tzinfo=UTC))
+"""What time it is in these tests unless they say otherwise, in minutes since 1970: a Tuesday."""
+
+
+def turn(app: Any, minute: float) -> None:
+    """Make it another time for the server."""
+    app.state.clock = lambda: minute * 60
 
 
 class Painter(TestClient):
@@ -31,6 +41,7 @@ class Painter(TestClient):
 @pytest.fixture
 def client(app: FastAPI, db: Database, catalogue: Catalogue) -> Iterator[TestClient]:
     app.state.context = Context(db, catalogue)
+    turn(app, NOON)
     with Painter(app, "http://127.0.0.1", raise_server_exceptions=False) as test_client:
         yield test_client
 

@@ -1,7 +1,6 @@
 """The bench over the real application: one pot whoever begins it, nothing counted twice, nothing lost, and the log."""
 
 import time
-from math import floor
 from pathlib import Path
 from typing import Any
 
@@ -14,6 +13,7 @@ from lumso.core.pour.scale import ScaleReading
 from lumso.demo import seed
 from lumso.store import recordings
 from lumso.store.database import Database
+from tests.api.conftest import NOON, turn
 
 
 class Standing:
@@ -32,8 +32,6 @@ class Standing:
         return True
 
 
-NOON = floor(time.time() / 1440 / 60) * 1440.0 + 720
-"""What these tests take for now, minutes: how long a thing dries goes with the hour."""
 DAY = time.localtime(NOON * 60)
 
 
@@ -57,7 +55,7 @@ class Bench:
     def put(self, event: str = "", **more: Any) -> Any:
         self.count += 1
         minute = NOON + self.count * 1e-6
-        self.client.app.state.now_min = minute  # type: ignore[attr-defined]
+        turn(self.client.app, minute)
         body = {"job": self.job, "operation": "", "did": "noted", "at_min": minute, "noted_min": minute, **more}
         return self.client.put(f"/api/events/{event or f'e{self.count}'}", json=body)
 
@@ -92,7 +90,6 @@ class Bench:
 
 @pytest.fixture
 def rack(client: TestClient, db: Database, catalogue: Any) -> Bench:
-    client.app.state.now_min = NOON  # type: ignore[attr-defined]
     seed(db, catalogue)
     return Bench(client, "Programme rack")
 

@@ -8,14 +8,14 @@ from pypdf import PdfReader
 from starlette.testclient import TestClient
 
 from lumso.demo import seed
-from tests.api.test_bench import NOON, Bench
+from tests.api.conftest import NOON
+from tests.api.test_bench import Bench
 
 
 @pytest.fixture
 def loft(client: TestClient) -> TestClient:
     here = client.app.state.context  # type: ignore[attr-defined]
     seed(here.db, here.catalogue)
-    client.app.state.now_min = NOON  # type: ignore[attr-defined]
     return client
 
 

@@ -17,16 +17,17 @@ from lumso.core.days.hours import minute_of
 from lumso.demo import seed
 from lumso.store import readings
 from lumso.store.database import Database
+from tests.api.conftest import turn
 
 NOW = minute_of(datetime(2026, 11, 24, 8, tzinfo=UTC))
 
 
 @pytest.fixture
-def loft(client: TestClient, db: Database, app: FastAPI, monkeypatch: pytest.MonkeyPatch) -> Iterator[TestClient]:
+def loft(client: TestClient, db: Database, app: FastAPI) -> Iterator[TestClient]:
     """The demo workshop on a Tuesday morning."""
     seed(db, app.state.context.catalogue)
     app.state.context.forget()
-    monkeypatch.setattr(app.state, "now_min", NOW, raising=False)
+    turn(app, NOW)
     yield client
     app.state.solver.close()
 

@@ -1,6 +1,6 @@
 """The minute it is, and the air there is then."""
 
-from time import time
+from collections.abc import Callable
 
 from fastapi import Request
 
@@ -18,9 +18,9 @@ READINGS_MIN = 3 * 24 * 60.0
 
 
 def exact_now(request: Request) -> float:
-    """The minute it is, to the second; a server may be told another, to be tried out."""
-    told: float | None = getattr(request.app.state, "now_min", None)
-    return time() / 60 if told is None else told
+    """The minute it is, to the second, by the clock the application was given."""
+    clock: Callable[[], float] = request.app.state.clock
+    return clock() / 60
 
 
 def now_min(request: Request) -> float:

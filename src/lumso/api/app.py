@@ -1,7 +1,9 @@
 """The application: the API under /api, the built interface everywhere else."""
 
+from collections.abc import Callable
 from functools import partial
 from pathlib import Path
+from time import time
 
 from fastapi import FastAPI, HTTPException, Request
 from fastapi.middleware.gzip import GZipMiddleware
@@ -67,15 +69,17 @@ class Assets(StaticFiles):
 
 
 def create_app(db: Database, catalogue: Catalogue, web: Path = WEB, names: frozenset[str] = frozenset(),
-               entry: Entry | None = None) -> FastAPI:  # fmt: skip
+               entry: Entry | None = None, clock: Callable[[], float] = time) -> FastAPI:  # fmt: skip
     """Lumso over a database and a catalogue.
 
     `web` holds the built interface, `names` what this machine is called; `entry` is asked of whoever comes over the
-    network: None lets nobody be asked, as for a server that only its own machine reaches.
+    network: None lets nobody be asked, as for a server that only its own machine reaches. `clock` says what time it is,
+    in seconds since 1970 UTC.
     """
     app = FastAPI(title="Lumso", version=__version__, docs_url=None, redoc_url=None, openapi_url="/api/openapi.json")
     app.state.context = Context(db, catalogue)
     app.state.entry = entry
+    app.state.clock = clock
     app.state.workers = Workers()
     app.state.solver = Workers(most=1)
     app.state.room = None

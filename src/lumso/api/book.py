@@ -20,6 +20,7 @@ from lumso.formats.workshop import Arrival, WorkshopFile, document
 from lumso.store import entries
 from lumso.store.entries import Kind
 
+from .air import now_min
 from .bodies import RecipeBody
 from .context import Context, Here, IfMatch, Key, read_revision
 from .door import MOST_BYTES
@@ -151,12 +152,12 @@ def export_csv(here: Here) -> Response:
 
 
 @router.post("/import")
-def import_file(given: FileIn, here: Here) -> FileOut:
+def import_file(given: FileIn, here: Here, request: Request) -> FileOut:
     """Take up a workshop file, or a shelf as CSV. What is there already as it is changes nothing; a clash asks."""
     seen = here.revisions()
     base, workshop = _base(here), here.workshop()
     if given.name.lower().endswith(".csv"):
-        today = datetime.now(UTC).date().isoformat()
+        today = datetime.fromtimestamp(now_min(request) * 60, UTC).date().isoformat()
         file = files.shelf_from_csv(given.text, workshop, base, today, given.name)
     else:
         file = files.from_json(given.text, base, given.name)
