@@ -1,149 +1,168 @@
-"""A real server on a real database file, the built interface, real Chromium; no request leaves the machine."""
+"""A Lumso in a process of its own, the built interface, real Chromium; no request leaves the machine.
+
+Each worker has one server and one browser window for all its tests: what the browser fetched stays in its cache. Before
+each test the server is put back, and the window has lost all that a page keeps.
+"""
 
 import re
-import socket
-import threading
+import time
 from collections.abc import Callable, Iterator
-from dataclasses import dataclass
-from pathlib import Path
-from typing import Any
+from contextlib import contextmanager
+from datetime import UTC, datetime
+from typing import Any, TypeVar
 
 import pytest
-import uvicorn
-from axe_playwright_python.sync_playwright import Axe
-from fastapi import FastAPI
-from fastapi.concurrency import run_in_threadpool
-from playwright.sync_api import Locator, Page, Route, expect
+from playwright.sync_api import Browser, BrowserContext, Locator, Page, expect
 
-from lumso.api.context import Context
-from lumso.catalogue import shipped
-from lumso.core.days.settle import Ask, settle
-from lumso.core.days.view import days_of
-from lumso.demo import seed
-from lumso.store.database import Database
+from tests.browser.lumso import Running
 
-expect.set_options(timeout=15_000)  # patience for a busy machine; tests do not assert times
+expect.set_options(timeout=20_000)  # patience for a busy machine; tests do not assert times
 CHROMIUM = ["--no-sandbox", "--disable-gpu", "--disable-quic", "--no-first-run", "--disable-background-networking"]
-CHROMIUM += ["--disable-component-update", "--disable-sync"]
+CHROMIUM += ["--disable-component-update", "--disable-sync", "--disable-dev-shm-usage"]
+ALONE = "--host-resolver-rules=MAP * ~NOTFOUND, EXCLUDE 127.0.0.1"
+"""No name is found but this machine's own address: routing every request instead would switch the cache off."""
+
+TUESDAY = datetime(2026, 11, 24, 18, 40, tzinfo=UTC)
+"""What time it is when a test begins, for the server and the browser."""
+
+WINDOW: dict[str, Any] = {
+    "viewport": {"width": 1280, "height": 800},
+    "locale": "en-GB",
+    "timezone_id": "UTC",
+    "service_workers": "block",
+}
+"""What opens Lumso while its server is away is tried in test_offline.py; elsewhere each page is on its own."""
+
+KEEPS = "cookies,indexeddb,local_storage,cache_storage,service_workers"
 
 
 @pytest.fixture(scope="session")
 def browser_type_launch_args() -> dict[str, Any]:
-    return {"executable_path": "/usr/bin/chromium", "args": CHROMIUM}
+    return {"executable_path": "/usr/bin/chromium-headless-shell", "args": [*CHROMIUM, ALONE]}
 
 
 @pytest.fixture(scope="session")
-def browser_context_args() -> dict[str, Any]:
-    # What opens Lumso while its server is away is tried in test_offline.py; elsewhere each page is on its own.
-    return {"viewport": {"width": 1280, "height": 800}, "locale": "en-GB", "service_workers": "block"}
-
-
-@dataclass
-class Running:
-    """A Lumso that can be stopped and started again on the same file, on the same port."""
-
-    data: Path
-    with_demo: bool
-    app: FastAPI
-    port: int = 0
-    cert: Path | None = None
-    key: Path | None = None
-
-    def start(self) -> None:
-        self.db = Database(self.data)
-        if self.with_demo:
-            seed(self.db, shipped())
-        self.app.state.context = Context(self.db, shipped())
-        listener = socket.socket()
-        listener.setsockopt(socket.SOL_SOCKET, socket.SO_REUSEADDR, 1)
-        listener.bind(("127.0.0.1", self.port))
-        listener.listen(64)
-        self.port = listener.getsockname()[1]
-        self.server = uvicorn.Server(
-            uvicorn.Config(self.app, log_level="error", ssl_certfile=self.cert, ssl_keyfile=self.key)
-        )
-        self.app.state.leaving = lambda: self.server.should_exit
-        self.thread = threading.Thread(target=self.server.run, kwargs={"sockets": [listener]})
-        self.thread.start()
-
-    def stop(self) -> None:
-        self.server.should_exit = True
-        self.thread.join()
-        self.db.close()
-
-    @property
-    def url(self) -> str:
-        return f"http://127.0.0.1:{self.port}"
-
-
-def _running(data: Path, with_demo: bool, app: FastAPI) -> Iterator[Running]:
-    lumso = Running(data, with_demo, app)
-    lumso.start()
-    yield lumso
-    lumso.stop()
+def lumso(tmp_path_factory: pytest.TempPathFactory) -> Iterator[Running]:
+    """The one server of this worker."""
+    running = Running(tmp_path_factory.mktemp("lumso"), clock=TUESDAY.timestamp())
+    yield running
+    running.end()
 
 
 @pytest.fixture
-def empty(tmp_path: Path, app: FastAPI) -> Iterator[Running]:
-    """A fresh Lumso with nothing in it."""
-    yield from _running(tmp_path / "empty.sqlite3", with_demo=False, app=app)
+def empty(lumso: Running) -> Running:
+    """A Lumso with nothing in it."""
+    lumso.back("empty")
+    return lumso
 
 
 @pytest.fixture
-def loft(tmp_path: Path, app: FastAPI) -> Iterator[Running]:
+def loft(lumso: Running) -> Running:
     """A Lumso with the demo jobs."""
-    yield from _running(tmp_path / "loft.sqlite3", with_demo=True, app=app)
+    lumso.back("loft")
+    return lumso
 
 
-class AtOnce:
-    """In place of the search for the best days, which takes a core for seconds whenever Today is opened: the days found
-    at once. What is searched for is tried in `test_days.py`, with the search itself."""
-
-    async def run(self, request: object, work: Callable[[Any], Any], ask: Any) -> Any:
-        if isinstance(ask, Ask):
-            return await run_in_threadpool(lambda: days_of(settle(ask)))
-        return await run_in_threadpool(work, ask)
-
-
-@pytest.fixture(autouse=True)
-def days_at_once(request: pytest.FixtureRequest, app: FastAPI) -> Iterator[None]:
-    solver = app.state.solver
-    if not request.module.__name__.endswith("test_days"):
-        app.state.solver = AtOnce()
-    yield
-    app.state.solver = solver
-
-
-@pytest.fixture(autouse=True)
-def nothing_leaves_the_machine(page: Page) -> Iterator[None]:
+@contextmanager
+def nothing_leaves(window: BrowserContext) -> Iterator[None]:
+    """Every request of a window is for this machine, and no page of it breaks."""
     away: list[str] = []
     broken: list[str] = []
-
-    def only_local(route: Route) -> None:
-        if route.request.url.startswith(("http://127.0.0.1:", "data:", "blob:")):
-            route.continue_()
-        else:
-            away.append(route.request.url)
-            route.abort()
-
-    page.set_default_timeout(20_000)
-    page.route("**/*", only_local)
-    page.on("pageerror", lambda error: broken.append(str(error)))
-    page.on("console", lambda said: broken.append(said.text) if "Content Security Policy" in said.text else None)
+    local = ("http://127.0.0.1:", "https://127.0.0.1:", "data:", "blob:")
+    events: list[tuple[Any, Callable[[Any], None]]] = [
+        ("request", lambda request: None if request.url.startswith(local) else away.append(request.url)),
+        ("weberror", lambda said: broken.append(str(said.error))),
+        ("console", lambda said: broken.append(said.text) if "Content Security Policy" in said.text else None),
+    ]
+    for name, heard in events:
+        window.on(name, heard)
     yield
+    for name, heard in events:
+        window.remove_listener(name, heard)
     assert away == []
     assert broken == []
 
 
-def serious(page: Page) -> list[str]:
-    """What axe finds serious or critical on the page as it stands."""
-    found = Axe().run(page).response["violations"]
-    return [
-        f"{v['id']}: {node['html'][:120]}"
-        for v in found
-        if v["impact"] in {"serious", "critical"}
-        for node in v["nodes"]
-    ]
+@pytest.fixture(scope="session")
+def window(browser: Browser) -> Iterator[BrowserContext]:
+    """The one window of this worker."""
+    made = browser.new_context(**WINDOW)
+    made.clock.install(time=TUESDAY)
+    made.clock.resume()
+    yield made
+    made.close()
+
+
+@pytest.fixture
+def context(window: BrowserContext, lumso: Running) -> Iterator[BrowserContext]:
+    """The window, without anything that a page kept in it."""
+    blank = window.new_page()
+    blank.context.new_cdp_session(blank).send(
+        "Storage.clearDataForOrigin", {"origin": lumso.url, "storageTypes": KEEPS}
+    )
+    window.clock.set_system_time(TUESDAY)
+    blank.close()
+    with nothing_leaves(window):
+        yield window
+        for page in window.pages:
+            page.close()
+
+
+@pytest.fixture
+def page(context: BrowserContext) -> Page:
+    """A page in it."""
+    page = context.new_page()
+    page.set_default_timeout(20_000)
+    return page
+
+
+Opens = Callable[..., Page]
+"""Opens a page in a window of its own, made with what is named."""
+
+
+@pytest.fixture
+def another(browser: Browser) -> Iterator[Opens]:
+    """Pages in windows of their own: another device, or one with a service worker or a clock to be turned."""
+    with_pages: list[Any] = []
+
+    def opened(**more: Any) -> Page:
+        made = browser.new_context(**{**WINDOW, **more})
+        watch = nothing_leaves(made)
+        watch.__enter__()
+        with_pages.append((made, watch))
+        page = made.new_page()
+        page.set_default_timeout(20_000)
+        return page
+
+    yield opened
+    for made, watch in with_pages:
+        watch.__exit__(None, None, None)
+        made.close()
+
+
+T = TypeVar("T")
+
+
+def until(page: Page, ask: Callable[[], T], holds: Callable[[T], bool]) -> T:
+    """What is asked of the server, as soon as it is so. The page goes on meanwhile."""
+    patience = time.monotonic() + 20
+    while not holds(found := ask()):
+        assert time.monotonic() < patience, f"It never came to be: {found!r}"
+        page.evaluate("() => new Promise((done) => requestAnimationFrame(() => done(0)))")
+    return found
+
+
+def nothing_waits(page: Page) -> None:
+    """All that was entered in this window is with the server."""
+    page.wait_for_function(
+        """() => new Promise((done) => {
+            const asked = indexedDB.open("lumso");
+            asked.onsuccess = () => {
+                const got = asked.result.transaction("kept").objectStore("kept").get("edits");
+                got.onsuccess = () => { asked.result.close(); done(!got.result?.length); };
+            };
+        })"""
+    )
 
 
 def choose(page: Page, label: str, slug: str) -> None:

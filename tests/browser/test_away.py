@@ -4,7 +4,8 @@ import re
 
 from playwright.sync_api import Page, expect
 
-from tests.browser.conftest import Running, choose, chosen, side
+from tests.browser.conftest import choose, chosen, side
+from tests.browser.lumso import Running
 from tests.browser.test_finish import layers
 from tests.browser.test_piece import open_job
 

@@ -1,43 +1,32 @@
 """A day at the bench, from end to end: what to do now, what was done, what comes late; and the puzzle moved by hand."""
 
 import re
-from collections.abc import Iterator
-from datetime import UTC, datetime
 
 import pytest
-from fastapi import FastAPI
 from playwright.sync_api import Page, expect
 
-from lumso.core.days.hours import minute_of
-from tests.browser.conftest import Running, serious
-
-TUESDAY = datetime(2026, 11, 24, 18, 40, tzinfo=UTC)
+from tests.browser.lumso import Running
 
 
 @pytest.fixture
-def evening(loft: Running, app: FastAPI, page: Page) -> Iterator[Running]:
-    """The loft on a Tuesday evening, by the clock of the server and of the browser."""
-    app.state.now_min = minute_of(TUESDAY)
-    page.clock.install(time=TUESDAY)
-    page.clock.resume()
-    yield loft
-    app.state.now_min = None
+def evening(loft: Running) -> Running:
+    """The loft on a Tuesday evening, where the best days are searched for."""
+    loft.order("search", on=True)
+    return loft
 
 
-def later(app: FastAPI, page: Page, minutes: float) -> None:
+def later(evening: Running, page: Page, minutes: float) -> None:
     """So many minutes pass for the server and the browser."""
-    app.state.now_min += minutes
+    evening.order("turn", minutes=minutes)
     page.clock.fast_forward(int(minutes * 60_000))
 
 
-def only(page: Page, loft: Running, name: str) -> None:
+def only(loft: Running, name: str) -> None:
     """Leave one job in the days."""
-    kept = page.request.get(f"{loft.url}/api/days/chosen")
-    body = kept.json()
+    body = loft.ask("days/chosen")
     (job,) = [j["id"] for j in body["jobs"] if j["name"] == name]
     chosen = {**body["chosen"], "profile": "", "jobs": [j for j in body["chosen"]["jobs"] if j["job"] == job]}
-    headers = {"If-Match": kept.headers["etag"], "Origin": loft.url}
-    assert page.request.put(f"{loft.url}/api/days/chosen", data=chosen, headers=headers).ok
+    loft.ask("days/chosen", chosen, "PUT", If_Match=loft.tag("days/chosen"))
 
 
 def now(page: Page) -> str:
@@ -57,8 +46,8 @@ def done(page: Page) -> None:
         press_done(page)
 
 
-def test_a_day_is_lived_done_late_and_solved_again(page: Page, evening: Running, app: FastAPI) -> None:
-    only(page, evening, "Programme rack")
+def test_a_day_is_lived_done_late_and_solved_again(page: Page, evening: Running) -> None:
+    only(evening, "Programme rack")
     page.goto(evening.url)
     expect(page.get_by_role("heading", name="At the bench")).to_be_visible()
     assert now(page) == "Sanded to P180"
@@ -69,7 +58,7 @@ def test_a_day_is_lived_done_late_and_solved_again(page: Page, evening: Running,
     expect(page.get_by_role("article").get_by_role("button", name=re.compile("^Take back: "))).to_be_visible()
     done(page)
     # Two hours until it may be dusted: nobody need stand there.
-    later(app, page, 125)
+    later(evening, page, 125)
     page.reload()
     assert now(page) == "Dusted off"
     done(page)
@@ -81,16 +70,15 @@ def test_a_day_is_lived_done_late_and_solved_again(page: Page, evening: Running,
     expect(page.get_by_role("article").get_by_role("heading", name=re.compile("^Mix paint wash"))).to_be_visible()
     done(page)
     # The phone, and three days: what was mixed lives four hours.
-    later(app, page, 3 * 24 * 60)
+    later(evening, page, 3 * 24 * 60)
     page.reload()
     expect(page.get_by_text(re.compile("Too late for “Rub in the paint wash on raw wood"))).to_be_visible()
     expect(page.get_by_text(re.compile("Planned instead: Mix it again"))).to_be_visible()
     expect(page.get_by_role("article").get_by_role("heading", name=re.compile("again$"))).to_be_visible()
-    assert serious(page) == []
 
 
 def test_what_is_done_while_the_server_is_away_is_kept_and_counts_when_it_is_back(page: Page, evening: Running) -> None:
-    only(page, evening, "Programme rack")
+    only(evening, "Programme rack")
     page.goto(evening.url)
     expect(page.get_by_role("article")).to_be_visible()
     page.wait_for_load_state("networkidle")
@@ -106,7 +94,7 @@ def test_what_is_done_while_the_server_is_away_is_kept_and_counts_when_it_is_bac
 
 
 def test_the_puzzle_is_moved_by_keyboard_and_solved_round_it(page: Page, evening: Running) -> None:
-    only(page, evening, "Programme rack")
+    only(evening, "Programme rack")
     page.goto(f"{evening.url}/days")
     expect(page.get_by_text(re.compile("The best there is"))).to_be_visible()
     mixing = page.get_by_role("button", name=re.compile("Mix paint wash on raw wood"))
@@ -133,7 +121,7 @@ def test_the_puzzle_is_moved_by_keyboard_and_solved_round_it(page: Page, evening
 
 
 def test_a_promise_says_when_to_begin_and_what_would_have_to_give(page: Page, evening: Running) -> None:
-    only(page, evening, "Programme rack")
+    only(evening, "Programme rack")
     page.goto(f"{evening.url}/days")
     page.get_by_text("Promise a date, or its turn").click()
     page.get_by_label("Programme rack is promised for").fill("2026-12-12T18:00")
@@ -151,19 +139,3 @@ def test_hours_that_cannot_be_are_refused_at_their_place_and_stay(page: Page, ev
     expect(until).to_have_value("17:00")
     until.fill("22:00")
     expect(page.get_by_role("alert").filter(has_text="On Monday")).to_have_count(0)
-
-
-@pytest.mark.parametrize("size", [(1280, 800), (820, 1180), (390, 844)])
-def test_today_and_days_hold_on_every_screen(page: Page, evening: Running, size: tuple[int, int]) -> None:
-    page.set_viewport_size({"width": size[0], "height": size[1]})
-    for place, shown in (("/", "All the days"), ("/days", re.compile("The best there is"))):
-        page.goto(evening.url + place)
-        expect(page.get_by_text(shown)).to_be_visible()
-        assert page.evaluate("document.documentElement.scrollWidth") <= size[0]
-        assert serious(page) == []
-        small = page.evaluate(
-            "[...document.querySelectorAll('main button, main a.press, main select, main input')]"
-            ".filter(e => e.offsetParent && e.type !== 'checkbox' && e.getBoundingClientRect().height < 43)"
-            ".map(e => e.outerHTML.slice(0, 90))"
-        )
-        assert small == []

@@ -5,7 +5,8 @@ from pathlib import Path
 
 from playwright.sync_api import Page, expect
 
-from tests.browser.conftest import Running, choose, serious, side
+from tests.browser.conftest import choose, side
+from tests.browser.lumso import Running
 
 
 def amount(page: Page, name: str) -> str:
@@ -131,4 +132,3 @@ def test_an_old_job_keeps_what_was_weighed_for_it_until_the_book_s_is_taken(page
     expect(kept).to_have_count(0)
     page.get_by_role("button", name="Undo").click()
     expect(kept).to_be_visible()
-    assert serious(page) == []

@@ -2,7 +2,8 @@
 
 from playwright.sync_api import Page, expect
 
-from tests.browser.conftest import Running, put_away
+from tests.browser.conftest import put_away
+from tests.browser.lumso import Running
 
 
 def tab_to(page: Page, name: str, most: int = 60) -> None:

@@ -2,14 +2,14 @@
 
 import re
 
-from playwright.sync_api import Browser, expect
+from playwright.sync_api import expect
 
-from tests.browser.conftest import Running
+from tests.browser.conftest import Opens
+from tests.browser.lumso import Running
 
 
-def test_lumso_opens_with_what_it_last_showed_while_its_server_is_away(browser: Browser, loft: Running) -> None:
-    context = browser.new_context(service_workers="allow", locale="en-GB", viewport={"width": 390, "height": 800})
-    page = context.new_page()
+def test_lumso_opens_with_what_it_last_showed_while_its_server_is_away(another: Opens, loft: Running) -> None:
+    page = another(service_workers="allow", viewport={"width": 390, "height": 800})
     page.goto(loft.url)
     page.evaluate("navigator.serviceWorker.ready")
     page.reload()  # from here on what is asked is kept
@@ -34,14 +34,12 @@ def test_lumso_opens_with_what_it_last_showed_while_its_server_is_away(browser: 
 
     loft.start()
     expect(page.get_by_text(re.compile("You see what it said on"))).to_have_count(0, timeout=10_000)
-    context.close()
 
 
 def test_the_shopping_list_opens_in_the_shop_and_what_is_ticked_there_stands_in_the_workshop_after(
-    browser: Browser, loft: Running
+    another: Opens, loft: Running
 ) -> None:
-    context = browser.new_context(service_workers="allow", locale="en-GB", viewport={"width": 390, "height": 800})
-    page = context.new_page()
+    page = another(service_workers="allow", viewport={"width": 390, "height": 800})
     page.goto(loft.url)
     page.evaluate("navigator.serviceWorker.ready")
     page.reload()
@@ -63,12 +61,10 @@ def test_the_shopping_list_opens_in_the_shop_and_what_is_ticked_there_stands_in_
     expect(page.get_by_text("kept here until the workshop answers")).to_have_count(0, timeout=20_000)
     lots = page.request.get(f"{loft.url}/api/buying/list").json()["lots"]
     assert [x["lot"]["size"] for x in lots if x["lot"]["item"] == "clear-coat"] == [750]
-    context.close()
 
 
-def test_copies_of_one_workshop_are_not_shown_in_another(browser: Browser, loft: Running) -> None:
-    context = browser.new_context(service_workers="allow", locale="en-GB")
-    page = context.new_page()
+def test_copies_of_one_workshop_are_not_shown_in_another(another: Opens, loft: Running) -> None:
+    page = another(service_workers="allow")
     page.goto(loft.url)
     page.evaluate("navigator.serviceWorker.ready")
     page.reload()
@@ -78,10 +74,7 @@ def test_copies_of_one_workshop_are_not_shown_in_another(browser: Browser, loft:
     first = page.evaluate(kept)
 
     loft.stop()
-    loft.data.unlink()
-    loft.with_demo = False
-    loft.start()
+    loft.back("empty")
     page.goto(loft.url)
     expect(page.get_by_role("heading", name="Nothing on the bench yet")).to_be_visible()
     page.wait_for_function(f"{kept}.then((names) => !names.includes({first[0]!r}))")
-    context.close()

@@ -7,7 +7,7 @@ import pytest
 from axe_playwright_python.sync_playwright import Axe
 from playwright.sync_api import Page, expect
 
-from tests.browser.conftest import Running
+from tests.browser.lumso import Running
 
 
 @dataclass(frozen=True)
@@ -85,8 +85,7 @@ def looked_at(page: Page, at: str, width: int, axe: bool = True) -> list[str]:
 @pytest.mark.parametrize("width", [1280, 390])
 def test_every_place_is_named_in_reach_and_in_bounds(page: Page, loft: Running, width: int) -> None:
     page.set_viewport_size({"width": width, "height": 800})
-    jobs = page.request.get(f"{loft.url}/api/jobs").json()["jobs"]
-    job = next(j["id"] for j in jobs if j["name"] == "Ticket counter")
+    job = loft.job("Ticket counter")
     found: list[str] = []
     page.goto(loft.url)
     for place in PLACES:
@@ -110,8 +109,7 @@ def test_every_place_is_named_in_reach_and_in_bounds(page: Page, loft: Running, 
 @pytest.mark.parametrize("width", [320, 1920])
 def test_nothing_sticks_out_at_the_ends(page: Page, loft: Running, width: int) -> None:
     page.set_viewport_size({"width": width, "height": 800})
-    jobs = page.request.get(f"{loft.url}/api/jobs").json()["jobs"]
-    job = next(j["id"] for j in jobs if j["name"] == "Ticket counter")
+    job = loft.job("Ticket counter")
     for place in PLACES:
         page.goto(loft.url + place.address.format(job=job))
         expect(page.get_by_role("heading", name=re.compile(place.there)).first).to_be_visible()
@@ -138,21 +136,3 @@ def test_keys_go_to_places_never_in_fields_and_can_be_switched_off(page: Page, e
     expect(page.get_by_role("dialog")).to_have_count(0)
 
 
-def test_in_the_evening_and_with_forced_colours_paint_keeps_its_colour(page: Page, loft: Running) -> None:
-    jobs = page.request.get(f"{loft.url}/api/jobs").json()["jobs"]
-    job = next(j["id"] for j in jobs if j["name"] == "Costume wardrobe")
-    page.goto(f"{loft.url}/jobs/{job}/mix")
-    swatch = page.get_by_role("region", name="The pot").locator('[style*="background"]').first
-    colour = "e => getComputedStyle(e).backgroundColor"
-    day = swatch.evaluate(colour)
-    ink = "getComputedStyle(document.documentElement).getPropertyValue('--color-ink')"
-    by_day = page.evaluate(ink)
-    page.emulate_media(color_scheme="dark")
-    expect(page.locator("html[data-evening]")).to_have_count(1)
-    assert page.evaluate(ink) != by_day
-    assert swatch.evaluate(colour) == day
-    assert [v["id"] for v in Axe().run(page).response["violations"]] == []
-    page.emulate_media(color_scheme="light", forced_colors="active")
-    assert swatch.evaluate(colour) == day
-    chip = page.locator("img[alt*='an estimate']").first
-    assert chip.evaluate("e => getComputedStyle(e).borderTopColor") == "rgb(139, 143, 144)"

@@ -2,7 +2,8 @@
 
 from playwright.sync_api import Page, expect
 
-from tests.browser.conftest import Running, side
+from tests.browser.conftest import side
+from tests.browser.lumso import Running
 
 
 def test_three_presses_to_a_pot_and_on_to_a_piece(page: Page, empty: Running) -> None:

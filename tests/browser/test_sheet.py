@@ -8,7 +8,7 @@ import pytest
 from playwright.sync_api import Page, expect
 from pypdf import PdfReader
 
-from tests.browser.conftest import Running, serious
+from tests.browser.lumso import Running
 from tests.browser.test_piece import open_job
 
 
@@ -105,4 +105,3 @@ def test_the_sheet_fits_and_is_accessible(page: Page, loft: Running, width: int)
     expect(page.get_by_role("button", name="Keep it")).to_be_visible()
     page.wait_for_load_state("networkidle")
     assert page.evaluate("document.documentElement.scrollWidth") <= width
-    assert serious(page) == []

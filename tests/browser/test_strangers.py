@@ -9,7 +9,7 @@ from typing import Any
 import pytest
 from playwright.sync_api import BrowserType, Page
 
-from .conftest import Running
+from tests.browser.lumso import Running
 
 TRY = """async (at) => {
   const go = (path, more) => fetch(at + path, more).then((r) => r.status, () => "not given");

@@ -12,7 +12,7 @@ import pytest
 from playwright.sync_api import Locator, Page, expect
 from pypdf import PdfReader
 
-from tests.browser.conftest import Running
+from tests.browser.lumso import Running
 
 PHONE = {"width": 390, "height": 800}
 DESK = {"width": 1280, "height": 800}

@@ -8,13 +8,8 @@ from typing import Any
 import pytest
 from playwright.sync_api import Browser, BrowserType, Page, expect
 
-from lumso.api.app import create_app
-from lumso.api.gate import Entry
-from lumso.catalogue import shipped
-from lumso.store.database import Database
 from lumso.tls import certificate
-
-from .conftest import Running, serious
+from tests.browser.lumso import Running
 
 NAME = "loft.example"
 
@@ -22,18 +17,13 @@ NAME = "loft.example"
 @pytest.fixture(params=["http", "https"])
 def house(request: pytest.FixtureRequest, tmp_path: Path) -> Iterator[Running]:
     """A Lumso in workshop mode, known in the house by a name."""
-    cert = key = None
+    tls = None
     if request.param == "https":
-        cert, key, _ = certificate(tmp_path / "tls", {NAME, "127.0.0.1"})
-    entry = Entry(f"{request.param}://{NAME}", secure=cert is not None)
-    none = Database(tmp_path / "none.sqlite3")
-    lumso = Running(tmp_path / "house.sqlite3", True, create_app(none, shipped(), names=frozenset({NAME}), entry=entry))
-    none.close()
-    lumso.cert, lumso.key = cert, key
-    lumso.start()
-    entry.reach = f"{request.param}://{NAME}:{lumso.port}"
-    yield lumso
-    lumso.stop()
+        tls = [str(file) for file in certificate(tmp_path / "tls", {NAME, "127.0.0.1"})[:2]]
+    house = Running(tmp_path, names=[NAME], reach=f"{request.param}://{NAME}", tls=tls)
+    house.back("loft")
+    yield house
+    house.end()
 
 
 @pytest.fixture
@@ -53,24 +43,22 @@ def device(browser: Browser) -> Page:
 
 
 def test_a_device_enters_with_the_code_works_and_is_turned_out(house: Running, elsewhere: Browser) -> None:
-    entry: Entry = house.app.state.entry
     tablet, phone = device(elsewhere), device(elsewhere)
 
     # Without the code there is nothing but the question.
-    tablet.goto(entry.reach)
+    tablet.goto(house.reach)
     expect(tablet.get_by_role("heading", name="This workshop asks for its code")).to_be_visible()
-    assert serious(tablet) == []
     assert tablet.evaluate("fetch('/api/jobs').then((r) => r.status)") == 401
     tablet.get_by_label("The code").fill("mofa mofa mofa mofa")
     tablet.get_by_label("What this device is called").fill("Tablet at the bench")
     tablet.get_by_role("button", name="Enter").click()
     expect(tablet.get_by_role("alert")).to_contain_text("That is not the code")
-    tablet.get_by_label("The code").fill(entry.code.upper())
+    tablet.get_by_label("The code").fill(house.code.upper())
     tablet.get_by_role("button", name="Enter").click()
     expect(tablet.get_by_role("link", name="Go on with it")).to_be_visible()
 
     # Scanned, the code is gone from the address at once.
-    phone.goto(entry.address())
+    phone.goto(f"{house.reach}/#code={house.code.replace(' ', '-')}")
     expect(phone.get_by_role("link", name="Go on with it")).to_be_visible()
     assert "#" not in phone.url
     assert phone.evaluate("document.cookie") == "", "no script reads the token"
@@ -79,14 +67,13 @@ def test_a_device_enters_with_the_code_works_and_is_turned_out(house: Running, e
     phone.get_by_role("link", name="Go on with it").click()
     phone.get_by_label("Name of the job").fill("From the phone")
     expect(phone.get_by_text("Saved", exact=True)).to_be_visible()
-    phone.goto(f"{entry.reach}/kept")
+    phone.goto(f"{house.reach}/kept")
     devices = phone.get_by_role("region", name="Other devices")
     expect(devices.get_by_role("listitem")).to_have_count(2)
     expect(devices.get_by_text("The code is told only where Lumso runs.")).to_be_visible()
-    expect(devices.get_by_text("Not encrypted")).to_have_count(0 if entry.secure else 1)
-    expect(devices.get_by_text(re.compile("This device cannot"))).to_have_count(0 if entry.secure else 1)
+    expect(devices.get_by_text("Not encrypted")).to_have_count(0 if house.scheme == "https" else 1)
+    expect(devices.get_by_text(re.compile("This device cannot"))).to_have_count(0 if house.scheme == "https" else 1)
     assert phone.evaluate("document.documentElement.scrollWidth") <= 390
-    assert serious(phone) == []
 
     # Turned out while it has something unsaved: it is told so, and what it kept is gone from it.
     tablet.get_by_role("link", name="Go on with it").click()
@@ -105,15 +92,11 @@ def test_a_device_enters_with_the_code_works_and_is_turned_out(house: Running, e
 
 
 def test_the_machine_itself_is_never_asked_and_shows_the_code(page: Page, tmp_path: Path) -> None:
-    entry = Entry("http://192.168.1.20:8321")
-    none = Database(tmp_path / "none.sqlite3")
-    house = Running(tmp_path / "house.sqlite3", True, create_app(none, shipped(), entry=entry))
-    none.close()
-    house.start()
+    house = Running(tmp_path, reach="http://192.168.1.20")
+    house.back("loft")
     page.goto(f"{house.url}/kept")
     devices = page.get_by_role("region", name="Other devices")
-    expect(devices.get_by_text(entry.code)).to_be_visible()
-    expect(devices.get_by_text("http://192.168.1.20:8321")).to_be_visible()
-    assert serious(page) == []
+    expect(devices.get_by_text(house.code)).to_be_visible()
+    expect(devices.get_by_text(house.reach)).to_be_visible()
     page.goto("about:blank")
-    house.stop()
+    house.end()
