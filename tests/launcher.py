@@ -25,6 +25,7 @@ from lumso.catalogue import shipped
 from lumso.core.days.settle import Ask, settle
 from lumso.core.days.view import days_of
 from lumso.demo import seed
+from lumso.demo.log import write_log
 from lumso.devices.weighing import SocketScale
 from lumso.store import backup, entries, photographs
 from lumso.store.database import Database
@@ -54,8 +55,8 @@ class Launcher:
         self.cert, self.key = asked.get("tls") or (None, None)
         self.began = float(asked.get("clock") or time.time())
         self.ahead = self.began - time.time()
-        self.seeds = {name: self._seeded(name) for name in ("empty", "loft")}
-        shutil.copyfile(self.seeds["empty"], self.data)
+        self.seeds: dict[str, Path] = {}
+        shutil.copyfile(self._seed("empty"), self.data)
         self.db = Database(self.data)
         reach = asked.get("reach")
         self.entry = Entry(reach, secure=self.cert is not None) if reach else None
@@ -69,13 +70,18 @@ class Launcher:
     def _clock(self) -> float:
         return time.time() + self.ahead
 
-    def _seeded(self, name: str) -> Path:
-        path = self.folder / f"{name}.sqlite3"
-        db = Database(path)
-        if name == "loft":
-            seed(db, shipped())
-        db.close()
-        return path
+    def _seed(self, name: str) -> Path:
+        """The file of a workshop as it is at first: empty, with the jobs of the loft, or with its log too."""
+        if name not in self.seeds:
+            path = self.folder / f"{name}.sqlite3"
+            db = Database(path)
+            if name != "empty":
+                seed(db, shipped())
+            if name == "log":
+                write_log(Context(db, shipped()), self.began / 60)
+            db.close()
+            self.seeds[name] = path
+        return self.seeds[name]
 
     def start(self) -> dict[str, Any]:
         """Serve, on the same port as before."""
@@ -109,9 +115,10 @@ class Launcher:
         self.scale(None)
         self.ahead = self.began - time.time()
         self.app.state.solver = AtOnce()
+        seed = self._seed(to)
         with self.db.exchanged():
             wal_of(self.data).unlink(missing_ok=True)
-            shutil.copyfile(self.seeds[to], self.data)
+            shutil.copyfile(seed, self.data)
         for folder in (photographs.folder_of(self.data), backup.folder_of(self.data)):
             shutil.rmtree(folder, ignore_errors=True)
         for before in self.folder.glob(f"{self.data.stem}-before-*"):

@@ -181,7 +181,7 @@ def _serve(host: str, port: int, data: Path, demo: bool, tls: _Tls, sends_on: in
     if fresh:
         from lumso.demo.log import write_log
 
-        write_log(made.state.context)
+        write_log(made.state.context, made.state.clock() / 60)
     devices = []
     if demo and not sends_on:
         devices.append(_Device("room", "--port", "0", "--profile", "heated-room"))

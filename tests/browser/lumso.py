@@ -1,11 +1,15 @@
 """The other end of `tests/launcher.py`: a Lumso in a process of its own, as the browser tests turn it."""
 
 import json
+import re
 import subprocess
 import sys
+from io import BytesIO
 from pathlib import Path
 from typing import Any
 from urllib.request import Request, urlopen
+
+from pypdf import PdfReader
 
 ROOT = Path(__file__).parents[2]
 
@@ -42,7 +46,7 @@ class Running:
         return self._answer()
 
     def back(self, to: str) -> None:
-        """As it was before anybody came: `to` is "empty" or "loft"."""
+        """As it was before anybody came: `to` is "empty", "loft", or "log" with what the loft wrote down."""
         self._take(self.order("back", to=to))
 
     def start(self) -> None:
@@ -74,6 +78,13 @@ class Running:
         with urlopen(request) as reply:
             text = reply.read()
             return json.loads(text) if text else None
+
+    def code_of(self, job: str) -> str:
+        """The code of the first batch of a job, printed now."""
+        body = json.dumps({"what": "cards"}).encode()
+        with urlopen(Request(f"{self.url}/api/jobs/{job}/print", body, {"Content-Type": "application/json"})) as reply:
+            text = PdfReader(BytesIO(reply.read())).pages[0].extract_text()
+        return re.findall(r"\b[a-z]{4}-\d\d\b", text)[0]
 
     def tag(self, path: str) -> str:
         """The revision that the API says something is at."""

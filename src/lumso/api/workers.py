@@ -99,11 +99,14 @@ class Workers:
         """
         gone = Event()
         done = asyncio.ensure_future(asyncio.to_thread(self._run, gone, work, args))
-        while True:
-            if (await asyncio.wait({done}, timeout=LOOK_EVERY_S))[0]:
-                return cast(R, done.result())
-            if await request.is_disconnected():
-                gone.set()
+        try:
+            while True:
+                if (await asyncio.wait({done}, timeout=LOOK_EVERY_S))[0]:
+                    return cast(R, done.result())
+                if await request.is_disconnected():
+                    gone.set()
+        finally:
+            gone.set()  # also where the server ends in the midst of it
 
     def close(self) -> None:
         """End those that are free; those at work end when they are done."""

@@ -2,7 +2,6 @@
 
 import random
 from dataclasses import replace
-from time import time
 
 from lumso.api.context import Context
 from lumso.api.noting import EventIn, begun_as, kept
@@ -68,14 +67,14 @@ class _Painter:
         self.note(act=Left("left", pot, round(left, 1), "scale", "lid", "paint loft, second shelf"))
 
 
-def write_log(here: Context) -> None:
-    """Write down the crew's last weeks, into a workshop that was just seeded."""
+def write_log(here: Context, now_min: float) -> None:
+    """Write down the crew's last weeks, up to `now_min` (minutes since 1970 UTC), into a workshop just seeded."""
     rng = random.Random("the lantern loft")
     known = {job.name: job for job in demo_jobs()}
     for of, name, days, took, verdict, text in EARLIER:
         job = embed(replace(known[of], name=name), here.catalogue)
         stored = jobs.create(here.db, name, jobfile.to_json(job))
-        painter = _Painter(here, stored, job, time() / 60 - days * DAY_MIN, rng)
+        painter = _Painter(here, stored, job, now_min - days * DAY_MIN, rng)
         for number in range(2):
             painter.batch(number, took, verdict, text)
         jobs.put_away(here.db, stored.id, True)
