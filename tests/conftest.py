@@ -18,12 +18,29 @@ from lumso.core.plan.plan import Plan, plan
 from lumso.core.workshop.workshop import Workshop
 from lumso.formats.jobfile import from_json
 from lumso.store.database import Database
+from tests.counts import PROOF, count
 
 ROOT = Path(__file__).parent.parent
 
-# The same examples every time, and no verdict on how fast this machine is today: tests do not assert times.
-settings.register_profile("steady", deadline=None, derandomize=True, suppress_health_check=[HealthCheck.too_slow])
-settings.load_profile("steady")
+# In CI the same examples every time, by `make proof` others, whose seed it prints. No verdict on how fast this machine
+# is today: tests do not assert times.
+settings.register_profile(
+    "lumso",
+    deadline=None,
+    derandomize=not PROOF,
+    print_blob=PROOF,
+    max_examples=count("examples"),
+    suppress_health_check=[HealthCheck.too_slow],
+)
+settings.load_profile("lumso")
+
+
+def pytest_collection_modifyitems(config: pytest.Config, items: list[pytest.Item]) -> None:
+    """What takes a minute whatever it does runs by `make proof` alone."""
+    if not PROOF:
+        slow = [item for item in items if item.get_closest_marker("slow_proof")]
+        config.hook.pytest_deselected(items=slow)
+        items[:] = [item for item in items if item not in slow]
 
 
 @pytest.fixture(scope="session")

@@ -13,6 +13,9 @@ from urllib.request import urlopen
 import pytest
 
 from .conftest import ROOT
+from .counts import slow_proof
+
+pytestmark = slow_proof
 
 
 @pytest.fixture(scope="module")

@@ -1,7 +1,6 @@
 """Every call of the description, asked with what it allows and with what it does not: no 5xx, no answer it hides."""
 
 import json
-import os
 from collections.abc import Iterator
 from typing import Any
 
@@ -19,9 +18,7 @@ from lumso.catalogue import shipped
 from lumso.demo import seed
 from lumso.store.database import Database
 from tests.conftest import ROOT
-
-EXAMPLES = int(os.environ.get("FUZZ_EXAMPLES", "3"))
-"""How often each call is asked; `make fuzz` asks more often."""
+from tests.counts import PROOF, count
 
 load_all_checks()
 
@@ -68,8 +65,8 @@ def test_no_call_breaks_and_every_answer_is_as_described(
     operation = api[path][method]
 
     @settings(
-        max_examples=EXAMPLES,
-        derandomize="FUZZ_EXAMPLES" not in os.environ,
+        max_examples=count("calls of the API"),
+        derandomize=not PROOF,
         deadline=None,
         database=None,
         phases=[Phase.explicit, Phase.generate],

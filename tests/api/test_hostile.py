@@ -5,7 +5,7 @@ from copy import deepcopy
 from typing import Any
 
 import pytest
-from hypothesis import HealthCheck, given, settings
+from hypothesis import given
 from hypothesis import strategies as st
 from starlette.testclient import TestClient
 
@@ -15,6 +15,7 @@ from lumso.core.plan.plan import Plan
 from lumso.store import jobs
 from lumso.store.database import Database
 from tests.conftest import ROOT
+from tests.counts import examples
 
 RACK: dict[str, Any] = json.loads((ROOT / "examples" / "programme-rack.json").read_text())
 NASTY: list[Any] = [None, True, -1, 0, 1e308, -1e308, "", "💧", "../../etc", "<script>", [], {}, [None], {"by": "area"}]
@@ -49,14 +50,14 @@ def is_well_answered(reply: Any) -> bool:
     return reply.status_code == 422 and bool(problem["detail"]) and told and "Traceback" not in reply.text
 
 
-@settings(max_examples=250, suppress_health_check=list(HealthCheck))
+@examples("any answer over the API")
 @given(path=st.sampled_from(PATHS), value=st.sampled_from(NASTY))
 def test_any_field_may_hold_anything(client: TestClient, path: tuple[Any, ...], value: Any) -> None:
     reply = client.post("/api/plan", json={"sequence": 1, "job": changed(path, value)})
     assert is_well_answered(reply), reply.text[:500]
 
 
-@settings(max_examples=100, suppress_health_check=list(HealthCheck))
+@examples("any answer over the API")
 @given(path=st.sampled_from(PATHS))
 def test_any_field_may_be_missing(client: TestClient, path: tuple[Any, ...]) -> None:
     job = deepcopy(RACK)
@@ -67,7 +68,7 @@ def test_any_field_may_be_missing(client: TestClient, path: tuple[Any, ...]) -> 
     assert is_well_answered(client.post("/api/plan", json={"sequence": 1, "job": job}))
 
 
-@settings(max_examples=100, suppress_health_check=list(HealthCheck))
+@examples("any answer over the API")
 @given(typed=st.text(max_size=60))
 def test_any_text_may_be_typed_as_a_length(client: TestClient, typed: str) -> None:
     reply = client.post("/api/lengths", json={"typed": typed})
@@ -78,7 +79,7 @@ def test_any_text_may_be_typed_as_a_length(client: TestClient, typed: str) -> No
         assert reply.json()["faults"][0]["allowed"]
 
 
-@settings(max_examples=60, suppress_health_check=list(HealthCheck))
+@examples("any answer over the API")
 @given(name=st.sampled_from(["x.json", "x.csv", "x"]), text=st.text(max_size=300))
 def test_any_file_may_be_taken_up(client: TestClient, name: str, text: str) -> None:
     reply = client.post("/api/import", json={"name": name, "text": text, "on_clash": "take theirs"})
@@ -91,7 +92,7 @@ def test_any_file_may_be_taken_up(client: TestClient, name: str, text: str) -> N
 SHARES = st.floats(0, 0.95)
 
 
-@settings(max_examples=80, suppress_health_check=list(HealthCheck))
+@examples("any answer over the API")
 @given(share=SHARES, coats=st.integers(1, 12), margin=st.floats(0, 1), touched=st.floats(0.01, 1))
 def test_any_allowed_setting_is_planned(
     client: TestClient, share: float, coats: int, margin: float, touched: float

@@ -5,12 +5,13 @@ from copy import deepcopy
 from typing import Any
 
 import pytest
-from hypothesis import HealthCheck, given, settings
+from hypothesis import given
 from hypothesis import strategies as st
 from starlette.testclient import TestClient
 
 from lumso.catalogue import shipped
 from tests.api.test_hostile import NASTY, PATHS, RACK, changed
+from tests.counts import examples
 
 C = shipped()
 ASKS = ("/api/finish/advice", "/api/finish/library", "/api/mix-sheet", "/api/finish/steps", "/api/edits")
@@ -35,7 +36,7 @@ def well_answered(reply: Any) -> bool:
     return reply.status_code == 422 and bool(problem["detail"]) and told and "Traceback" not in reply.text
 
 
-@settings(max_examples=150, suppress_health_check=list(HealthCheck))
+@examples("any stack over the API")
 @given(path=st.sampled_from(PATHS), value=st.sampled_from(NASTY), ask=st.sampled_from(ASKS))
 def test_any_field_of_the_job_may_hold_anything(client: TestClient, path: Any, value: Any, ask: str) -> None:
     reply = client.post(ask, json=body(ask, changed(path, value)))
@@ -69,7 +70,7 @@ def stacks(draw: st.DrawFn) -> dict[str, Any]:
     return job
 
 
-@settings(max_examples=120, suppress_health_check=list(HealthCheck))
+@examples("any stack over the API")
 @given(job=stacks(), ask=st.sampled_from(("/api/plan", *ASKS)))
 def test_any_stack_is_planned_checked_batched_and_written_as_steps(
     client: TestClient, job: dict[str, Any], ask: str
@@ -82,7 +83,7 @@ def test_any_stack_is_planned_checked_batched_and_written_as_steps(
         assert len(zone["layers"]) == len(job["zones"][0]["layers"])
 
 
-@settings(max_examples=40, suppress_health_check=list(HealthCheck))
+@examples("any stack over the API")
 @given(job=stacks(), what=st.sampled_from(["cards", "labels", "steps"]), paper=st.sampled_from(["a4", "letter"]))
 def test_any_stack_is_printed_or_refused_in_words(
     client: TestClient, job: dict[str, Any], what: str, paper: str
@@ -96,7 +97,7 @@ def test_any_stack_is_printed_or_refused_in_words(
         assert well_answered(reply), reply.text[:400]
 
 
-@settings(max_examples=60, suppress_health_check=list(HealthCheck))
+@examples("any stack over the API")
 @given(
     what_if=st.fixed_dictionaries(
         {},

@@ -4,7 +4,7 @@ from dataclasses import replace
 from itertools import product
 
 import pytest
-from hypothesis import given, settings
+from hypothesis import given
 from hypothesis import strategies as st
 
 from lumso.catalogue import shipped
@@ -13,6 +13,7 @@ from lumso.core.mixing.fillings import KitAnswer
 from lumso.core.mixing.kit_search import EXTRA_FILLINGS
 from lumso.core.mixing.measuring import measure_out, offers, worthwhile
 from lumso.core.mixing.needs import Need
+from tests.counts import examples
 
 TSP, TBSP = 4.92892159375, 14.78676478125
 US_SPOONS = Kit(
@@ -71,7 +72,7 @@ def brute(kit: Kit, needs: list[float], fewest_first: bool, tolerance: float) ->
     return best
 
 
-@settings(max_examples=40, deadline=None)
+@examples("kits against all fillings")
 @given(
     st.lists(st.sampled_from([2.5, 5.0, 7.5, 12.0, 15.0, 20.0, 33.0]), min_size=2, max_size=3, unique=True),
     st.lists(st.floats(2.0, 40.0), min_size=2, max_size=3),
@@ -100,7 +101,7 @@ def test_options_that_another_beats_are_not_offered() -> None:
             assert a is b or a.count < b.count or round(a.surplus, 2) < round(b.surplus, 2) or a.error < b.error
 
 
-@settings(max_examples=40, deadline=None)
+@examples("kits against all fillings")
 @given(
     st.lists(st.floats(0.3, 400.0), min_size=1, max_size=5),
     st.floats(0.05, 0.5),

@@ -9,6 +9,7 @@ from lumso.core.learn.evidence import Ratio, lessons
 from lumso.core.learn.margin import Risk, amount_for, margin_for
 from lumso.core.learn.rates import Likely, clipped, doubtful, interval, learned_rate, next_job
 from lumso.core.learn.waits import Sighting, learned_pace, learned_wait
+from tests.counts import count
 
 
 def test_three_jobs_at_one_and_three_tenths() -> None:
@@ -66,7 +67,7 @@ def test_it_runs_short_as_often_as_was_chosen(one_in: int, jobs: int) -> None:
     rng = random.Random(f"short {one_in} {jobs}")
     films, lost = (240.0, 90.0, 30.0), (9.0, 8.5, 8.0)
     short = total = 0
-    for _ in range(400):
+    for _ in range(count("jobs that run short")):
         mine = rng.gauss(0, 0.25)
         log = [math.exp(mine + rng.gauss(0, 0.2)) for _ in range(jobs)]
         risk = Risk(one_in, next_job(log), 0.03)

@@ -4,7 +4,7 @@ import random
 from math import log
 
 import pytest
-from hypothesis import given, settings
+from hypothesis import given
 from hypothesis import strategies as st
 
 from lumso.catalogue import shipped
@@ -18,6 +18,7 @@ from lumso.core.rescue.belief import Ladder
 from lumso.core.rescue.ladder import by_flow_cup, by_sag, ladder_of
 from lumso.core.rescue.setting_right import Agent, PotAdvice, PotNow, advise
 from tests.core.pot_simulator import NAMES, HiddenPot
+from tests.counts import count, examples
 
 BOOK = shipped()
 LADDER = Ladder(BOOK.consistencies)
@@ -210,13 +211,13 @@ def _play(kind: str, rng: random.Random) -> bool | None:
 @pytest.mark.parametrize("kind", ["wash", "milk", "texture"])
 def test_hidden_pots_are_brought_to_their_word(kind: str) -> None:
     rng = random.Random(f"hidden {kind}")
-    played = [_play(kind, rng) for _ in range(100)]
+    played = [_play(kind, rng) for _ in range(count("hidden pots of a kind"))]
     reachable = [p for p in played if p is not None]
-    assert len(reachable) >= 80
+    assert len(reachable) >= 0.8 * len(played)
     assert sum(reachable) / len(reachable) >= 0.9
 
 
-@settings(max_examples=25, deadline=None)
+@examples("out of reach")
 @given(st.floats(0.3, 0.9), st.sampled_from(["milk", "single-cream", "double-cream", "buttermilk"]))
 def test_what_is_called_out_of_reach_is(paint: float, target: str) -> None:
     """Where it says that nothing comes to the word, no addition of the records' own pot does, tried one by one."""

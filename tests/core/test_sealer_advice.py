@@ -13,6 +13,7 @@ from lumso.core.checks.findings import ALARMS
 from lumso.core.edits.beginning import Beginning, begun
 from lumso.core.job.job import Job, Place, Touch
 from lumso.core.layers.conditions import Room
+from tests.counts import some
 
 C = shipped()
 
@@ -41,7 +42,7 @@ def test_outdoors_alone_says_what_it_must_stand() -> None:
 
 
 def test_the_best_leaves_no_alarm_once_it_is_taken_with_its_wait() -> None:
-    for finish in C.finishes:
+    for finish in some("finishes that are sealed", list(C.finishes)):
         for touched in (("hands",), ("hands", "water"), ("weather",), ("feet", "water")):
             job = piece("side-table", "raw-pine", touched, (), finish=finish)
             best = next((s for s in asked(job).sealers if s.verdict == "best"), None)
@@ -85,7 +86,7 @@ def test_where_no_sealer_will_do_the_one_thing_to_change_is_named() -> None:
 
 def test_a_remedy_that_would_bring_an_alarm_is_told_with_it_and_never_taken_of_itself() -> None:
     told = 0
-    for slug in C.recipes:
+    for slug in some("recipes with a remedy", list(C.recipes)):
         for ground in ("raw-pine", "old-gloss", "waxed", "painted-sealed"):
             job = piece("side-table", ground, ("hands", "water"), recipe=slug)
             bench = trial(job, 0, C, Room())

@@ -15,6 +15,7 @@ from lumso.core.measure.drawing import Point, box
 from lumso.core.work.sheet import mix_sheet
 from lumso.core.workshop.workshop import Workshop
 from tests.core.test_batches import JOBS, C
+from tests.counts import examples
 
 PANEL = rectangle(1200, 2400)
 
@@ -58,6 +59,7 @@ def test_a_wall_breaks_first_beside_its_window() -> None:
     assert whole.breaks == ""
 
 
+@examples("sections of a face")
 @given(st.floats(0.15, 1.2), st.floats(200, 1500), st.floats(100, 900), st.sampled_from(["down", "across"]))
 def test_no_section_is_larger_than_what_stays_open_and_together_they_are_the_face(
     area: float, x: float, wide: float, stroke: str

@@ -3,12 +3,13 @@
 from pathlib import Path
 
 import pytest
-from hypothesis import given, settings
+from hypothesis import given
 from hypothesis import strategies as st
 
 from lumso.store import jobs
 from lumso.store.database import Database
 from lumso.store.errors import NotFound, StaleRevision
+from tests.counts import examples
 
 
 def revisions(db: Database) -> int:
@@ -107,7 +108,7 @@ def test_an_unknown_job_is_named(db: Database) -> None:
         jobs.get(db, "nowhere")
 
 
-@settings(max_examples=20, deadline=None)
+@examples("saves in any order")
 @given(st.lists(st.sampled_from(["save", "undo", "redo"]), max_size=12))
 def test_whatever_is_done_no_document_is_lost(tmp_path_factory: pytest.TempPathFactory, moves: list[str]) -> None:
     db = Database(tmp_path_factory.mktemp("jobs") / "x.sqlite3")

@@ -4,7 +4,7 @@ from collections.abc import Callable
 from datetime import timedelta
 
 import pytest
-from hypothesis import given, settings
+from hypothesis import given
 from hypothesis import strategies as st
 
 from lumso.store import aside, backup, batches, entries, jobs, keys, thinning
@@ -12,6 +12,7 @@ from lumso.store import settings as kept
 from lumso.store.database import Database
 from lumso.store.errors import InPlace, NotFound, OtherKey, StaleRevision
 from lumso.store.keeper import Keeper
+from tests.counts import examples
 
 
 def test_an_entry_changed_meanwhile_is_not_written_over(db: Database) -> None:
@@ -219,7 +220,7 @@ def test_the_way_back_is_the_way_the_job_was_made(db: Database) -> None:
     assert (moved.document, moved.can_redo) == ("one", True)
 
 
-@settings(max_examples=30)
+@examples("answers lost")
 @given(st.lists(st.tuples(st.sampled_from("su r".replace(" ", "")), st.integers(0, 2), st.booleans()), max_size=14))
 def test_answers_lost_on_the_way_change_nothing(
     tmp_path_factory: pytest.TempPathFactory, steps: list[tuple[str, int, bool]]

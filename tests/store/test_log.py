@@ -8,14 +8,13 @@ import pytest
 from lumso.store import events, pots
 from lumso.store.database import Database
 from lumso.store.events import NewEvent
+from tests.counts import count
 from tests.log_strain import filled, killed_while_logging
-
-TIMES = 2
-"""How often the server is killed here; `tools/strain.py` does it two hundred times."""
 
 
 def test_every_acknowledged_act_outlives_a_kill(tmp_path: Path) -> None:
-    assert killed_while_logging(tmp_path / "log.sqlite3", TIMES, random.Random(1)) > TIMES
+    times = count("kills while acts are noted")
+    assert killed_while_logging(tmp_path / "log.sqlite3", times, random.Random(1)) > times
 
 
 def test_words_are_found_wherever_they_stand_the_newest_first(tmp_path: Path) -> None:

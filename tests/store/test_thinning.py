@@ -3,13 +3,14 @@
 from datetime import UTC, datetime, timedelta
 
 import pytest
-from hypothesis import given, settings
+from hypothesis import given
 from hypothesis import strategies as st
 
 from lumso.store import batches, jobs
 from lumso.store.database import Database
 from lumso.store.file import thorough
 from lumso.store.thinning import thin
+from tests.counts import examples
 
 NOW = datetime(2026, 11, 27, 12, tzinfo=UTC)
 
@@ -121,7 +122,7 @@ def test_a_number_is_never_given_twice(db: Database) -> None:
     assert jobs.save(db, job, 1, "Rack", "another").revision == 5
 
 
-@settings(max_examples=60)
+@examples("undo after letting go")
 @given(
     st.lists(st.tuples(st.sampled_from("ssurt"), st.integers(0, 400)), min_size=4, max_size=40),
     st.integers(1, 4),

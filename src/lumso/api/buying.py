@@ -10,6 +10,7 @@ from fastapi.concurrency import run_in_threadpool
 from pydantic import BaseModel
 
 from lumso.core.book.things import Aisle
+from lumso.core.buying.covering import basket_at_once
 from lumso.core.buying.jars import BatchWanted, JarLeft, from_jars, takes_of
 from lumso.core.buying.lots import Lot, Unit, drawn
 from lumso.core.buying.money import exponent, said
@@ -39,7 +40,7 @@ from .log import jar_of, summary_of
 from .lots import LotOut, poured_since
 from .noting import event_of
 from .sheets import pdf_reply
-from .workers import Workers, run
+from .workers import run
 
 router = APIRouter(tags=["buying"])
 
@@ -158,11 +159,11 @@ class Bought:
     ready: tuple[str, ...]
 
 
-def _days(here: Context, request: Request) -> Days | None:
+def _days(here: Context, now: float) -> Days | None:
     chosen, _ = here.days_chosen()
     if not chosen.jobs:
         return None
-    ask, _ = ask_of(chosen, here, now_min(request))
+    ask, _ = ask_of(chosen, here, now)
     return days_of(settle(ask, memo=here.memo)) if ask.jobs else None
 
 
@@ -194,11 +195,15 @@ def _jars(asked: Sequence[Asked], here: Context, now: float) -> tuple[Promise, .
 
 
 def bought(here: Context, request: Request) -> Bought:
-    """All that the list is made of, packs aside."""
+    """All that the list is made of, packs aside: remembered until anything is written, or a minute goes by."""
     now = now_min(request)
+    return here.memo.recall("bought", (here.db.stamp(), now), lambda: _bought(here, now))
+
+
+def _bought(here: Context, now: float) -> Bought:
     purse, book = purse_of(here), here.known()
     open_jobs = [one for id_ in _chosen(here, purse) if (one := held(here, id_))]
-    days = _days(here, request)
+    days = _days(here, now)
     asked = [_asked(one, here, days, now) for one in open_jobs]
     jars = _jars(asked, here, now)
     made = {p.need for p in jars}
@@ -241,13 +246,12 @@ class ListOut(BaseModel):
 
 async def _list(here: Context, request: Request) -> tuple[ShoppingList, Bought]:
     known = await run_in_threadpool(bought, here, request)
-    kept = here.baskets
-    basket = kept.get(known.shop.shop)
-    if basket is None:
-        solver: Workers = request.app.state.solver
-        basket = await solver.run(request, search, known.shop.shop)
-        kept.clear()
-        kept[known.shop.shop] = basket
+    shop, kept = known.shop.shop, here.baskets
+    basket = kept.get(shop) or await run_in_threadpool(basket_at_once, shop)
+    if basket is None:  # the workers beside the server, never those that search for days: they may be at it for long
+        basket = await run(request, search, shop)
+    kept.clear()
+    kept[shop] = basket
     return listed(known.shop, basket, known.reserved, known.purse, known.ready, known.jars), known
 
 
@@ -284,8 +288,7 @@ async def get_choices(here: Here, request: Request, key: Annotated[str, Query(ma
         raise NotFound(f"There is no line {key!r} on the list.")
     mine = Shop(tuple(w for w in shop.wanted if w.key == key), tuple(o for o in shop.offers if o.of == key),
                 shop.bundles)  # fmt: skip
-    solver: Workers = request.app.state.solver
-    found = await solver.run(request, search_choices, mine)
+    found = await run(request, search_choices, mine)
     return [
         ChoiceOut(packs=shopping.packs_said([times(known.shop.sold[o][1], n) for o, n in b.packs.items()]),
                   money=said(b.money, known.purse.currency), count=b.count,

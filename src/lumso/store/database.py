@@ -174,6 +174,12 @@ class Database:
             row = connection.execute("SELECT workshop, touched FROM clock").fetchone()
         return int(row["workshop"]), int(row["touched"])
 
+    def stamp(self) -> tuple[int, int]:
+        """What is another whenever anything at all was written here, by whomever."""
+        with self._writing, self._translating():
+            (others,) = self._writer.execute("PRAGMA data_version").fetchone()
+            return int(others), self._writer.total_changes
+
     @contextmanager
     def exchanged(self) -> Iterator[None]:
         """While the block runs nobody reads or writes and the file is let go of, so that another can take its place.

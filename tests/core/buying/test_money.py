@@ -15,6 +15,7 @@ from lumso.core.buying.money import (
     said,
 )
 from tests.conftest import ROOT
+from tests.counts import examples
 
 WRITTEN = cast("list[tuple[int | None, int, str, str]]", json.loads((ROOT / "tests" / "money.json").read_text()))
 
@@ -31,6 +32,7 @@ def test_halves_go_to_the_even_neighbour() -> None:
     assert [half_even(Fraction(n, 2)) for n in (1, 3, 5, -1)] == [0, 2, 2, 0]
 
 
+@examples("shares of a sum")
 @given(st.lists(st.fractions(0, 10_000, max_denominator=997), max_size=40))
 def test_shown_parts_add_up_to_the_sum_rounded_once_and_none_is_off_by_a_unit(parts: list[Fraction]) -> None:
     shown = apportioned(parts)

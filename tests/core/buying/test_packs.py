@@ -3,11 +3,13 @@
 from collections.abc import Mapping
 from fractions import Fraction
 from itertools import product
+from random import Random
 
 import pytest
-from hypothesis import given, settings
+from hypothesis import given
 from hypothesis import strategies as st
 
+from lumso.core.buying.covering import basket_at_once
 from lumso.core.buying.packs import (
     Basket,
     Bundle,
@@ -20,6 +22,7 @@ from lumso.core.buying.packs import (
     paid_for,
 )
 from lumso.core.solver.packs import best_basket, choices
+from tests.counts import examples
 
 
 def by_brute_force(shop: Shop, most: int) -> Basket | None:
@@ -83,7 +86,7 @@ def shops(draw: st.DrawFn) -> Shop:
     return Shop(wanted, offers, bundles)
 
 
-@settings(max_examples=60)
+@examples("packs against all baskets")
 @given(shops())
 def test_the_basket_is_as_good_as_the_best_of_all_and_its_money_is_shared_out_exactly(shop: Shop) -> None:
     found, best = best_basket(shop), by_brute_force(shop, 7)
@@ -151,3 +154,24 @@ def test_no_choice_beats_another(seed: int) -> None:
     for a in ranks:
         assert not any(b != a and all(x <= y for x, y in zip(b, a, strict=True)) for b in ranks)
     assert found[0].rank == best_basket(made).rank
+
+
+def test_one_want_is_covered_without_the_engine_as_well_as_with_it() -> None:
+    """Twenty random wants of up to six sizes: by looking at all that could beat the best so far, and by the engine."""
+    from lumso.core.solver.packs import COUNT, MONEY, SPOILS, _modelled, _solve
+
+    dice = Random(7)
+    for _ in range(20):
+        packs = [(size := dice.randint(30, 900), dice.randint(size // 8, size // 3)) for _ in range(dice.randint(1, 6))]
+        asked = shop(*packs, amount=dice.randint(1, 4000), spoils=dice.random() < 0.5)
+        alone, engine = basket_at_once(asked), _solve(_modelled(asked), (MONEY, SPOILS, COUNT), 5)
+        assert alone is not None
+        assert engine is not None
+        assert alone.proven
+        assert alone.rank == engine.rank
+
+
+def test_what_is_tied_by_a_bundle_is_left_to_the_engine() -> None:
+    asked = shop((250, 10), (500, 21))
+    assert basket_at_once(asked) is not None
+    assert basket_at_once(Shop(asked.wanted, asked.offers, (Bundle("two", 2, 15, ("0", "1")),))) is None

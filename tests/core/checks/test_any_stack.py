@@ -3,7 +3,7 @@
 from dataclasses import replace
 from itertools import count
 
-from hypothesis import assume, given, settings
+from hypothesis import assume, given
 from hypothesis import strategies as st
 
 from lumso.core.advice import advise, remedied
@@ -12,6 +12,7 @@ from lumso.core.checks import RULES, worst
 from lumso.core.checks.findings import GRADES
 from lumso.core.job.job import Acceptance
 from lumso.core.plan.section import cut
+from tests.counts import examples
 
 from .stacks import C, Case, layer, stack
 
@@ -63,7 +64,7 @@ def test_findings_are_in_order_named_and_pinned_to_a_boundary(case: Case) -> Non
         assert f.reason == RULES[f.rule].reason
 
 
-@settings(max_examples=60)
+@examples("any stack")
 @given(cases())
 def test_any_way_out_ends_its_finding_and_brings_no_new_failure(case: Case) -> None:
     before = case.findings()
@@ -79,7 +80,7 @@ def test_any_way_out_ends_its_finding_and_brings_no_new_failure(case: Case) -> N
             assert fresh == set(), (finding.rule, way.says)
 
 
-@settings(max_examples=60)
+@examples("any stack")
 @given(cases())
 def test_mending_leaves_only_what_nothing_can_mend(case: Case) -> None:
     zone, done = remedied(case.zone, case.bench, (f"new{n}" for n in count()), seal=False)
@@ -114,7 +115,7 @@ def test_the_section_of_any_stack_is_in_order_and_in_its_frame(case: Case) -> No
     assert sum(n.count for n in section.notches) == len(case.findings())
 
 
-@settings(max_examples=30)
+@examples("any stack")
 @given(cases())
 def test_advisers_have_an_answer_for_any_stack(case: Case) -> None:
     assume(any(x.touched >= 0.9 for x in case.zone.layers))

@@ -4,7 +4,7 @@ from dataclasses import replace
 from typing import Literal
 
 import pytest
-from hypothesis import HealthCheck, given, settings
+from hypothesis import given
 from hypothesis import strategies as st
 
 from lumso.catalogue import shipped
@@ -25,6 +25,7 @@ from lumso.core.solver.solve import Limits, solve
 from lumso.core.work.operations import Constraint
 from lumso.core.workshop.workshop import Workshop
 from tests.core.work.test_any_work import jobs
+from tests.counts import examples
 
 from .making import DAY, HABITS, NOW, after, best_of_all, evenings, puzzle, stint, within
 
@@ -57,7 +58,7 @@ def small(draw: st.DrawFn, most: int = 3) -> Puzzle:
     return puzzle(stints, ties, evenings(days, 18 * 60, 19 * 60 + 30), table=table, jobs=(job,))
 
 
-@settings(max_examples=60, suppress_health_check=[HealthCheck.filter_too_much])
+@examples("small days against all there are")
 @given(small())
 def test_small_days_are_the_best_of_all_there_are(made: Puzzle) -> None:
     best = best_of_all(made)
@@ -77,7 +78,7 @@ def test_small_days_are_the_best_of_all_there_are(made: Puzzle) -> None:
     assert timed.score[-1] <= best[-1] + 1e-6
 
 
-@settings(max_examples=40)
+@examples("small days")
 @given(small())
 def test_what_is_found_at_once_keeps_everything_or_names_what_it_cannot(made: Puzzle) -> None:
     try:
@@ -114,7 +115,7 @@ WEEKS = st.sampled_from(
 )
 
 
-@settings(max_examples=25)
+@examples("any job in any hours")
 @given(jobs(), WEEKS, st.sampled_from(sorted(AIRS)), st.sampled_from([1, 1, 2]), st.sampled_from([0, 2]), st.booleans())
 def test_any_job_in_any_hours_keeps_everything(
     job: Job, week: tuple[tuple[Hours, ...], ...], air: str, painters: int, places: int, visits: bool
@@ -143,7 +144,7 @@ def test_any_job_in_any_hours_keeps_everything(
     assert (again.placed, again.proofs) == (found.placed, found.proofs)
 
 
-@settings(max_examples=25)
+@examples("small days")
 @given(small(most=4), st.integers(0, 3), st.sampled_from([0, 30, 60, DAY]))
 def test_pins_are_kept_or_the_stint_is_named(made: Puzzle, n: int, later: float) -> None:
     n %= len(made.stints)
@@ -160,7 +161,7 @@ def test_pins_are_kept_or_the_stint_is_named(made: Puzzle, n: int, later: float)
     assert at - 1e-6 <= found.placed.begins[n] <= at + 5 + 1e-6
 
 
-@settings(max_examples=40)
+@examples("small days")
 @given(small(most=4))
 def test_like_with_like_loses_nothing(made: Puzzle) -> None:
     try:

@@ -16,6 +16,7 @@ from lumso.core.layout.mask import LaidOut, lay_out
 from lumso.core.layout.pattern import Layout, Spared, Stripe
 from lumso.core.layout.taping import OVERHANG_MM, PAST_MM, Taping, taping_of
 from lumso.core.measure.drawing import Point
+from tests.counts import examples
 
 BOARD = rectangle(480, 480)
 
@@ -65,6 +66,7 @@ def test_diamonds_by_hand() -> None:
     assert corner[1].count == 8
 
 
+@examples("boxes of a layout")
 @given(
     st.sampled_from(["chequers", "diamonds", "panels"]), st.floats(20, 90), st.floats(20, 90), st.floats(2, 40),
     st.booleans(), st.sampled_from([BOARD, oval(480, 300)]),

@@ -23,6 +23,7 @@ from lumso.core.layout.mask import lay_out
 from lumso.core.layout.pattern import Layout, Stripe
 from lumso.core.layout.taping import taping_of
 from lumso.core.measure.drawing import Point
+from tests.counts import examples
 
 OVAL = oval(1200, 800)
 FIFTY = (Stripe(50, 50),)
@@ -73,6 +74,7 @@ def test_checks_count_their_crossings_once() -> None:
     assert made.painted_m2 == pytest.approx(0.375)
 
 
+@examples("points counted on a layout")
 @given(
     st.lists(st.builds(Stripe, st.floats(10, 90), st.floats(10, 90)), min_size=1, max_size=3).map(tuple),
     st.sampled_from(["stripes", "checks"]), st.sampled_from(["with a stripe", "with half a gap", "cut"]),

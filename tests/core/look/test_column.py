@@ -8,6 +8,7 @@ from lumso.core.colour.spectra import reflectance
 from lumso.core.look.column import Shade
 from lumso.core.look.words import colour_in_words, steps_apart
 from tests.core.look.making import C, laid, look
+from tests.counts import count
 
 GREEN, CREAM, DARK = "#4d6b57", "#ece3cc", "#2f2e2d"
 
@@ -115,7 +116,7 @@ def test_the_stated_range_holds_the_true_colour_about_nine_times_in_ten() -> Non
 
     held = tried = 0
     optics = replace(C.optics, spread=replace(C.optics.spread, by_class=0.2, absorbing=0.2, rate=1e-6, kept=1e-6))
-    for _ in range(40):
+    for _ in range(count("columns within their range")):
         base, wash = ("#" + "".join(f"{c:02x}" for c in draw.integers(60, 240, 3)) for _ in range(2))
         mine = look(laid("paint-plain", base), laid("colour-wash", wash))
         mine.optics = optics

@@ -9,6 +9,7 @@ from lumso.core.errors import InvalidValue
 from lumso.core.look.match import FAR, NEAR, Onto, Palette, ShelfPaint, closer, matches
 from lumso.core.look.spoons import in_spoons
 from tests.core.look.making import C
+from tests.counts import count
 
 SHELF = [
     ShelfPaint(name.replace(" ", "-"), name, hex_)
@@ -36,13 +37,13 @@ def some(draw: np.random.Generator, of: Palette) -> "np.ndarray[tuple[int], np.d
 
 
 @pytest.mark.parametrize(
-    ("onto", "count"),
-    [(None, 100), (Onto(reflectance("#d9d6cc"), 2.0, 0.5), 50), (Onto(reflectance("#d9d6cc"), 0.4), 50)],
+    "onto",
+    [None, Onto(reflectance("#d9d6cc"), 2.0, 0.5), Onto(reflectance("#d9d6cc"), 0.4)],
     ids=["thick", "sealed", "a thin wash"],
 )
-def test_what_was_mixed_from_the_shelf_is_found_again(onto: Onto | None, count: int) -> None:
+def test_what_was_mixed_from_the_shelf_is_found_again(onto: Onto | None) -> None:
     draw, of = np.random.default_rng(8), palette(onto, 9)
-    for _ in range(count):
+    for _ in range(count("colours found again")):
         wanted = reflectance(hex_of(of.light(some(draw, of))))
         best = matches(wanted, of, 1)[0]
         assert best.off < 1
@@ -83,7 +84,7 @@ def test_the_range_holds_the_true_colour_about_nine_times_in_ten() -> None:
 
     of.optics = replace(C.optics, spread=replace(C.optics.spread, absorbing=0.2))
     held = tried = 0
-    for _ in range(60):
+    for _ in range(count("colours within their range")):
         best = matches(of.light(some(draw, of)), of, 1)[0]
         shares = np.array([next((p.share for p in best.parts if p.slug == x.slug), 0.0) for x in of.paints])
         for _ in range(5):

@@ -4,7 +4,7 @@ import json
 from typing import Any
 
 import pytest
-from hypothesis import given, settings
+from hypothesis import given
 from hypothesis import strategies as st
 
 from lumso.catalogue import shipped
@@ -26,6 +26,7 @@ from lumso.core.workshop.workshop import Workshop
 from lumso.demo import demo_jobs
 from lumso.formats.jobfile import to_json
 from lumso.formats.validators import adapter
+from tests.counts import examples
 
 from .checker import Checker
 
@@ -98,7 +99,7 @@ def jobs(draw: st.DrawFn) -> Job:
     return new_job("Any job", tuple(zones), Piece("chest-of-drawers", lengths, rough="medium"))
 
 
-@settings(max_examples=120)
+@examples("any work")
 @given(jobs(), ROOMS)
 def test_any_job_satisfies_the_checker(job: Job, room: tuple[float, float]) -> None:
     made = work(job, Workshop(), C, steady(*room))
@@ -117,7 +118,7 @@ def test_the_jobs_of_the_loft_satisfy_the_checker(name: str, room: tuple[float, 
     assert faults(made.jobs[0].job, made, room) == []  # with the shares of its layouts
 
 
-@settings(max_examples=40)
+@examples("any work")
 @given(jobs())
 def test_what_each_view_prints_is_in_the_operations(job: Job) -> None:
     room = steady()
@@ -137,7 +138,7 @@ def test_what_each_view_prints_is_in_the_operations(job: Job) -> None:
         ]
 
 
-@settings(max_examples=40)
+@examples("any work")
 @given(jobs(), st.integers(0, 3))
 def test_ids_come_from_what_an_operation_is_for_and_stay_when_others_go(job: Job, number: int) -> None:
     def lays(of: Job) -> set[str]:

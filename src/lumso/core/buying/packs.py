@@ -1,7 +1,7 @@
 """Packs: what is sold, in which sizes, at which price, and what a basket of them comes to."""
 
-from collections.abc import Mapping
-from dataclasses import dataclass, field
+from collections.abc import Mapping, Sequence
+from dataclasses import dataclass, field, replace
 from fractions import Fraction
 from math import ceil, floor
 
@@ -106,3 +106,42 @@ def paid_for(shop: Shop, basket: Basket) -> dict[str, Fraction]:
     for k, n in left.items():
         paid[of[k]] += prices[k] * n
     return paid
+
+
+def worth_asking(shop: Shop) -> Shop:
+    """Without packs nobody knows the price of, where there are others of the same; and without wants that nothing
+    holds."""
+    wanted = {w.key for w in shop.wanted if w.amount > 0}
+    priced = {o.of for o in shop.offers if o.price is not None}
+    offers = tuple(o for o in shop.offers
+                   if o.of in wanted and o.holds > 0 and (o.price is not None or o.of not in priced))  # fmt: skip
+    sold = {o.of for o in offers}
+    return replace(shop, wanted=tuple(w for w in shop.wanted if w.key in sold & wanted), offers=offers)
+
+
+def apart(shop: Shop) -> list[Shop]:
+    """The wants that no bundle ties together, each with its packs."""
+    of = {o.id: o.of for o in shop.offers}
+    group = {w.key: {w.key} for w in shop.wanted}
+    for bundle in shop.bundles:
+        tied: set[str] = set()
+        for k in bundle.offers:
+            tied |= group.get(of.get(k, ""), set())
+        for key in tied:
+            group[key] = tied
+    found = []
+    for keys in {id(g): g for g in group.values()}.values():
+        offers = tuple(o for o in shop.offers if o.of in keys)
+        ids = {o.id for o in offers}
+        bundles = tuple(b for b in shop.bundles if ids.intersection(b.offers))
+        found.append(Shop(tuple(w for w in shop.wanted if w.key in keys), offers, bundles))
+    return found
+
+
+def together(baskets: Sequence[Basket]) -> Basket:
+    """The baskets of parts as one."""
+    return Basket(
+        {k: n for b in baskets for k, n in b.packs.items()}, {k: n for b in baskets for k, n in b.bundled.items()},
+        sum(b.money for b in baskets), sum(b.spoils for b in baskets), sum(b.count for b in baskets),
+        all(b.proven for b in baskets),
+    )  # fmt: skip

@@ -1,14 +1,16 @@
 """The best basket of packs, proven: least money, then least that spoils, then fewest packs; and what none beats.
 
-Packs that no bundle ties together are looked for apart. What the engine finds is added up again in whole numbers.
+Packs that no bundle ties together are looked for apart, and without the engine where that is soon done. What the engine
+finds is added up again in whole numbers.
 """
 
-from collections.abc import Iterable, Sequence
+from collections.abc import Iterable
 from dataclasses import dataclass, replace
 
 from ortools.linear_solver import pywraplp  # type: ignore[import-untyped]
 
-from ..buying.packs import Basket, Shop, over
+from ..buying.covering import covered
+from ..buying.packs import Basket, Shop, apart, over, together, worth_asking
 
 MOST_CHOICES = 6
 """So many choices that none beats are shown."""
@@ -116,56 +118,19 @@ def _reached(shop: Shop, basket: Basket) -> tuple[int, int, int, int]:
     return *basket.rank, sum(over(shop, basket.packs).values())
 
 
-def _worth_asking(shop: Shop) -> Shop:
-    """Without packs nobody knows the price of, where there are others of the same; and without wants that nothing
-    holds."""
-    wanted = {w.key for w in shop.wanted if w.amount > 0}
-    priced = {o.of for o in shop.offers if o.price is not None}
-    offers = tuple(o for o in shop.offers
-                   if o.of in wanted and o.holds > 0 and (o.price is not None or o.of not in priced))  # fmt: skip
-    sold = {o.of for o in offers}
-    return replace(shop, wanted=tuple(w for w in shop.wanted if w.key in sold & wanted), offers=offers)
-
-
-def apart(shop: Shop) -> list[Shop]:
-    """The wants that no bundle ties together, each with its packs."""
-    of = {o.id: o.of for o in shop.offers}
-    group = {w.key: {w.key} for w in shop.wanted}
-    for bundle in shop.bundles:
-        tied: set[str] = set()
-        for k in bundle.offers:
-            tied |= group.get(of.get(k, ""), set())
-        for key in tied:
-            group[key] = tied
-    found = []
-    for keys in {id(g): g for g in group.values()}.values():
-        offers = tuple(o for o in shop.offers if o.of in keys)
-        ids = {o.id for o in offers}
-        bundles = tuple(b for b in shop.bundles if ids.intersection(b.offers))
-        found.append(Shop(tuple(w for w in shop.wanted if w.key in keys), offers, bundles))
-    return found
-
-
-def _together(baskets: Sequence[Basket]) -> Basket:
-    return Basket(
-        {k: n for b in baskets for k, n in b.packs.items()}, {k: n for b in baskets for k, n in b.bundled.items()},
-        sum(b.money for b in baskets), sum(b.spoils for b in baskets), sum(b.count for b in baskets),
-        all(b.proven for b in baskets),
-    )  # fmt: skip
-
-
 def best_basket(shop: Shop, seconds: float = SECONDS) -> Basket:
     """The best basket for all that is wanted and sold. What nobody sells is left out."""
     found = []
-    for part in apart(_worth_asking(shop)):
-        found.append(_solve(_modelled(part), (MONEY, SPOILS, COUNT), seconds) or Basket(proven=False))
-    return _together(found)
+    for part in apart(worth_asking(shop)):
+        basket = covered(part) or _solve(_modelled(part), (MONEY, SPOILS, COUNT), seconds)
+        found.append(basket or Basket(proven=False))
+    return together(found)
 
 
 def choices(shop: Shop, seconds: float = SECONDS) -> tuple[Basket, ...]:
     """Baskets that none of the others beats in money, in what is over and in the number of packs at once, the cheapest
     first: the cheapest, and the cheapest with ever less over, and with ever fewer packs."""
-    shop = _worth_asking(shop)
+    shop = worth_asking(shop)
     found: dict[tuple[int, int, int], Basket] = {}
     for second, third in ((OVER, COUNT), (COUNT, OVER)):
         bound: int | None = None
