@@ -211,7 +211,12 @@ export function BenchView() {
           }}
         />
       )}
-      <div className="grid min-h-0 grow content-start gap-6 overflow-y-auto p-4 md:grid-cols-[minmax(0,1fr)_minmax(17rem,23rem)] md:p-6">
+      {/* It scrolls, so it can be focused: by keyboard alone it is moved with the arrows. */}
+      <div
+        // biome-ignore lint/a11y/noNoninteractiveTabindex: what scrolls must be reached by keyboard
+        tabIndex={0}
+        className="grid min-h-0 grow content-start gap-6 overflow-y-auto p-4 md:grid-cols-[minmax(0,1fr)_minmax(17rem,23rem)] md:p-6"
+      >
         <section aria-label="Now" className="min-w-0">
           {!op ? (
             <h1 className="wide text-2xl font-bold">

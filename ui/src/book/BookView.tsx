@@ -106,9 +106,9 @@ function Row({ recipe, catalogue, picked, onPick }: RowProps) {
       </label>
       <Link
         to={`/book/${recipe.slug}`}
-        className="grid min-w-0 grow grid-cols-[4rem_1fr] gap-x-4 py-1.5 hover:underline sm:grid-cols-[4rem_15rem_8rem_1fr_12rem] sm:items-center"
+        className="grid min-w-0 grow grid-cols-[4rem_1fr] gap-x-4 py-1.5 hover:underline lg:grid-cols-[4rem_15rem_8rem_1fr_12rem] lg:items-center"
       >
-        <span className="row-span-4 sm:row-span-1">
+        <span className="row-span-4 lg:row-span-1">
           <RecipeChip recipe={recipe.slug} />
         </span>
         <span className="font-semibold">{recipe.name}</span>

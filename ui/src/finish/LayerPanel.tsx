@@ -201,9 +201,10 @@ export function LayerPanel({ open, catalogue, zone: index, layer: at, onLayer }:
           Remove
         </button>
         {others.length > 0 && (
-          <DropdownMenu.Root>
+          <DropdownMenu.Root modal={false}>
             <DropdownMenu.Trigger className="press">Copy stack to…</DropdownMenu.Trigger>
-            <DropdownMenu.Portal>
+            {/* Where it is pressed: what stands around it goes on to be there for whoever reads by ear. */}
+            <div className="contents">
               <DropdownMenu.Content
                 className="z-20 border-2 border-ink bg-enamel"
                 align="end"
@@ -229,7 +230,7 @@ export function LayerPanel({ open, catalogue, zone: index, layer: at, onLayer }:
                   </DropdownMenu.Item>
                 ))}
               </DropdownMenu.Content>
-            </DropdownMenu.Portal>
+            </div>
           </DropdownMenu.Root>
         )}
       </div>

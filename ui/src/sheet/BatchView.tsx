@@ -12,7 +12,13 @@ export function BatchView() {
   const { code = "" } = useParams();
   const found = useFrozen(code);
   usePlace(found.data ? `${found.data.file.batch.name} · ${code}` : "");
-  if (found.error) return <Failure error={found.error} />;
+  if (found.error)
+    return (
+      <div className="mx-auto max-w-3xl p-4">
+        <h1 className="wide mb-2 text-xl font-bold">The batch {code}</h1>
+        <Failure error={found.error} />
+      </div>
+    );
   if (!found.data) return <p className="p-6 text-soft">Looking for {code}…</p>;
   const { file } = found.data;
   const { batch } = file;
