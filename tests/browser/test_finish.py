@@ -3,7 +3,6 @@
 import re
 from pathlib import Path
 
-import pytest
 from playwright.sync_api import FloatRect, Locator, Page, Route, expect
 
 from tests.browser.conftest import choose, chosen, side
@@ -164,22 +163,6 @@ def test_the_steps_tell_the_kit_the_order_the_checks_and_the_cautions(page: Page
     page.get_by_role("button", name="Only body").click()
     expect(headings.filter(has_text=re.compile("^Doors"))).to_have_count(0)
     assert headings.count() < before
-
-
-@pytest.mark.parametrize("width", [390, 1280])
-def test_the_sides_of_a_job_fit_and_are_accessible(page: Page, loft: Running, width: int) -> None:
-    page.set_viewport_size({"width": width, "height": 800})
-    open_job(page, loft, "Ticket counter")
-    for tab in ("Layer", "What goes wrong", "Ask"):
-        page.get_by_role("tab", name=re.compile(f"^{tab}")).click()
-        page.wait_for_load_state("networkidle")
-        assert page.evaluate("document.documentElement.scrollWidth") <= width, tab
-    page.get_by_role("button", name="Finish library").click()
-    expect(page.get_by_role("dialog", name="Finish library")).to_be_visible()
-    page.keyboard.press("Escape")
-    page.get_by_role("link", name="Steps").click()
-    expect(page.get_by_text(re.compile("^All it takes"))).to_be_visible()
-    assert page.evaluate("document.documentElement.scrollWidth") <= width
 
 
 def test_a_job_goes_out_as_a_file_and_comes_back_as_another(page: Page, loft: Running, tmp_path: Path) -> None:

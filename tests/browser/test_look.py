@@ -3,7 +3,6 @@
 import re
 from pathlib import Path
 
-import pytest
 from playwright.sync_api import Locator, Page, expect
 
 from tests.browser.lumso import Running
@@ -112,18 +111,3 @@ def test_a_board_is_made_judged_photographed_and_its_winner_taken(page: Page, lo
     page.get_by_role("link", name="To Programme rack").click()
     page.get_by_role("tab", name="Compare").click()
     expect(page.get_by_text("Before the board", exact=True)).to_be_visible()
-
-
-@pytest.mark.parametrize("width", [390, 820])
-def test_look_and_board_fit_a_phone_and_a_tablet(page: Page, loft: Running, width: int) -> None:
-    page.set_viewport_size({"width": width, "height": 844})
-    look_at(page, loft, "Programme rack")
-    for tab in ("Compare", "Match a colour", "Test board"):
-        page.get_by_role("tab", name=tab).focus()
-        page.keyboard.press("Enter")
-        expect(page.get_by_role("tab", name=tab)).to_have_attribute("aria-selected", "true")
-        assert page.evaluate("document.documentElement.scrollWidth") <= width
-    page.get_by_role("button", name=re.compile("Make a board of")).focus()
-    page.keyboard.press("Enter")
-    expect(page.get_by_role("region", name="Strips")).to_be_visible()
-    assert page.evaluate("document.documentElement.scrollWidth") <= width

@@ -3,7 +3,6 @@
 import re
 from pathlib import Path
 
-import pytest
 from playwright.sync_api import Page, expect
 
 from tests.browser.conftest import choose, side
@@ -182,14 +181,3 @@ def test_the_drawing_is_saved_as_svg(page: Page, loft: Running, tmp_path: Path) 
     assert text.startswith("<svg")
     assert text.count("<polygon") >= 14
     assert "1.78 m" in text
-
-
-@pytest.mark.parametrize("width", [390, 1280])
-@pytest.mark.parametrize("name", ["Costume wardrobe", "Foyer wall", "Hat stand"])
-def test_every_kind_of_piece_fits_and_is_accessible(page: Page, loft: Running, name: str, width: int) -> None:
-    page.set_viewport_size({"width": width, "height": 800})
-    open_job(page, loft, name)
-    side(page, "Piece")
-    for tab in ("Zones", "Use", "Notes", "Sizes"):
-        page.get_by_role("tab", name=re.compile(f"^{tab}")).click()
-        assert page.evaluate("document.documentElement.scrollWidth") <= width

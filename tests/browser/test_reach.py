@@ -1,6 +1,5 @@
 """Everything is in reach: by keyboard alone, on a phone, and for assistive technology."""
 
-import pytest
 from playwright.sync_api import Page, expect
 
 from tests.browser.lumso import Running
@@ -37,19 +36,6 @@ def test_the_working_opens_and_closes_by_keyboard(page: Page, loft: Running) -> 
     page.keyboard.press("Escape")
     expect(page.get_by_role("dialog")).to_be_hidden()
     expect(page.get_by_role("button", name="Mix: 46 ml. Show why")).to_be_focused()
-
-
-@pytest.mark.parametrize("width", [390, 1280, 1900])
-def test_nothing_sticks_out_and_axe_finds_nothing_serious(page: Page, loft: Running, width: int) -> None:
-    page.set_viewport_size({"width": width, "height": 800})
-    page.goto(loft.url)
-    expect(page.get_by_role("heading", name="Jobs")).to_be_visible()
-    open_rack(page, loft)
-    assert page.evaluate("document.documentElement.scrollWidth") <= width
-    page.get_by_role("button", name="Mix: 46 ml. Show why").click()
-    page.keyboard.press("Escape")
-    page.get_by_role("button", name="Quick pot").click()
-    expect(page.get_by_role("dialog", name="Quick pot")).to_be_visible()
 
 
 def test_targets_are_big_enough_for_a_wet_thumb(page: Page, loft: Running) -> None:

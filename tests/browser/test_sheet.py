@@ -4,7 +4,6 @@ import io
 import re
 from pathlib import Path
 
-import pytest
 from playwright.sync_api import Page, expect
 from pypdf import PdfReader
 
@@ -93,15 +92,3 @@ def test_a_dragged_panel_shows_its_sections(page: Page, loft: Running) -> None:
     batches.get_by_role("button", name=re.compile("Scumble glaze, dragged")).click()
     expect(page.get_by_role("heading", name="Keeping a wet edge")).to_be_visible()
     expect(page.get_by_role("img", name=re.compile("in 1 sections, strokes down"))).to_be_visible()
-
-
-@pytest.mark.parametrize("width", [390, 1280])
-def test_the_sheet_fits_and_is_accessible(page: Page, loft: Running, width: int) -> None:
-    page.set_viewport_size({"width": width, "height": 800})
-    open_sheet(page, loft, "Ticket counter")
-    if width < 1024:
-        page.get_by_text("What if…").click()
-    page.get_by_role("button", name="Your pace: less").click()
-    expect(page.get_by_role("button", name="Keep it")).to_be_visible()
-    page.wait_for_load_state("networkidle")
-    assert page.evaluate("document.documentElement.scrollWidth") <= width

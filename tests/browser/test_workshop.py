@@ -4,7 +4,6 @@ import json
 import re
 from pathlib import Path
 
-import pytest
 from playwright.sync_api import Page, expect
 
 from tests.browser.lumso import Running
@@ -99,28 +98,6 @@ def test_a_file_is_taken_up_once_and_a_clash_asks(page: Page, loft: Running, tmp
     path.write_text('{"format": "shopping list"}')
     page.get_by_label("File to take up").set_input_files(path)
     expect(page.get_by_role("alert")).to_contain_text("/format")
-
-
-@pytest.mark.parametrize("width", [390, 1280])
-def test_every_view_of_the_workshop_fits_and_is_accessible(page: Page, loft: Running, width: int) -> None:
-    page.set_viewport_size({"width": width, "height": 800})
-    views = {
-        "/book": "Recipe book",
-        "/book/dark-wax": "Tinted wax, dark with clear",
-        "/book/compare?a=salt-wash&b=milk-paint": "Side by side, 250 ml of each",
-        "/shelf": "Shelf",
-        "/kit": "Measuring kit",
-        "/log": "Log",
-        "/log/jars": "Log",
-        "/log/learned": "Log",
-    }
-    for address, heading in views.items():
-        page.goto(loft.url + address)
-        expect(page.get_by_role("heading", name=heading, exact=True)).to_be_visible()
-        page.wait_for_load_state("networkidle")
-        if address == "/shelf":
-            page.get_by_role("button", name="texture powder").click()
-        assert page.evaluate("document.documentElement.scrollWidth") <= width, address
 
 
 def test_four_pots_of_salt_wash_each_with_its_colours(page: Page, loft: Running) -> None:
