@@ -5,7 +5,7 @@ import socket
 import subprocess
 import sys
 import time
-from collections.abc import Callable, Iterator
+from collections.abc import Iterator
 from contextlib import contextmanager
 
 import pytest
@@ -16,6 +16,7 @@ from lumso.catalogue import shipped
 from lumso.devices.lines import checksum, line, parse
 from lumso.devices.listener import Listener
 from lumso.devices.room import Sensor
+from tests.waiting import until
 
 PORCH = shipped().profiles["porch"]
 
@@ -71,13 +72,6 @@ def sensor(*options: str, port: int = 0) -> Iterator[tuple[subprocess.Popen[str]
         process.kill()
         process.wait()
         process.stdout.close()
-
-
-def until(true: Callable[[], object], seconds: float = 20.0) -> None:
-    over = time.monotonic() + seconds
-    while not true():
-        assert time.monotonic() < over, "it never came to that"
-        time.sleep(0.02)
 
 
 Heard = list[tuple[float, float, float]]

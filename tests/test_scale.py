@@ -5,8 +5,7 @@ import stat
 import subprocess
 import sys
 import threading
-import time
-from collections.abc import Callable, Iterator
+from collections.abc import Iterator
 from pathlib import Path
 
 import pytest
@@ -15,13 +14,7 @@ from lumso.core.pour.scale import believed, zero_at
 from lumso.devices.scale import Pan, listen_at, serve
 from lumso.devices.scale_lines import LONGEST, hello, parse_hello, parse_reading, reading_line
 from lumso.devices.weighing import SocketScale
-
-
-def until(so: Callable[[], object], longest_s: float = 15) -> None:
-    ends = time.monotonic() + longest_s
-    while not so():
-        assert time.monotonic() < ends, "it never came"
-        time.sleep(0.02)
+from tests.waiting import until
 
 
 class Clock:

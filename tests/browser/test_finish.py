@@ -67,15 +67,12 @@ def test_a_wrong_neighbour_is_found_mended_with_one_press_or_meant(page: Page, l
 
 
 def standing(page: Page, what: Locator) -> FloatRect:
-    """Where something is, once it has stayed there for a while."""
-    was = None
-    for _ in range(40):
-        now = what.bounding_box()
-        if now and now == was:
-            return now
-        was = now
-        page.wait_for_timeout(400)
-    raise AssertionError("it never stands still")
+    """Where something is, once all that was asked is answered and drawn."""
+    page.wait_for_load_state("networkidle")
+    page.evaluate("() => new Promise((done) => requestAnimationFrame(() => requestAnimationFrame(() => done(0))))")
+    found = what.bounding_box()
+    assert found
+    return found
 
 
 def test_layers_are_moved_by_keyboard_and_by_dragging_duplicated_and_removed(page: Page, loft: Running) -> None:

@@ -5,6 +5,7 @@ from pathlib import Path
 
 from playwright.sync_api import Locator, Page, expect
 
+from tests.browser.conftest import until
 from tests.browser.lumso import Running
 from tests.browser.test_piece import open_job
 from tests.test_photographs import scene, sent
@@ -51,8 +52,7 @@ def test_what_is_moved_is_seen_kept_and_compared(page: Page, loft: Running) -> N
     page.get_by_role("button", name="put dark wax on").click()
     expect(page.get_by_role("button", name="dark wax, on")).to_be_visible()
     expect(page.get_by_role("list", name="From bare ground to last layer").get_by_text("Tinted wax")).to_be_visible()
-    page.wait_for_timeout(100)
-    assert drawn(picture) != before
+    until(page, lambda: drawn(picture), lambda now: now != before)
     page.get_by_role("tab", name="Compare").click()
     looks.get_by_role("button", name="Take this one").click()
     expect(looks.get_by_text("The one before")).to_be_visible()

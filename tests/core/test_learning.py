@@ -52,7 +52,7 @@ def test_the_spread_of_jobs_is_estimated(spread: float) -> None:
 @pytest.mark.parametrize(("spread", "jobs"), [(0.2, 0), *((s, n) for s in (0.12, 0.2, 0.28, 0.35) for n in (4, 8, 16))])
 def test_nine_of_ten_next_jobs_lie_in_the_interval(spread: float, jobs: int) -> None:
     rng = random.Random(f"next {spread} {jobs}")
-    inside, painters = 0, 1200
+    inside, painters = 0, count("painters")
     for _ in range(painters):
         mine = rng.gauss(0, 0.25)
         low, high = interval(next_job([math.exp(mine + rng.gauss(0, spread)) for _ in range(jobs)]))

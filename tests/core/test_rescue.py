@@ -1,7 +1,7 @@
 """A mix that is not as it should be: what to add, by hand each way, and on hidden pots that answer in words."""
 
 import random
-from math import log
+from math import log, sqrt
 
 import pytest
 from hypothesis import given
@@ -214,7 +214,8 @@ def test_hidden_pots_are_brought_to_their_word(kind: str) -> None:
     played = [_play(kind, rng) for _ in range(count("hidden pots of a kind"))]
     reachable = [p for p in played if p is not None]
     assert len(reachable) >= 0.8 * len(played)
-    assert sum(reachable) / len(reachable) >= 0.9
+    # Nine of ten, less what so few say by chance: two standard deviations.
+    assert sum(reachable) / len(reachable) >= 0.9 - 2 * sqrt(0.9 * 0.1 / len(reachable))
 
 
 @examples("out of reach")

@@ -4,8 +4,8 @@ import json
 import os
 import shutil
 import sqlite3
-import time
 import zipfile
+from collections.abc import Callable
 from contextlib import closing
 from pathlib import Path
 from threading import Event, Thread
@@ -159,7 +159,9 @@ def test_a_restore_keeps_what_was_there(tmp_path: Path) -> None:
     again.close()
 
 
-def test_a_running_lumso_goes_back_and_says_of_nothing_that_it_is_as_it_was(tmp_path: Path) -> None:
+def test_a_running_lumso_goes_back_and_says_of_nothing_that_it_is_as_it_was(
+    tmp_path: Path, monkeypatch: pytest.MonkeyPatch
+) -> None:
     db = filled(tmp_path / "x.sqlite3", 2)
     backup.write(db.path, tmp_path / "kept.zip")
     entries.put(db, [("kit", "a", "1")])
@@ -169,10 +171,16 @@ def test_a_running_lumso_goes_back_and_says_of_nothing_that_it_is_as_it_was(tmp_
     def reads() -> None:  # meanwhile, of what was there before, and is waited for
         with db.read() as connection:
             begun.set()
-            time.sleep(0.3)
+            waited_for.wait()
             read.append(connection.execute("SELECT count(*) FROM workshop_entry").fetchone()[0])
 
-    begun = Event()
+    def waits(so: Callable[[], bool], timeout: float | None = None) -> bool:
+        waited_for.set()
+        return wait_for(so, timeout)
+
+    begun, waited_for = Event(), Event()
+    wait_for = db._nobody.wait_for
+    monkeypatch.setattr(db._nobody, "wait_for", waits)
     reader = Thread(target=reads)
     reader.start()
     begun.wait()

@@ -17,7 +17,7 @@ def checksum(text: str) -> str:
     """The sum of a line, as it stands at its end.
 
     >>> checksum("READ 19.8 51.2")
-    '4B'
+    '14'
     """
     return f"{reduce(lambda a, c: a ^ ord(c), text, 0) & 0xFF:02X}"
 

@@ -32,7 +32,7 @@ def reading_line(state: str, shown: float, unit: str, tares: int) -> str:
     """A reading as a line; `shown` is in its unit.
 
     >>> reading_line("S", 12.3, "g", 1)
-    'S 12.3 g 1 *46'
+    'S 12.3 g 1 *3B'
     """
     places = {"g": 1, "oz": 3, "lb": 4}[unit]
     text = f"{state} {shown:.{places}f} {unit} {tares}"

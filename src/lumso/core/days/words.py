@@ -15,7 +15,7 @@ def day_of(minute: float, zone: str) -> str:
     """The day, as people write it.
 
     >>> day_of(29672640, "UTC")
-    'Wed 2 Jun'
+    'Tue 2 Jun'
     """
     at = local(minute, zone)
     return f"{at:%a} {at.day} {at:%b}"

@@ -27,7 +27,7 @@ def colour_in_words(lab: NDArray[np.float64]) -> str:
     """What one would call a colour, by lightness, strength and hue.
 
     >>> colour_in_words(np.array([93.0, 0.5, 4.0]))
-    'very pale ochre white'
+    'very pale yellow white'
     """
     light, a, b = (float(x) for x in lab)
     strength, hue = hypot(a, b), degrees(atan2(b, a)) % 360
