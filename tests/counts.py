@@ -36,7 +36,8 @@ COUNTS: Mapping[str, tuple[int, int]] = {
     # repetitions by a seed
     "calls of the API": (2, 200),
     "hidden pots of a kind": (40, 300),
-    "kills while acts are noted": (10, 300),
+    "kills while acts are noted": (6, 300),
+    "kills while jobs are saved": (4, 300),
     "colours found again": (25, 100),
     "colours within their range": (60, 100),
     "columns within their range": (40, 100),

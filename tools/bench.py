@@ -1,4 +1,7 @@
-"""Print how long things take on this machine: medians of repeated runs, in milliseconds unless said otherwise."""
+"""Print how long things take on this machine, all of it: medians of repeated runs, beside the figures that are kept.
+
+`--once` does one small round of everything, to see that each figure still appears; `--keep` keeps what was found.
+"""
 
 import gzip
 import json
@@ -8,17 +11,22 @@ import subprocess
 import sys
 import tempfile
 import time
-from collections.abc import Callable, Iterator
+from collections.abc import Iterator
 from contextlib import contextmanager
 from functools import partial
 from itertools import count, cycle
 from pathlib import Path
 from random import Random
 from threading import Event, Thread
+from typing import Any
 from urllib.request import Request, urlopen
 
-from playwright.sync_api import sync_playwright
+from playwright.sync_api import Browser, sync_playwright
 
+import bench_days
+import bench_look
+import strain
+from figures import LOOP, ONCE, ROOT, calibrate, keep, median_ms, once_ms, row
 from large import edits, large_job
 from lumso.catalogue import shipped
 from lumso.core.advice import advise, trial, with_finish
@@ -43,49 +51,69 @@ from lumso.store import entries
 from lumso.store.database import Database
 
 OWN = {"kind": "powder", "role": "powder", "bulk_density": 0.8, "true_density": 2.6, "provenance": "bench"}
-ROOT = Path(__file__).parent.parent
 EXAMPLE = ROOT / "examples" / "programme-rack.json"
+EXECUTABLE = next(p for p in map(Path, ("/usr/bin/chromium-headless-shell", "/usr/bin/chromium")) if p.exists())
 CHROMIUM = ["--no-sandbox", "--disable-gpu", "--disable-quic", "--no-first-run", "--disable-background-networking"]
 
 
-def row(name: str, value: float, unit: str = "ms") -> None:
-    print(f"{name:<56}{value:>10.1f} {unit}")
-
-
-def median_ms(work: Callable[[], object], runs: int = 50) -> float:
-    """Median wall time of `work` in ms after three warm-up runs."""
-    times = []
-    for i in range(runs + 3):
-        start = time.perf_counter()
-        work()
-        if i >= 3:
-            times.append((time.perf_counter() - start) * 1000)
-    return statistics.median(times)
-
-
-def once_ms(work: Callable[[], object]) -> float:
-    """Wall time of `work` done once, in ms."""
-    start = time.perf_counter()
-    work()
-    return (time.perf_counter() - start) * 1000
-
-
 @contextmanager
-def server(folder: Path) -> Iterator[tuple[str, float]]:
-    """A demo server as a process of its own; gives its address and how long it took to answer, in ms."""
+def server(data: Path, command: str = "demo") -> Iterator[tuple[str, float]]:
+    """A server as a process of its own; its address, and how long it took until it had answered for the list and a
+    first job, ms."""
     start = time.perf_counter()
-    command = [sys.executable, "-m", "lumso", "demo", "--port", "0", "--data", str(folder / "bench.sqlite3")]
-    process = subprocess.Popen(command, stdout=subprocess.PIPE, text=True)
+    line = [sys.executable, "-m", "lumso", command, "--port", "0", "--data", str(data)]
+    process = subprocess.Popen(line, stdout=subprocess.PIPE, text=True)
     try:
         assert process.stdout
         found = re.search(r"http://[^/]+", process.stdout.readline())
         assert found
         url = found.group(0)
-        urlopen(f"{url}/api/jobs").read()
+        first = json.loads(urlopen(f"{url}/api/jobs").read())["jobs"][:1]
+        for job in first:
+            urlopen(f"{url}/api/jobs/{job['id']}").read()
         yield url, (time.perf_counter() - start) * 1000
     finally:
         process.terminate()
         process.wait()
+
+
+EMPTY = """
+import socket, uvicorn
+from fastapi import FastAPI
+app = FastAPI()
+@app.get("/")
+def get() -> dict[str, int]:
+    return {"a": 1}
+listener = socket.socket(socket.AF_INET, socket.SOCK_STREAM, socket.IPPROTO_TCP)
+listener.bind(("127.0.0.1", 0))
+listener.listen()
+print(listener.getsockname()[1], flush=True)
+uvicorn.Server(uvicorn.Config(app, log_level="error")).run(sockets=[listener])
+"""
+
+
+def empty_ms() -> float:
+    """How long an empty app of the same framework takes until it answers one GET, ms."""
+    start = time.perf_counter()
+    process = subprocess.Popen([sys.executable, "-c", EMPTY], stdout=subprocess.PIPE, text=True)
+    assert process.stdout
+    urlopen(f"http://127.0.0.1:{process.stdout.readline().strip()}/").read()
+    took = (time.perf_counter() - start) * 1000
+    process.terminate()
+    process.wait()
+    return took
+
+
+def starts(data: Path, first: float) -> None:
+    """From nothing to the first answers, in turns with an empty app. `first` is what the demo took."""
+    ours, empty = [first] if ONCE else [], [empty_ms()]
+    for _ in range(0 if ONCE else 7):
+        with server(data, "serve") as (_, took):
+            ours.append(took)
+        empty.append(empty_ms())
+    row("start until the list and a first job are answered", statistics.median(ours))
+    row("start of an empty app until it answers", statistics.median(empty))
+    row("  the one as a multiple of the other", statistics.median(ours) / statistics.median(empty), "×")
 
 
 SPOONS: tuple[tuple[float, str], ...] = (
@@ -108,8 +136,8 @@ def core() -> None:
     job, known = large_job(), catalogue
     row("first plan of 12 zones × 10 layers, core", once_ms(lambda: plan(job, Workshop(), known, steady(), memo)))
     changed = edits(job)
-    times = [once_ms(partial(plan, next(changed), Workshop(), known, steady(), memo)) for _ in range(60)]
-    row("re-planning it after an edit, core, median of 60", statistics.median(times))
+    times = [once_ms(partial(plan, next(changed), Workshop(), known, steady(), memo)) for _ in range(1 if ONCE else 60)]
+    row("re-planning it after an edit, core", statistics.median(times))
     row("re-planning it after an edit, core, slowest of 60", max(times))
     bench = trial(job, 0, known.with_entries(job.entries), steady())
     ids = (f"new-{n}" for n in count())
@@ -136,7 +164,7 @@ def core() -> None:
     )
     measures = tuple(KitMeasure(name, ml) for ml, name in SPOONS)
     kit = Kit("bench", "bench", measures + tuple(KitMeasure(n, ml, step) for n, ml, step in MARKED))
-    for total in (50, 500, 5000):
+    for total in (50,) if ONCE else (50, 500, 5000):
         needs = tuple(Need(f"part {i}", total * share, total * share) for i, share in enumerate(SHARES))
 
         def search(needs: tuple[Need, ...] = needs) -> None:
@@ -146,7 +174,7 @@ def core() -> None:
         row(f"kit search, 15 measures, 5 parts, {total} ml", median_ms(search, 10))
     items = [
         {"slug": f"own-{i}", "own": {**OWN, "slug": f"own-{i}", "name": f"material {i}"}, "on_hand": i}
-        for i in range(2000)
+        for i in range(20 if ONCE else 2000)
     ]
     text = json.dumps({"format": "lumso-workshop-file", "version": 1, "shelf": items})
     with tempfile.TemporaryDirectory() as folder:
@@ -160,17 +188,17 @@ def core() -> None:
         db.close()
 
 
-def api(url: str) -> None:
+def api(url: str, when: str) -> None:
     body = json.dumps({"sequence": 1, "job": json.loads(EXAMPLE.read_text())}).encode()
     request = Request(f"{url}/api/plan", body, {"content-type": "application/json"})
-    row("plan of the example, API round trip", median_ms(lambda: urlopen(request).read()))
+    row(f"plan of the example, API round trip, {when}", median_ms(lambda: urlopen(request).read()))
     changed = edits(large_job())
     times = []
-    for number in range(20):
+    for number in range(1 if ONCE else 20):
         body = f'{{"sequence": {number}, "job": {to_json(next(changed))}}}'.encode()
         request = Request(f"{url}/api/plan", body, {"content-type": "application/json"})
         times.append(once_ms(partial(ask, request)))
-    row("re-planning 12 zones × 10 layers, API round trip", statistics.median(times))
+    row(f"re-planning 12 zones × 10 layers, API round trip, {when}", statistics.median(times))
 
 
 @contextmanager
@@ -193,7 +221,7 @@ def busy(url: str) -> Iterator[None]:
     threads = [Thread(target=go, args=(cycle([prints]),)), Thread(target=go, args=(map(again, count()),))]
     for thread in threads:
         thread.start()
-    time.sleep(2)
+    time.sleep(0.1 if ONCE else 2)
     yield
     over.set()
     for thread in threads:
@@ -206,12 +234,12 @@ def ask(request: Request) -> bytes:
     return answer
 
 
-KEY_TO_AMOUNT = """async () => {
+KEY_TO_AMOUNT = """async times_ => {
   const slider = document.querySelector('[role=slider]');
   const shown = () => document.querySelector('[aria-label^="Water, weighed: "]').ariaLabel;
   const times = [];
   slider.focus();
-  for (let i = 0; i < 30; i++) {
+  for (let i = 0; i < times_; i++) {
     const before = shown(), start = performance.now();
     const key = i % 2 ? 'ArrowRight' : 'ArrowLeft';
     slider.dispatchEvent(new KeyboardEvent('keydown', {key, bubbles: true}));
@@ -223,11 +251,11 @@ KEY_TO_AMOUNT = """async () => {
 }"""
 
 
-PRESS_TO_PLAN = """async () => {
+PRESS_TO_PLAN = """async times_ => {
   const button = sign => document.querySelector(`[aria-label="Coats: ${sign}"]`);
-  const shown = () => [...document.querySelectorAll('a')].find(a => a.innerText.includes('to the pot')).innerText;
+  const shown = () => [...document.querySelectorAll('a')].find(a => a.innerText.includes('see the mix')).innerText;
   const times = [];
-  for (let i = 0; i < 16; i++) {
+  for (let i = 0; i < times_; i++) {
     const before = shown(), start = performance.now();
     button(i % 2 ? 'less' : 'more').click();
     while (shown() === before) await new Promise(r => requestAnimationFrame(r));
@@ -238,21 +266,46 @@ PRESS_TO_PLAN = """async () => {
 }"""
 
 
+def first_page(browser: Browser, url: str) -> None:
+    """The first page of somebody who was never here: until the names of the jobs can be read, and what that takes."""
+    times, asked, sent = [], [], []
+    for _ in range(1 if ONCE else 5):
+        context = browser.new_context(viewport={"width": 1280, "height": 800}, service_workers="block")
+        page = context.new_page()
+        bytes_: list[int] = []
+        answered: list[Any] = []
+        session = context.new_cdp_session(page)
+        session.send("Network.enable")
+        session.on("Network.loadingFinished", lambda said, to=bytes_: to.append(said["encodedDataLength"]))
+        page.on("requestfinished", partial(list.append, answered))
+        start = time.perf_counter()
+        page.goto(url)
+        page.get_by_role("link", name="Programme rack").first.wait_for()
+        times.append((time.perf_counter() - start) * 1000)
+        asked.append(len(answered))
+        sent.append(sum(bytes_) / 1024)
+        context.close()
+    row("cold first page until the jobs can be read", statistics.median(times))
+    row("  requests until then", statistics.median(asked), "")
+    row("  sent until then", statistics.median(sent), "KiB")
+
+
 def screen(url: str) -> None:
     with sync_playwright() as playwright:
-        browser = playwright.chromium.launch(executable_path="/usr/bin/chromium", args=CHROMIUM)
+        browser = playwright.chromium.launch(executable_path=str(EXECUTABLE), args=CHROMIUM)
+        first_page(browser, url)
         page = browser.new_page(viewport={"width": 1280, "height": 800})
         page.goto(url)
         page.get_by_role("link", name="Programme rack").first.click()
         page.get_by_role("link", name="Mix", exact=True).click()
         page.get_by_role("slider").wait_for()
-        times = page.evaluate(KEY_TO_AMOUNT)
+        times = page.evaluate(KEY_TO_AMOUNT, 1 if ONCE else 30)
         row("key press to new amounts on screen, median", statistics.median(times))
         row("key press to new amounts on screen, slowest of 30", times[-1])
         job = Request(f"{url}/api/jobs", to_json(large_job()).encode(), {"content-type": "application/json"})
         page.goto(f"{url}/jobs/{json.loads(ask(job))['id']}/finish")
         page.get_by_role("button", name="Coats: more").wait_for()
-        times = page.evaluate(PRESS_TO_PLAN)
+        times = page.evaluate(PRESS_TO_PLAN, 1 if ONCE else 16)
         row("press to new plan on screen, 12 × 10 layers, median", statistics.median(times))
         row("press to new plan on screen, 12 × 10, slowest of 16", times[-1])
         browser.close()
@@ -269,7 +322,7 @@ def packs() -> None:
     """60 materials in 6 packs each, and 10 bundles over a dozen of them."""
     dice = Random(1)
     sizes = (12_500, 5_000, 25_000, 50_000, 100_000, 17_000, 11_300, 250_000)
-    wanted = tuple(Wanted(f"m{n}", dice.randint(500, 300_000), dice.random() < 0.5) for n in range(60))
+    wanted = tuple(Wanted(f"m{n}", dice.randint(500, 300_000), dice.random() < 0.5) for n in range(6 if ONCE else 60))
     offers = []
     for want in wanted:
         for k in range(6):
@@ -277,8 +330,8 @@ def packs() -> None:
             price = dice.randint(int(size * 0.02), int(size * 0.06))
             offers.append(Offer(f"{want.key}/{k}", want.key, size, price))
     bundles = []
-    for n in range(10):
-        inside, many = tuple(o.id for o in dice.sample(offers, 12)), dice.choice((2, 3))
+    for n in range(1 if ONCE else 10):
+        inside, many = tuple(o.id for o in dice.sample(offers, 4 if ONCE else 12)), dice.choice((2, 3))
         bundles.append(Bundle(str(n), many, many * 1500, inside))
     shop = Shop(wanted, tuple(offers), tuple(bundles))
     assert best_basket(shop).proven
@@ -286,16 +339,24 @@ def packs() -> None:
 
 
 def main() -> None:
+    row(LOOP, calibrate())
     core()
     packs()
-    with tempfile.TemporaryDirectory() as folder, server(Path(folder)) as (url, start_ms):
-        row("server start to first answer", start_ms)
-        api(url)
-        with busy(url):
-            print("With a print and a kit search running:")
-            api(url)
+    with tempfile.TemporaryDirectory() as folder:
+        data = Path(folder) / "bench.sqlite3"
+        with server(data) as (url, first):
+            row("shopping list of the demo, cold", once_ms(lambda: urlopen(f"{url}/api/buying/list").read()))
+            row("shopping list of the demo, warm", median_ms(lambda: urlopen(f"{url}/api/buying/list").read(), 15))
+            api(url, "idle")
             screen(url)
+            with busy(url):
+                api(url, "with a print and a kit search")
+        starts(data, first)
     interface()
+    bench_look.main()
+    bench_days.main()
+    strain.main()
+    keep()
 
 
 if __name__ == "__main__":

@@ -84,7 +84,7 @@ class Running:
         body = json.dumps({"what": "cards"}).encode()
         with urlopen(Request(f"{self.url}/api/jobs/{job}/print", body, {"Content-Type": "application/json"})) as reply:
             text = PdfReader(BytesIO(reply.read())).pages[0].extract_text()
-        return re.findall(r"\b[a-z]{4}-\d\d\b", text)[0]
+        return str(re.findall(r"\b[a-z]{4}-\d\d\b", text)[0])
 
     def tag(self, path: str) -> str:
         """The revision that the API says something is at."""

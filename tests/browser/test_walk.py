@@ -50,8 +50,8 @@ LOOK = """async more => {
 }"""
 
 
-CONTRAST = {"runOnly": {"type": "rule", "values": ["color-contrast"]}}
-BUT_CONTRAST = {"rules": {"color-contrast": {"enabled": False}}}
+CONTRAST: dict[str, object] = {"runOnly": {"type": "rule", "values": ["color-contrast"]}}
+BUT_CONTRAST: dict[str, object] = {"rules": {"color-contrast": {"enabled": False}}}
 """Colours are the same on a phone, and dear to look at."""
 
 

@@ -9,12 +9,17 @@ from lumso.store import events, pots
 from lumso.store.database import Database
 from lumso.store.events import NewEvent
 from tests.counts import count
-from tests.log_strain import filled, killed_while_logging
+from tests.strain import filled, killed_while_logging, killed_while_saving
 
 
 def test_every_acknowledged_act_outlives_a_kill(tmp_path: Path) -> None:
     times = count("kills while acts are noted")
     assert killed_while_logging(tmp_path / "log.sqlite3", times, random.Random(1)) > times
+
+
+def test_every_acknowledged_save_outlives_a_kill_and_nothing_is_seeded_by_half(tmp_path: Path) -> None:
+    times = count("kills while jobs are saved")
+    assert killed_while_saving(tmp_path, times, random.Random(7)) > times
 
 
 def test_words_are_found_wherever_they_stand_the_newest_first(tmp_path: Path) -> None:
