@@ -98,6 +98,13 @@ def clients(port: int, count: int, seconds: float) -> None:
         print("  ", error)
 
 
+def _shelf(port: int, count: int) -> None:
+    client = Client(port)
+    for path in ("/shelf", "/catalogue", "/jobs"):
+        row(f"shelf of {count}: {path}", median_ms(partial(client.ask, "GET", path), 3))
+        row(f"shelf of {count}: {path}, size", len(client.ask("GET", path)[1]) / 1024, "KiB")
+
+
 def _jobs(data: Path, count: int, seconds: float) -> None:
     """The list of so many jobs, and people at it."""
     start = time.perf_counter()
@@ -114,6 +121,8 @@ def _jobs(data: Path, count: int, seconds: float) -> None:
         row(f"{count} jobs: search", median_ms(lambda: client.ask("GET", asked), 7))
         if seconds:
             clients(port, 2 if ONCE else 50, seconds)
+        if ONCE:
+            _shelf(port, count)
 
 
 def growth(counts: list[int], shelf: int) -> None:
@@ -131,7 +140,8 @@ def growth(counts: list[int], shelf: int) -> None:
                     jobs.create(db, f"{name} {number}", document)
             db.close()
             there = count
-            _jobs(data, count, 0 if count != counts[0] else 0.5 if ONCE else 60)
+            if not ONCE:
+                _jobs(data, count, 60 if count == counts[0] else 0)
         slugs = list(catalogue.materials)
         db = Database(data)
         own = [
@@ -140,11 +150,11 @@ def growth(counts: list[int], shelf: int) -> None:
         ]
         entries.put(db, [("shelf", item.slug, workshop.document("shelf", item)) for item in own])
         db.close()
+        if ONCE:  # all of it with one server
+            _jobs(data, counts[0], 0.5)
+            return
         with serving(data) as port:
-            client = Client(port)
-            for path in ("/shelf", "/catalogue", "/jobs"):
-                row(f"shelf of {shelf}: {path}", median_ms(partial(client.ask, "GET", path), 3))
-                row(f"shelf of {shelf}: {path}, size", len(client.ask("GET", path)[1]) / 1024, "KiB")
+            _shelf(port, shelf)
 
 
 def log(batches: int) -> None:
