@@ -7,7 +7,7 @@ from pathlib import Path
 
 from playwright.sync_api import Page, sync_playwright
 
-from bench import CHROMIUM, server
+from bench import CHROMIUM, EXECUTABLE, server
 
 WIDE, PHONE = {"width": 1280, "height": 800}, {"width": 390, "height": 844}
 
@@ -47,7 +47,7 @@ def at_the_bench(page: Page, url: str, folder: Path) -> None:
 def take(url: str, folder: Path) -> None:
     """Every main view, one picture each."""
     with sync_playwright() as playwright:
-        browser = playwright.chromium.launch(executable_path="/usr/bin/chromium", args=CHROMIUM)
+        browser = playwright.chromium.launch(executable_path=str(EXECUTABLE), args=CHROMIUM)
         page = browser.new_page(viewport=WIDE, locale="en-GB")  # type: ignore[arg-type]
 
         def shoot(name: str) -> None:

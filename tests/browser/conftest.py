@@ -9,6 +9,7 @@ import time
 from collections.abc import Callable, Iterator
 from contextlib import contextmanager
 from datetime import UTC, datetime
+from pathlib import Path
 from typing import Any, TypeVar
 
 import pytest
@@ -38,7 +39,8 @@ KEEPS = "cookies,indexeddb,local_storage,cache_storage,service_workers"
 
 @pytest.fixture(scope="session")
 def browser_type_launch_args() -> dict[str, Any]:
-    return {"executable_path": "/usr/bin/chromium-headless-shell", "args": [*CHROMIUM, ALONE]}
+    found = next(p for p in ("/usr/bin/chromium-headless-shell", "/usr/bin/chromium") if Path(p).exists())
+    return {"executable_path": found, "args": [*CHROMIUM, ALONE]}
 
 
 @pytest.fixture(scope="session")
