@@ -154,5 +154,5 @@ def take(url: str, folder: Path) -> None:
 if __name__ == "__main__":
     target = Path(sys.argv[1])
     target.mkdir(parents=True, exist_ok=True)
-    with tempfile.TemporaryDirectory() as data, server(Path(data)) as (address, _):
+    with tempfile.TemporaryDirectory() as data, server(Path(data) / "demo.sqlite3") as (address, _):
         take(address, target)

@@ -5,7 +5,7 @@ from pathlib import Path
 
 import pytest
 
-from lumso.store import events, pots
+from lumso.store import events, jobs, pots
 from lumso.store.database import Database
 from lumso.store.events import NewEvent
 from tests.counts import count
@@ -53,4 +53,15 @@ def test_an_event_is_added_once_and_refused_under_the_id_of_another(tmp_path: Pa
     events.add(db, NewEvent("e4", job, 4.0, 4.0, "{}", "p9"))
     assert [e.id for e in events.of_pots(db, ["p2"])] == ["e1", "e3"]
     assert [e.id for e in events.of_pots(db, ["p9"])] == ["e4"]
+    db.close()
+
+
+def test_events_are_told_in_the_order_they_were_noted_whenever_they_arrive(tmp_path: Path) -> None:
+    """What a device noted while it was away comes late, and stands where it was noted; of one moment, by their ids."""
+    db = Database(tmp_path / "log.sqlite3")
+    job = jobs.create(db, "Rack", "{}").id
+    for name, noted in (("c", 3.0), ("a", 1.0), ("d", 2.0), ("b", 2.0)):
+        events.add(db, NewEvent(name, job, 9.0 - noted, noted, "{}", "p1"))
+    assert [e.id for e in events.of_jobs(db, [job])] == ["a", "b", "d", "c"]
+    assert [e.id for e in events.of_pots(db, ["p1"])] == ["a", "b", "d", "c"]
     db.close()

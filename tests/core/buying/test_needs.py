@@ -6,7 +6,6 @@ from math import sqrt
 import pytest
 
 from lumso.core.book.catalogue import Catalogue
-from lumso.core.book.things import CLOGS
 from lumso.core.buying.needs import Asked, counted, needs_of
 from lumso.core.job.job import Job
 from lumso.core.layers.conditions import Room
@@ -56,11 +55,11 @@ def test_paper_goes_by_area_and_clogs_faster_on_paint_than_on_bare_wood(made: Wo
             continue
         grit = thing.name.split()[0]
         ours = [o for o in made.operations if any(grit in t.replace(",", " ").split() for t in o.tools)]
-        by_hand = sum(thing.amount * o.area_m2 * CLOGS.get(o.kind, 1.0) for o in ours)
+        # Paint clogs it: between coats eight sheets where five would do on bare wood.
+        by_hand = sum(thing.amount * o.area_m2 * (1.6 if o.kind == "sand" else 1.0) for o in ours)
         assert amount == pytest.approx(by_hand)
     raw = [n for n in needs_of(asked(made), catalogue)[0] if n.use.item == "paper-p180"]
     assert [n.use.count for n in raw] == [1.0]  # 0.56 m² of it, and nobody sells half a sheet
-    assert CLOGS["sand"] > CLOGS["prepare"]
 
 
 def test_gloves_and_masks_go_by_the_times_the_bench_is_laid_out(made: Work, catalogue: Catalogue) -> None:

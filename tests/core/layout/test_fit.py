@@ -7,7 +7,7 @@ from hypothesis import assume, given
 from hypothesis import strategies as st
 
 from lumso.core.errors import InvalidValue
-from lumso.core.layout.fit import by_tapes, fit, shifted, symmetrical, to_the_tick
+from lumso.core.layout.fit import by_tapes, fit, marks_of, shifted, symmetrical, to_the_tick
 from lumso.core.layout.pattern import LEAST_MM, Layout, Stripe
 
 widths = st.floats(3, 120)
@@ -260,3 +260,34 @@ def test_a_rule_too_coarse_for_its_stripes_is_named_and_a_finer_one_is_not() -> 
         fit(replace(pins, tick_mm=10, remainder_mm=33), 1000)  # also where it is moved along
     assert fit(replace(pins, tick_mm=1), 1000).bands
     assert fit(replace(pins, tick_mm=1.5875), 1000).off_mm <= 1.5875 / 2 + 1e-9  # a sixteenth of an inch
+
+
+def test_between_two_ticks_the_lower_is_marked_wherever_it_lies() -> None:
+    """Half way between two ticks either is as near: the lower, so that two marks never change places."""
+    layout = Layout("stripes", (Stripe(30, 30),), tick_mm=1.0)
+    assert marks_of(10.5, 40.5, 500, layout) == (10, 40)
+    assert marks_of(10.5001, 40.4999, 500, layout) == (11, 40)
+    assert marks_of(0.0, 12.25, 500, replace(layout, tick_mm=0.5)) == (0, 12)
+
+
+def test_cut_at_the_edges_a_pattern_may_be_centred_on_a_gap() -> None:
+    """Stripes of 30 and gaps of 50 on 400: the middle of a gap lies at 200, so stripes stand at 145–175 and 225–255."""
+    made = fit(Layout("stripes", (Stripe(30, 50),), ends="cut", anchor="centred on a gap"), 400)
+    assert [(b.start_mm, b.end_mm) for b in made.bands] == [
+        (0, 15), (65, 95), (145, 175), (225, 255), (305, 335), (385, 400),
+    ]  # fmt: skip
+    assert made.symmetrical
+    off = fit(Layout("stripes", (Stripe(30, 50),), ends="cut", anchor="centred on a gap", centre_mm=100), 400)
+    assert any(b.end_mm == 75 for b in off.bands)
+    assert any(b.start_mm == 125 for b in off.bands)
+
+
+def test_a_tape_is_offered_only_while_stripes_stay_within_a_quarter_of_what_was_asked() -> None:
+    """On 400 with a stripe at both ends: tapes of 40 for gaps of 50 leave stripes 24 % wider, of 36 too far."""
+    layout = Layout("stripes", (Stripe(50, 50),), ends="with a stripe", tapes_mm=(36.0, 40.0, 50.0, 60.0))
+    offered = {o.tape_mm: o.changed for o in by_tapes(layout, 450, most=9)}
+    assert all(abs(changed) <= 0.25 for changed in offered.values())
+    for tape in layout.tapes_mm:
+        # n stripes and n − 1 tapes: the nearest to 50 that a whole number makes.
+        best = min(abs((450 - (n - 1) * tape) / n / 50 - 1) for n in range(2, 12))
+        assert (tape in offered) == (best <= 0.25)

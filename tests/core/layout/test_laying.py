@@ -144,6 +144,7 @@ def test_edges_of_tape_are_sealed_with_the_paint_beneath_and_left_to_dry(rack: J
     # 20 edges of 560 mm, 10 mm wide, as thick as a coat.
     ml = 20 * 0.56 * 0.01 * stack.laid[0].wet_um
     assert seal.how[0].startswith(f"About {tidy(ml)} ml of it along 11.2 m of edge")
+    assert seal.hands_on_min == pytest.approx(11.2 / 2)  # two metres of edge a minute
     second = [o for o in made.operations if o.kind == "lay"][1]
     touch, recoat = stack.minutes(0, "touch"), stack.minutes(0, "recoat_from")
     assert touch is not None

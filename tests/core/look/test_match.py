@@ -7,7 +7,7 @@ from lumso.core.colour.difference import delta_e, lab_of
 from lumso.core.colour.spectra import hex_of, reflectance
 from lumso.core.errors import InvalidValue
 from lumso.core.look.match import FAR, NEAR, Onto, Palette, ShelfPaint, closer, matches
-from lumso.core.look.spoons import in_spoons
+from lumso.core.look.spoons import _diluted, in_spoons
 from tests.core.look.making import C
 from tests.counts import count
 
@@ -146,3 +146,31 @@ def test_a_pinch_of_black_asks_for_a_larger_batch_or_a_jar_of_tint() -> None:
     assert made.diluted is not None
     assert made.diluted.total_ml < 90
     assert {p.name for p in made.diluted.jar} == {"limewhite", "soot"}
+
+
+def test_what_is_begun_from_for_a_sealed_match_is_paler_than_what_is_wanted() -> None:
+    """A sealer deepens: unsealed, the mix that comes to a dark colour under gloss is lighter by what the surface gives
+    back."""
+    wanted, onto = reflectance("#4d6b57"), Onto(reflectance("#d9d6cc"), 9.0, 0.1)
+    of = palette(onto)
+    (best, *_) = matches(wanted, of)
+    shares = np.array([next((p.share for p in best.parts if p.slug == x.slug), 0.0) for x in SHELF])
+    bare = Palette(SHELF, C.optics, Onto(onto.light, onto.thickness))
+    assert lab_of(bare.light(shares))[0] > lab_of(wanted)[0] + 3
+    assert best.off < 1
+
+
+def test_a_jar_of_tint_brings_as_much_tint_as_the_mix_has() -> None:
+    """Stirred one in ten and poured tenfold: paint by paint, jar and pot together hold the shares that were found."""
+    of = palette()
+    white, black = "limewhite", "soot"
+    wanted = reflectance(hex_of(of.light(np.array([{white: 0.97, black: 0.03}.get(p.slug, 0.0) for p in SHELF]))))
+    (best, *_) = matches(wanted, of, 1)
+    made = _diluted(best, 100, KIT, of)
+    assert made is not None
+    jar = {p.name: p.ml for p in made.jar}
+    poured = {p.name: p.ml for p in made.parts}
+    from_jar = poured["jar of tint"] * jar["soot"] / sum(jar.values())
+    asked = next(p.share for p in best.parts if p.slug == black)
+    assert from_jar / made.total_ml == pytest.approx(asked, rel=0.2)
+    assert jar["soot"] / sum(jar.values()) == pytest.approx(0.1, rel=0.1)
