@@ -2,12 +2,13 @@
 
     tools/mutate.py --seed 7 --count 60
 
-A change that no test notices is printed with its place: write the test that holds its law. One that changes nothing anybody
-could see is named in EQUIVALENT, and drawn anew. The code is changed in a copy, never here.
+A change that no test notices is printed with its place: write the test that holds its law. One that changes nothing
+anybody could see is named in EQUIVALENT, and drawn anew. The code is changed in a copy, never here.
 """
 
 import argparse
 import ast
+import os
 import random
 import re
 import shutil
@@ -23,8 +24,8 @@ from pathlib import Path
 ROOT = Path(__file__).parent.parent
 TESTS = {
     "src/lumso/core/work": "tests/core/work tests/core/test_batches.py tests/core/test_steps.py tests/core/layout "
-    "tests/core/test_stack_plan.py tests/core/bench tests/test_practice.py tests/test_golden.py tests/core/test_edits.py "
-    "tests/api/test_sheets.py tests/formats/test_print.py",
+    "tests/core/test_stack_plan.py tests/core/bench tests/test_practice.py tests/test_golden.py "
+    "tests/core/test_edits.py tests/api/test_sheets.py tests/formats/test_print.py",
     "src/lumso/core/layout": "tests/core/layout tests/core/look/test_laid_out.py tests/formats/test_template.py "
     "tests/api/test_layouts.py",
     "src/lumso/core/days": "tests/core/days tests/api/test_days.py",
@@ -46,8 +47,10 @@ SIGNS: dict[type[ast.AST], str] = {
     ast.IsNot: "is not",
 }  # fmt: skip
 CALLS = {"min": "max", "max": "min", "any": "all", "all": "any", "floor": "ceil", "ceil": "floor"}
-SCRIPT = (("===", "!=="), ("!==", "==="), (" > ", " >= "), (" < ", " <= "), (" <= ", " < "), (" && ", " || "),
-          (" || ", " && "), (" + 1", ""), ("null", "0"), ("true", "false"), ("false", "true"), (" ?? ", " && "))  # fmt: skip
+SCRIPT = (
+    ("===", "!=="), ("!==", "==="), (" > ", " >= "), (" < ", " <= "), (" <= ", " < "), (" && ", " || "),
+    (" || ", " && "), (" + 1", ""), ("null", "0"), ("true", "false"), ("false", "true"), (" ?? ", " && "),
+)  # fmt: skip
 
 
 @dataclass(frozen=True)
@@ -75,36 +78,43 @@ def _at(source: str, node: ast.expr, now: str) -> tuple[str, str]:
     return (head + now.encode() + tail).decode(), was
 
 
+def _silent(tree: ast.AST) -> set[int]:
+    """Expressions that say nothing to a machine: words with values in them, annotations."""
+    found: set[int] = set()
+    for node in ast.walk(tree):
+        if isinstance(node, ast.AnnAssign):
+            found |= {id(n) for n in ast.walk(node.annotation)}
+        elif isinstance(node, ast.JoinedStr):
+            found |= {id(n) for n in ast.walk(node)}
+    return found
+
+
+def _instead(node: ast.expr) -> str | None:
+    """What is put in the place of an expression; None where it is left."""
+    say = ast.unparse
+    if isinstance(node, ast.Compare) and len(node.ops) == 1 and type(node.ops[0]) in SWAPS:
+        return f"{say(node.left)} {SIGNS[SWAPS[type(node.ops[0])]]} {say(node.comparators[0])}"
+    if isinstance(node, ast.BinOp) and type(node.op) in SWAPS and not isinstance(node.left, ast.JoinedStr):
+        return f"({say(node.left)} {SIGNS[SWAPS[type(node.op)]]} {say(node.right)})"
+    if isinstance(node, ast.BoolOp):
+        return "(" + f" {SIGNS[SWAPS[type(node.op)]]} ".join(map(say, node.values)) + ")"
+    if isinstance(node, ast.UnaryOp) and isinstance(node.op, ast.Not):
+        return f"bool({say(node.operand)})"
+    if isinstance(node, ast.Constant) and isinstance(node.value, int | float) and not isinstance(node.value, bool):
+        return repr(node.value * 2 if node.value not in (0, 1) else 1 - node.value)
+    if isinstance(node, ast.Call) and isinstance(node.func, ast.Name) and node.func.id in CALLS:
+        return re.sub(rf"^{node.func.id}", CALLS[node.func.id], say(node))
+    if isinstance(node, ast.IfExp):
+        return f"({say(node.orelse)} if {say(node.test)} else {say(node.body)})"
+    return None
+
+
 def _python(file: str, source: str) -> Iterator[Change]:
     """Every small change of a module."""
     tree = ast.parse(source)
-    quiet = {id(n) for top in ast.walk(tree) if isinstance(top, ast.Expr | ast.JoinedStr | ast.AnnAssign) for n in
-             ast.walk(top.annotation if isinstance(top, ast.AnnAssign) else top)
-             if isinstance(top, ast.JoinedStr | ast.AnnAssign) or isinstance(getattr(top, "value", None), ast.Constant)}  # fmt: skip
+    silent = _silent(tree)
     for node in ast.walk(tree):
-        if not isinstance(node, ast.expr) or id(node) in quiet:
-            continue
-        made: list[str] = []
-        if isinstance(node, ast.Compare) and len(node.ops) == 1 and type(node.ops[0]) in SWAPS:
-            sign = SIGNS[SWAPS[type(node.ops[0])]]
-            made.append(f"{ast.unparse(node.left)} {sign} {ast.unparse(node.comparators[0])}")
-        elif (
-            isinstance(node, ast.BinOp)
-            and type(node.op) in SWAPS
-            and not isinstance(node.left, ast.Constant | ast.JoinedStr)
-        ):
-            made.append(f"({ast.unparse(node.left)} {SIGNS[SWAPS[type(node.op)]]} {ast.unparse(node.right)})")
-        elif isinstance(node, ast.BoolOp):
-            made.append("(" + f" {SIGNS[SWAPS[type(node.op)]]} ".join(map(ast.unparse, node.values)) + ")")
-        elif isinstance(node, ast.UnaryOp) and isinstance(node.op, ast.Not):
-            made.append(f"bool({ast.unparse(node.operand)})")
-        elif isinstance(node, ast.Constant) and type(node.value) in (int, float) and node.value is not True:
-            made.append(repr(node.value * 2 if node.value not in (0, 1) else 1 - node.value))
-        elif isinstance(node, ast.Call) and isinstance(node.func, ast.Name) and node.func.id in CALLS:
-            made.append(re.sub(rf"^{node.func.id}", CALLS[node.func.id], ast.unparse(node)))
-        elif isinstance(node, ast.IfExp):
-            made.append(f"({ast.unparse(node.orelse)} if {ast.unparse(node.test)} else {ast.unparse(node.body)})")
-        for now in made:
+        if isinstance(node, ast.expr) and id(node) not in silent and (now := _instead(node)) is not None:
             text, was = _at(source, node, now)
             yield Change(file, node.lineno, was, now, text)
 
@@ -143,12 +153,8 @@ def noticed(change: Change, copy: Path) -> bool:
         line, at = ["npx", "vitest", "run", "--reporter=dot", *TESTS[folder].split()], copy / "ui"
     else:
         line, at = [sys.executable, "-m", "pytest", "-x", "-q", "-p", "no:cacheprovider", *TESTS[folder].split()], copy
+    environment = {**os.environ, "PYTHONPATH": str(copy / "src"), "PYTHONDONTWRITEBYTECODE": "1"}
     try:
-        environment = {
-            "PATH": "/usr/bin:/bin:/usr/local/bin",
-            "PYTHONPATH": str(copy / "src"),
-            "PYTHONDONTWRITEBYTECODE": "1",
-        }
         run = subprocess.run(line, cwd=at, env=environment, capture_output=True, timeout=420, check=False)
         return run.returncode != 0
     except subprocess.TimeoutExpired:
