@@ -11,36 +11,22 @@ import socket
 import sys
 import threading
 import time
-from collections.abc import Callable
 from pathlib import Path
 from typing import Any
 
 import uvicorn
-from fastapi.concurrency import run_in_threadpool
 
 from lumso.api.app import create_app
 from lumso.api.context import Context
 from lumso.api.gate import Entry
 from lumso.catalogue import shipped
-from lumso.core.days.settle import Ask, settle
-from lumso.core.days.view import days_of
 from lumso.demo import seed
 from lumso.demo.log import write_log
 from lumso.devices.weighing import SocketScale
 from lumso.store import backup, entries, photographs
 from lumso.store.database import Database
 from lumso.store.file import wal_of
-
-
-class AtOnce:
-    """In place of the search for the best days, which takes a core for seconds whenever Today is opened: the days found
-    at once. What is searched for is tried where the test asks for the search itself."""
-
-    async def run(self, request: object, work: Callable[[Any], Any], ask: Any) -> Any:
-        """What is asked, without the process beside the server."""
-        if isinstance(ask, Ask):
-            return await run_in_threadpool(lambda: days_of(settle(ask)))
-        return await run_in_threadpool(work, ask)
+from tests.at_once import AtOnce
 
 
 class Launcher:

@@ -18,6 +18,7 @@ from lumso.store import events
 from lumso.store.database import Database
 from lumso.store.events import PotRow
 from lumso.store.file import thorough
+from tests.waiting import until
 
 
 def ask(port: int, method: str, path: str, body: object = None) -> Any:
@@ -107,8 +108,8 @@ def killed_while_saving(folder: Path, times: int, luck: random.Random) -> int:
             writers = [Thread(target=_writes, args=(port, told)) for _ in range(4)]
             for writer in writers:
                 writer.start()
-            with suppress(subprocess.TimeoutExpired):
-                lumso.process.wait(timeout=luck.uniform(0.05, 0.6))
+            most = luck.randrange(1, 25)
+            until(lambda told=told, most=most: len(told) >= most)  # type: ignore[misc]
             lumso.end(signal.SIGKILL)
             for writer in writers:
                 writer.join()

@@ -13,23 +13,36 @@ from pypdf import PdfReader
 from starlette.testclient import TestClient
 
 from lumso.api import days as api_days
+from lumso.api.workers import Workers
 from lumso.core.days.hours import minute_of
 from lumso.demo import seed
 from lumso.store import readings
 from lumso.store.database import Database
 from tests.api.conftest import turn
+from tests.at_once import AtOnce
 
 NOW = minute_of(datetime(2026, 11, 24, 8, tzinfo=UTC))
 
 
 @pytest.fixture
 def loft(client: TestClient, db: Database, app: FastAPI) -> Iterator[TestClient]:
-    """The demo workshop on a Tuesday morning."""
+    """The demo workshop on a Tuesday morning, its days found at once."""
+    searches = app.state.solver
+    app.state.solver = AtOnce()
     seed(db, app.state.context.catalogue)
     app.state.context.forget()
     turn(app, NOW)
     yield client
+    app.state.solver = searches
+
+
+@pytest.fixture
+def searched(loft: TestClient, app: FastAPI) -> Iterator[TestClient]:
+    """The same, its best days searched for."""
+    at_once, app.state.solver = app.state.solver, Workers(most=1)
+    yield loft
     app.state.solver.close()
+    app.state.solver = at_once
 
 
 def chosen(client: TestClient) -> dict[str, Any]:
@@ -60,8 +73,8 @@ def only(client: TestClient, name: str) -> dict[str, Any]:
     return {**what, "profile": "", "jobs": [j for j in what["jobs"] if j["job"] == job["id"]]}
 
 
-def test_the_search_is_never_worse_than_what_was_found_at_once_and_both_say_how_good(loft: TestClient) -> None:
-    at_once, best = days(loft), days(loft, search=True)
+def test_the_search_is_never_worse_than_what_was_found_at_once_and_both_say_how_good(searched: TestClient) -> None:
+    at_once, best = days(searched), days(searched, search=True)
     assert (at_once["sequence"], at_once["days"]["how"], best["days"]["how"]) == (7, "at once", "best")
     ends = [{j["name"]: j["finished_min"] for j in a["days"]["jobs"]} for a in (at_once, best)]
     assert ends[1]["Costume wardrobe"] <= ends[0]["Costume wardrobe"]
@@ -69,19 +82,21 @@ def test_the_search_is_never_worse_than_what_was_found_at_once_and_both_say_how_
     assert all(p["proven"] for p in best["days"]["proofs"])
 
 
-def test_the_same_search_is_answered_from_memory(loft: TestClient, monkeypatch: pytest.MonkeyPatch) -> None:
-    what = only(loft, "Programme rack")
-    first = days(loft, what, search=True)
+def test_the_same_search_is_answered_from_memory(searched: TestClient, monkeypatch: pytest.MonkeyPatch) -> None:
+    what = only(searched, "Programme rack")
+    first = days(searched, what, search=True)
     monkeypatch.setattr(api_days, "best_days", None)
-    assert days(loft, what, search=True)["days"] == first["days"]
+    assert days(searched, what, search=True)["days"] == first["days"]
 
 
-def test_a_search_that_fails_leaves_the_days_found_at_once(loft: TestClient, monkeypatch: pytest.MonkeyPatch) -> None:
+def test_a_search_that_fails_leaves_the_days_found_at_once(
+    searched: TestClient, monkeypatch: pytest.MonkeyPatch
+) -> None:
     monkeypatch.setattr(api_days, "best_days", breaks)
-    reply = loft.post("/api/days", json={"chosen": only(loft, "Programme rack"), "search": True})
+    reply = searched.post("/api/days", json={"chosen": only(searched, "Programme rack"), "search": True})
     assert reply.status_code == 500
     assert "Traceback" not in reply.text
-    assert days(loft, only(loft, "Programme rack"))["days"]["how"] == "at once"
+    assert days(searched, only(searched, "Programme rack"))["days"]["how"] == "at once"
 
 
 def breaks(*args: object) -> None:

@@ -17,6 +17,7 @@ from lumso.api.context import Context
 from lumso.catalogue import shipped
 from lumso.demo import seed
 from lumso.store.database import Database
+from tests.at_once import AtOnce
 from tests.conftest import ROOT
 from tests.counts import PROOF, count
 
@@ -48,6 +49,7 @@ def fuzzed(tmp_path_factory: pytest.TempPathFactory) -> Iterator[FastAPI]:
     seed(database, shipped())
     app = create_app(database, shipped())
     app.state.context = Context(database, shipped())
+    app.state.solver = AtOnce()
     yield app
     app.state.context.db.close()
 

@@ -14,7 +14,6 @@ from lumso.core.log.event import Event, notes_of
 from lumso.core.log.jars import JarUse, taken_g, uses_of, wanted_for
 from lumso.core.log.pot import PotState, replay
 from lumso.core.measure.measures import Spoken, spoken
-from lumso.core.mixing.consistency import Thickness, thickness
 from lumso.core.mixing.fillings import KitAnswer
 from lumso.core.mixing.jar import HEADROOM
 from lumso.core.pour.pouring import Bounds, PourPlan, lines_of, pour_plan
@@ -22,7 +21,7 @@ from lumso.core.pour.scale import Believed, believed
 from lumso.core.rescue.agents import agents_for, holds, sets_hard
 from lumso.core.rescue.belief import Ladder
 from lumso.core.rescue.ladder import LadderRung, by_flow_cup, by_sag, ladder_of
-from lumso.core.rescue.setting_right import PotAdvice, PotNow, advise, as_ingredients
+from lumso.core.rescue.setting_right import PotAdvice, PotNow, advise
 from lumso.core.work.batch import Batch
 from lumso.core.work.work import Work
 from lumso.formats import jobfile
@@ -48,8 +47,6 @@ class PotNowOut(BaseModel):
     """g per ml of the mix; 1 for an empty pot."""
     batch: Batch | None
     plan: PourPlan | None
-    by_records: Thickness | None
-    """How it should flow, by the records alone."""
     target: str
     advice: PotAdvice | None
     """What to do by what was seen last; None where nothing was."""
@@ -59,8 +56,6 @@ class PotNowOut(BaseModel):
     """How the batch was to be measured with the kit, as it was begun."""
     by_scale: Believed
     """What the scale says is in it."""
-    lives_until_min: float | None
-    """When the mix is past using; None where nobody knows, or it does not go by the clock."""
 
 
 class JarHereOut(BaseModel):
@@ -79,10 +74,9 @@ class JarHereOut(BaseModel):
 
 
 class BenchOut(BaseModel):
-    """A job at the bench, and the minute it is for the server, to set the device's own clock right by."""
+    """A job at the bench, with its pots, jars and scale."""
 
     bench: Bench
-    server_now_min: float
     pots: list[PotNowOut]
     """The pots that are mixed or used now."""
     jars: list[JarHereOut]
@@ -110,7 +104,7 @@ def get_bench(job_id: str, here: Here, request: Request) -> BenchOut:
     open_pots = [p for p in mixed.values() if p.state in {"pouring", "stirred"}]
     shown = [pot_out(p, job, made, here, request) for p in sorted(open_pots, key=lambda p: p.begun_min)]
     jars = _jars(job_id, job, made, own, here)
-    return BenchOut(bench=bench, server_now_min=now, pots=shown, jars=jars, scale=scale_out(request),
+    return BenchOut(bench=bench, pots=shown, jars=jars, scale=scale_out(request),
                     noted=[e.id for e in own])  # fmt: skip
 
 
@@ -171,10 +165,8 @@ def pot_out(pot: PotState, job: Job | None, made: Work | None, here: Context, re
     )  # fmt: skip
     plan = pour_plan(lines_of(batch.mix), pot, bounds) if batch else None
     target = batch.mix.target if batch else ""
-    flow = thickness(as_ingredients(pot.held, catalogue.materials), catalogue.consistencies) if pot.held else None
     now = exact_now(request)
     sets = None if life is None or pot.sets_from_min is None else pot.sets_from_min + life - now
-    lives = None if sets is None else now + sets
     advice = None
     if pot.looks and target and batch:
         agents = agents_for(pot.held, lines_of(batch.mix), bounds.on_shelf, catalogue.materials)
@@ -185,9 +177,8 @@ def pot_out(pot: PotState, job: Job | None, made: Work | None, here: Context, re
     system = catalogue.system(here.workshop().measures)
     said = [spoken(line.left_ml, system) for line in plan.lines] if plan else []
     return PotNowOut(pot=pot, held_g=pot.g, held_ml=pot.ml, density=pot.density, batch=batch, plan=plan,
-                     by_records=flow, target=target, advice=advice, left_said=said,
-                     measured=file.measured if file else None, by_scale=believed(scale, pot.zero),
-                     lives_until_min=lives)  # fmt: skip
+                     target=target, advice=advice, left_said=said,
+                     measured=file.measured if file else None, by_scale=believed(scale, pot.zero))  # fmt: skip
 
 
 def _pot_now(pot: PotState, bounds: Bounds, now: float, sets: float | None) -> PotNow:

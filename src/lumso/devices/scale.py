@@ -16,8 +16,6 @@ from lumso.core.pour.scale import GRAMS
 from .scale_lines import LONGEST, hello, reading_line
 
 EVERY_S = 0.1
-PAN_MOST = 1.1
-"""What the pan still carries without harm, as a multiple of what it weighs."""
 
 
 @dataclass

@@ -3243,7 +3243,7 @@ export interface components {
         };
         /**
          * BenchOut
-         * @description A job at the bench, and the minute it is for the server, to set the device's own clock right by.
+         * @description A job at the bench, with its pots, jars and scale.
          */
         BenchOut: {
             bench: components["schemas"]["Bench"];
@@ -3254,8 +3254,6 @@ export interface components {
             /** Pots */
             pots: components["schemas"]["PotNowOut"][];
             scale: components["schemas"]["ScaleOut"];
-            /** Server Now Min */
-            server_now_min: number;
         };
         /**
          * BenchStep
@@ -3946,8 +3944,6 @@ export interface components {
             over_hex: string;
             /** Planned */
             planned: number;
-            /** Scattering Per Coat */
-            scattering_per_coat: number;
         };
         /**
          * Colour
@@ -10249,8 +10245,6 @@ export interface components {
          * @description What to do now with a pot that was looked at.
          */
         PotAdvice: {
-            /** Believed Mpa S */
-            believed_mpa_s: number;
             now: components["schemas"]["Chance"];
             /** @description The same once it has thickened. */
             ripe: components["schemas"]["Chance"];
@@ -10314,7 +10308,6 @@ export interface components {
         PotNowOut: {
             advice: components["schemas"]["PotAdvice"] | null;
             batch: components["schemas"]["Batch"] | null;
-            by_records: components["schemas"]["lumso__core__mixing__consistency__Thickness"] | null;
             by_scale: components["schemas"]["Believed"];
             /** Density */
             density: number;
@@ -10324,8 +10317,6 @@ export interface components {
             held_ml: number;
             /** Left Said */
             left_said: components["schemas"]["Spoken"][];
-            /** Lives Until Min */
-            lives_until_min: number | null;
             measured: components["schemas"]["KitAnswer"] | null;
             plan: components["schemas"]["PourPlan"] | null;
             pot: components["schemas"]["PotState"];

@@ -7,7 +7,7 @@ from ..book.preparation import Abrasive
 from ..checks import brings, check
 from ..checks.findings import Grade
 from ..checks.texture import SAG_FROM_MM, holds_mm, peak_mm
-from ..colour.hiding import class_of, coats_range, per_coat
+from ..colour.hiding import class_of, coats_range
 from ..job.job import Zone
 from ..look.films import hiding_of
 from ..value import Value
@@ -40,7 +40,6 @@ class CoatsAdvice(Value):
     over_hex: str
     over: str
     colour_class: str
-    scattering_per_coat: float
     coats: int | None
     """Where it hides as well as it may, to a careful eye, in thin spots too."""
     at_most: int | None
@@ -119,11 +118,8 @@ def advise(zone: Zone, bench: Trial, ids: Iterator[str]) -> Advice:
             over, name = (under.hex, under.name) if under else (stack.ground.hex, stack.ground.name)
             optics, (hiding, measured) = bench.catalogue.optics, hiding_of(x.pours)
             needs, careful = coats_range(x.hex, over, optics, hiding, x.wet_um / optics.full_film_um, measured)
-            scattering = per_coat(x.hex, optics, hiding, measured)
             kind = next(c.name for c in optics.classes if c.slug == class_of(x.hex))
-            coats.append(
-                CoatsAdvice(x.layer.id, x.name, x.hex, over, name, kind, scattering, needs, careful, x.layer.coats)
-            )
+            coats.append(CoatsAdvice(x.layer.id, x.name, x.hex, over, name, kind, needs, careful, x.layer.coats))
     grits = tuple(bench.catalogue.abrasives.values())
     sealers = seal_advice(zone, bench, ids)
     asks, age = seal_asks(zone, bench), age_advice(zone, bench)

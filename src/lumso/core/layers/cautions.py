@@ -51,10 +51,6 @@ RAGS = (
     f"No flame, open window, gloves. {LABEL}"
 )
 VAPOUR = f"Solvent vapour: open the window, no flame or sparks; a dust filter does not stop vapour. {LABEL}"
-HEAT_GUN = (
-    "If you force a coat dry: thin coats only, never texture, never on old paint (fumes, burns, scorch); keep the gun "
-    "moving and let it cool on its stand."
-)
 FOOD = "Coatings are not food-safe by default; tools and pots do not go back to the kitchen."
 CHILDREN = (
     "For children: “low odour” is not toy-safe. Only a coat certified for it, fully cured, as its label and local "

@@ -98,7 +98,6 @@ class PotAdvice(Value):
     now: Chance
     ripe: Chance
     """The same once it has thickened."""
-    believed_mpa_s: float
     wait_min: float
     """How long to leave it before the next look."""
     ways: tuple[Addition, ...] = ()
@@ -130,10 +129,10 @@ def advise(pot: PotNow, target: str, agents: Sequence[Agent], materials: Mapping
     flow = flow_of(as_ingredients(pot.held, materials))
     later = max(pot.since_min, RIPE * flow.thickens_min)
     at_once, at_last = (outcome(guesses, flow, at, target, ladder) for at in (pot.since_min, later))
-    now, ripe, eta = at_once.chance, at_last.chance, min(at_once.middle, 1e9)
+    now, ripe = at_once.chance, at_last.chance
 
     def said(way: Way, says: str, *why: str, wait_min: float = 0.0, ways: tuple[Addition, ...] = ()) -> PotAdvice:
-        return PotAdvice(way, says, tuple(w for w in why if w), now, ripe, eta, wait_min, ways)
+        return PotAdvice(way, says, tuple(w for w in why if w), now, ripe, wait_min, ways)
 
     wanted, last = ladder.words[ladder.place[target]], pot.looks[-1][1]
     if pot.sets_in_min is not None and pot.sets_in_min <= 0:
