@@ -13,7 +13,7 @@ interface Props {
   onChange: (chosen: DaysChosen) => void;
 }
 
-export const nameOf = (one: DayOperation) => `${one.job}|${one.operation.id}`;
+const nameOf = (one: DayOperation) => `${one.job}|${one.operation.id}`;
 
 /** Every visit to the bench with what is done in it: the strip as a list. */
 export function Visits(props: Props) {

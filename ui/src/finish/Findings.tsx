@@ -11,7 +11,7 @@ import { Worded } from "../parts/Worded";
 type Brings = Advice["brings"][number];
 const NONE: Brings[] = [];
 
-export const GRADES = ["can hurt", "will fail", "risky", "good to know"] as const;
+const GRADES = ["can hurt", "will fail", "risky", "good to know"] as const;
 const MARK = { "can hurt": "!", "will fail": "▼", risky: "▽", "good to know": "·" };
 const WORDS = {
   "can hurt": "can hurt somebody",

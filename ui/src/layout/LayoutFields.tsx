@@ -36,7 +36,7 @@ const CORNERS = [
 type Stripe = Layout["stripes"][number];
 export type ChangeLayout = (part: Partial<Layout>) => void;
 
-export const round = (mm: number) => Math.round(mm * 100) / 100;
+const round = (mm: number) => Math.round(mm * 100) / 100;
 
 interface FieldsProps {
   layout: Layout;
