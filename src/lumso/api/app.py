@@ -1,60 +1,66 @@
 """The application: the API under /api, the built interface everywhere else."""
 
 from collections.abc import Callable
-from functools import partial
 from pathlib import Path
 from time import time
+from typing import Any
 
 from fastapi import FastAPI, HTTPException, Request
 from fastapi.middleware.gzip import GZipMiddleware
 from fastapi.responses import FileResponse, JSONResponse
 from fastapi.staticfiles import StaticFiles
 from starlette.responses import Response
-from starlette.routing import Match
+from starlette.routing import BaseRoute, Match
 from starlette.types import Scope
 
 from lumso import __version__
 from lumso.core.book.catalogue import Catalogue
 from lumso.store.database import Database
 
-from . import (
-    asking,
-    bench,
-    better,
-    boards,
-    book,
-    buying,
-    costs,
-    days,
-    entering,
-    errors,
-    finish,
-    forms,
-    jobs,
-    keeping,
-    layouts,
-    live,
-    log,
-    look,
-    lots,
-    photographs,
-    planning,
-    recordings,
-    sheets,
-    shelf,
-    starting,
-    workshop,
-)
+from . import entering, errors, jobs
 from .context import Context
 from .description import describe
 from .door import Door
 from .gate import Entry, Gate
+from .rest import Rest, WithRest
 from .workers import Workers
+
+REST = (
+    ".starting",
+    ".planning",
+    ".finish",
+    ".forms",
+    ".look",
+    ".lots",
+    ".boards",
+    ".photographs",
+    ".recordings",
+    ".sheets",
+    ".shelf",
+    ".workshop",
+    ".better",
+    ".keeping",
+    ".book",
+    ".buying",
+    ".costs",
+    ".days",
+    ".asking",
+    ".bench",
+    ".live",
+    ".log",
+    ".layouts",
+)
+"""The routers that come after the first answers, in order."""
 
 METHODS = ["DELETE", "GET", "HEAD", "OPTIONS", "PATCH", "POST", "PUT", "TRACE"]
 BESIDE = {"sw.js", "files.json", "icon.svg", "manifest.webmanifest"}
 """What lies beside the page: what opens it while the server is away, and what a device needs to keep it."""
 WEB = Path(__file__).parent.parent / "web"
+
+
+def _answers_all(route: BaseRoute) -> bool:
+    """Whether a route is one of those that answer where nothing else does."""
+    return "{rest:path}" in getattr(route, "path", "")
 
 
 class Assets(StaticFiles):
@@ -85,49 +91,24 @@ def create_app(db: Database, catalogue: Catalogue, web: Path = WEB, names: froze
     app.state.room = None
     app.state.scale = None
     errors.install(app)
-    for part in (
-        jobs,
-        starting,
-        planning,
-        finish,
-        forms,
-        look,
-        lots,
-        boards,
-        photographs,
-        recordings,
-        sheets,
-        shelf,
-        workshop,
-        better,
-        keeping,
-        entering,
-        book,
-        buying,
-        costs,
-        days,
-        asking,
-        bench,
-        live,
-        log,
-        layouts,
-    ):
+    for part in (jobs, entering):
         app.include_router(part.router, prefix="/api", responses=errors.RESPONSES)
-
-    known = list(app.routes)
+    app.state.first = list(app.routes)
+    app.state.rest = rest = Rest(app, REST)
 
     @app.api_route("/api/{rest:path}", methods=METHODS, include_in_schema=False)
     def no_such_call(rest: str, request: Request) -> None:
         allowed: set[str] = set()
         for method in METHODS:
             scope = {**request.scope, "method": method}
-            if any(route.matches(scope)[0] is Match.FULL for route in known):
+            if any(route.matches(scope)[0] is Match.FULL for route in app.routes if not _answers_all(route)):
                 allowed.add(method)
         if allowed:
             says = f"{request.method} is not what can be done at /api/{rest}."
             raise HTTPException(405, says, {"Allow": ", ".join(sorted(allowed))})
         raise HTTPException(404, f"There is nothing at /api/{rest}.")
 
+    app.add_middleware(WithRest, rest=lambda: rest)
     app.add_middleware(GZipMiddleware, minimum_size=1024, compresslevel=1)
     if entry:
         app.add_middleware(Gate, entry=entry, db=lambda: app.state.context.db)
@@ -143,5 +124,9 @@ def create_app(db: Database, catalogue: Catalogue, web: Path = WEB, names: froze
         shown = rest if rest in BESIDE and (web / rest).is_file() else "index.html"
         return FileResponse(web / shown, headers={"Cache-Control": "no-cache"})
 
-    app.openapi = partial(describe, app)  # type: ignore[method-assign]
+    def described() -> dict[str, Any]:
+        rest.load()
+        return describe(app)
+
+    app.openapi = described  # type: ignore[method-assign]
     return app
