@@ -41,6 +41,7 @@ COUNTS: Mapping[str, tuple[int, int]] = {
     "colours found again": (25, 100),
     "colours within their range": (60, 100),
     "columns within their range": (40, 100),
+    "flipped bits of a backup": (60, 3000),
     "painters": (300, 1200),
     "jobs that run short": (200, 1000),
     "finishes that are sealed": (6, 1000),

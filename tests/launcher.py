@@ -152,6 +152,17 @@ class Launcher:
             connection.execute("UPDATE job SET head = 2 WHERE id = ?", (job,))
         return {}
 
+    def rot(self, day: str = "") -> dict[str, Any]:
+        """A backup that cannot be read; or, of a `day` such as "20200101", one that is old."""
+        folder = backup.folder_of(self.data)
+        if day:
+            made = folder / backup.make(self.data).name
+            made.rename(folder / f"{day}{made.name[8:]}")
+        else:
+            folder.mkdir(exist_ok=True)
+            (folder / f"20261101-120000-000{backup.SUFFIX}").write_bytes(b"PK rotten")
+        return {}
+
     def end(self) -> None:
         """Let go of everything."""
         self.scale(None)
@@ -162,7 +173,7 @@ class Launcher:
         self.db.close()
 
 
-ORDERS = frozenset({"start", "stop", "told", "back", "turn", "search", "scale", "keep", "spoil"})
+ORDERS = frozenset({"start", "stop", "told", "back", "turn", "search", "scale", "keep", "spoil", "rot"})
 
 
 def main() -> None:

@@ -6,11 +6,12 @@ import subprocess
 import sys
 import threading
 from collections.abc import Iterator
+from contextlib import suppress
 from pathlib import Path
 
 import pytest
 
-from lumso.core.pour.scale import believed, zero_at
+from lumso.core.pour.scale import ScaleReading, believed, zero_at
 from lumso.devices.scale import Pan, listen_at, serve
 from lumso.devices.scale_lines import LONGEST, hello, parse_hello, parse_reading, reading_line
 from lumso.devices.weighing import SocketScale
@@ -180,3 +181,36 @@ def test_as_a_process_it_ends_with_whoever_began_it(tmp_path: Path) -> None:
     assert process.wait(timeout=10) == 0
     until(lambda: scale.state == "gone")
     scale.stop()
+
+
+def test_rubbish_on_the_line_is_no_weight_however_much_of_it_comes(tmp_path: Path) -> None:
+    """A loose plug: one reading, then noise without an end. The weight before it is not shown as what stands there."""
+    listener, over = listen_at(tmp_path / "loose.sock"), threading.Event()
+
+    def noise() -> None:
+        listener.settimeout(0.2)
+        while not over.is_set():
+            try:
+                one, _ = listener.accept()
+            except TimeoutError:
+                continue
+            with one, suppress(OSError):
+                one.sendall(f"{hello('abcd', 3000, 0.1)}\n{reading_line('S', 250.0, 'g', 0)}\n".encode())
+                while not over.wait(0.02):
+                    one.sendall(b"S 25\x000.0 g 0 *00\nS 999.9 g 0 *FF\n")
+
+    thread = threading.Thread(target=noise)
+    thread.start()
+    scale = SocketScale(tmp_path / "loose.sock")
+    scale.start()
+    until(lambda: scale.reading is not None and scale.reading.g == 250)
+    until(lambda: scale.reading is None)
+    assert scale.state == "gone"
+    assert scale.garbled > 0
+    assert (
+        believed(scale.reading, zero_at(ScaleReading("abcd", 0, "g", 0.0, True, False, 0.1, 3000), "p", 0.0)).g is None
+    )
+    over.set()
+    scale.stop()
+    thread.join()
+    listener.close()

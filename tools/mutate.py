@@ -49,7 +49,7 @@ SIGNS: dict[type[ast.AST], str] = {
 CALLS = {"min": "max", "max": "min", "any": "all", "all": "any", "floor": "ceil", "ceil": "floor"}
 SCRIPT = (
     ("===", "!=="), ("!==", "==="), (" > ", " >= "), (" < ", " <= "), (" <= ", " < "), (" && ", " || "),
-    (" || ", " && "), (" + 1", ""), ("null", "0"), ("true", "false"), ("false", "true"), (" ?? ", " && "),
+    (" || ", " && "), (" + 1", ""), ("true", "false"), ("false", "true"), (" ?? ", " && "),
 )  # fmt: skip
 
 

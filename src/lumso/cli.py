@@ -146,6 +146,10 @@ def _say_how_to_come_in(entry: "Entry") -> None:
               "on it. --tls encrypts them.", flush=True)  # fmt: skip
 
 
+def _say_the_new_code(code: str) -> None:
+    print(f"\nA device was turned out. The code is another now:\n\n    {code}\n", flush=True)
+
+
 def _serve(host: str, port: int, data: Path, demo: bool, tls: _Tls, sends_on: int, weighs_at: Path | None) -> None:
     gc.disable()  # until all is loaded: nothing of it is ever garbage
     import uvicorn
@@ -176,6 +180,7 @@ def _serve(host: str, port: int, data: Path, demo: bool, tls: _Tls, sends_on: in
     entry = None
     if not _is_loopback(host):
         entry = Entry(f"{scheme}://{reached}:{number}", secure=cert is not None, authority=authority)
+        entry.told = _say_the_new_code
         _say_how_to_come_in(entry)
     made = create_app(db, shipped(), names=_names(host), entry=entry)
     if fresh:

@@ -12,9 +12,11 @@ from lumso.api import sheets
 from lumso.api.app import create_app
 from lumso.api.gate import OPEN, TRIES, WITHIN_S, Entry, new_code
 from lumso.core.book.catalogue import Catalogue
+from lumso.store import backup, devices
 from lumso.store.database import Database
 
 LAN = "http://loft.local"
+OWN = "http://127.0.0.1"
 
 
 @dataclass
@@ -191,3 +193,60 @@ def test_nobody_is_asked_where_only_the_machine_itself_comes_in(client: TestClie
         "asks": False, "turned_out": False, "workshop": False, "encrypted": False}  # fmt: skip
     assert client.post("/api/enter", json={"code": "x", "name": "y"}).status_code == 404
     assert client.get("/api/workshop-mode").json()["open"] is False
+
+
+def test_a_restore_lets_nobody_back_in_and_nobody_else_out(house: House) -> None:
+    """The list of those let in is the running workshop's: it does not travel with a backup."""
+    tablet, phone, own = house.device("192.168.1.50"), house.device("192.168.1.51"), house.device("127.0.0.1", OWN)
+    house.enters(tablet, name="Tablet")
+    assert own.post("/api/backups").status_code == 201
+    (kept,) = own.get("/api/backups").json()["backups"]
+    (listed,) = own.get("/api/workshop-mode").json()["devices"]
+    own.delete(f"/api/devices/{listed['id']}")
+    house.enters(phone, name="Phone")
+    assert (tablet.get("/api/jobs").status_code, phone.get("/api/jobs").status_code) == (401, 200)
+    assert own.post(f"/api/backups/{kept['name']}/restore").status_code == 200
+    assert (tablet.get("/api/jobs").status_code, phone.get("/api/jobs").status_code) == (401, 200)
+    assert [d["name"] for d in own.get("/api/workshop-mode").json()["devices"]] == ["Phone"]
+    # Carried to another machine, where none runs, nobody is in.
+    archive = backup.folder_of(house.db.path) / kept["name"]
+    fresh = house.db.path.with_name("fresh.sqlite3")
+    backup.restore(archive, fresh)
+    there = Database(fresh)
+    assert devices.every(there) == []
+    there.close()
+
+
+def test_turning_one_out_changes_the_code_and_tells_it_where_lumso_runs(house: House) -> None:
+    told: list[str] = []
+    house.entry.told = told.append
+    tablet, own = house.device(), house.device("127.0.0.1", OWN)
+    house.enters(tablet)
+    before = house.entry.code
+    (listed,) = own.get("/api/workshop-mode").json()["devices"]
+    own.delete(f"/api/devices/{listed['id']}")
+    assert house.entry.code != before
+    assert told == [house.entry.code]
+    assert own.get("/api/workshop-mode").json()["code"] == house.entry.code
+    assert house.enters(house.device("192.168.1.77"), before).status_code == 403
+    assert house.enters(house.device("192.168.1.78")).status_code == 204
+
+
+def test_whoever_does_not_know_the_code_costs_little(house: House) -> None:
+    """A body of 3 KiB is not read on; a wrong code is told when to try again."""
+    stranger = house.device("192.168.1.90")
+    long = stranger.post("/api/enter", json={"code": "mofa", "name": "x", **{f"k{n}": n for n in range(600)}})
+    assert long.status_code == 413
+    assert len(long.content) < 1000
+    for _ in range(TRIES):
+        house.enters(stranger, "mofa mofa mofa mofa")
+    locked = house.enters(stranger)
+    assert locked.status_code == 429
+    assert 0 < int(locked.headers["retry-after"]) <= WITHIN_S
+
+
+def test_an_error_names_at_most_twenty_faults(client: TestClient) -> None:
+    many = {"chosen": {f"nothing{n}": n for n in range(500)}}
+    reply = client.post("/api/days", json=many)
+    assert reply.status_code == 422
+    assert len(reply.json()["faults"]) == 20

@@ -135,6 +135,18 @@ def _rotten(page: Page, lumso: Running) -> None:
     expect(page.get_by_role("alert").filter(has_text="The kit old-drawer cannot be read")).to_be_visible()
 
 
+def _rotten_backup(page: Page, lumso: Running) -> None:
+    lumso.order("rot")
+    page.reload()
+    expect(page.get_by_text("It cannot be read, and is kept as it is")).to_be_visible()
+
+
+def _no_copies(page: Page, lumso: Running) -> None:
+    lumso.order("rot", day="20200101")
+    page.reload()
+    expect(page.get_by_role("alert").filter(has_text="No backup could be made for")).to_be_visible()
+
+
 def _board(page: Page, lumso: Running) -> None:
     button(page, "Make a board of")
     expect(page.get_by_role("region", name="Strips")).to_be_visible()
@@ -220,6 +232,8 @@ STATES = (
     State("errors", f"{JOB}/finish", "", "", make=_refused_edit),
     State("errors", "/left?mix=colour-wash", "", "", make=fills("How much is left", "no idea", "ml")),
     State("errors", "/", "Today", "Jobs", make=_rotten),
+    State("errors", "/", "Today", "Jobs", make=_no_copies),
+    State("errors", "/kept", "Kept", "Kept", make=_rotten_backup),
     State("errors", f"{JOB}/mix", "", "This job cannot be opened", of="Hat stand", make=_spoilt),
     State("errors", f"{JOB}/mix", "", "", of="Programme rack", make=_away),
     State("nothing", "/", "Today", "Nothing on the bench yet"),

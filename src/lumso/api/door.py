@@ -23,6 +23,7 @@ MOST_BYTES = 8 * 1024 * 1024
 SMALL = 256 * 1024
 MOST = {
     "/api/restore": 4 * 1024**3,
+    "/api/enter": 2 * 1024,
     "/api/photographs": 32 * 1024**2,
     **dict.fromkeys(("/api/lengths", "/api/tint", "/api/workshop"), SMALL),
     **dict.fromkeys(("/api/kits/", "/api/shelf/", "/api/better/", "/api/recipes/"), SMALL),

@@ -125,9 +125,11 @@ def _picture(address: str) -> str:
 
 
 @router.delete("/devices/{device_id}", status_code=204)
-def turn_out(device_id: str, here: Here) -> None:
-    """Let a device in no more. At its next visit it lets go of what it kept."""
+def turn_out(device_id: str, request: Request, here: Here) -> None:
+    """Let a device in no more, and change the code, which it knows. At its next visit it lets go of what it kept."""
     devices.turn_out(here.db, device_id)
+    if entry := _entry(request):
+        entry.renew()
 
 
 @router.get("/trust/authority.pem", response_class=Response,

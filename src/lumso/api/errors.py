@@ -49,7 +49,11 @@ class WrongCode(LumsoError):
 
 
 class TooManyTries(LumsoError):
-    """Too many wrong codes were given from one device."""
+    """Too many wrong codes were given from one device. `retry_s` says when it may try again."""
+
+    def __init__(self, says: str, retry_s: int) -> None:
+        super().__init__(says)
+        self.retry_s = retry_s
 
 
 class CannotWorkOut(LumsoError):
@@ -90,6 +94,10 @@ def reply(problem: ProblemOut, headers: Mapping[str, str] | None = None) -> JSON
     return JSONResponse(body, problem.status, headers, media_type="application/problem+json")
 
 
+MOST_FAULTS = 20
+"""An error names no more faults than these: whoever sends thousands is not told each."""
+
+
 def _out(fault: Fault) -> FaultOut:
     return FaultOut(at=fault.at, says=fault.says, allowed=fault.allowed)
 
@@ -100,7 +108,7 @@ def problem_of(error: LumsoError) -> ProblemOut:
     problem = ProblemOut(type=f"/problems/{type(error).__name__}", title=title, status=status, detail=str(error))
     match error:
         case UnfitDocument():
-            problem.faults = [_out(f) for f in error.faults]
+            problem.faults = [_out(f) for f in error.faults[:MOST_FAULTS]]
             problem.detail = error.faults[0].says
         case InvalidValue():
             problem.faults = [FaultOut(at=error.field, says=error.says, allowed=error.allowed)]
@@ -115,7 +123,8 @@ def install(app: FastAPI) -> None:
 
     @app.exception_handler(LumsoError)
     def refused(request: Request, error: LumsoError) -> JSONResponse:
-        return reply(problem_of(error))
+        headers = {"Retry-After": str(error.retry_s)} if isinstance(error, TooManyTries) else None
+        return reply(problem_of(error), headers)
 
     @app.exception_handler(Refusal)
     def refused_elsewhere(request: Request, error: Refusal) -> JSONResponse:
@@ -123,7 +132,7 @@ def install(app: FastAPI) -> None:
 
     @app.exception_handler(RequestValidationError)
     def unfit(request: Request, error: RequestValidationError) -> JSONResponse:
-        faults = faults_of(error.errors(), {"body": error.body})
+        faults = faults_of(error.errors()[:MOST_FAULTS], {"body": error.body})
         out = [FaultOut(at=f.at.removeprefix("/body"), says=f.says, allowed=f.allowed) for f in faults]
         detail = out[0].says if out else "What was sent cannot be read."
         return reply(

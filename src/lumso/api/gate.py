@@ -64,19 +64,27 @@ class Entry:
     authority: bytes | None = None
     """The certificate of the authority of one's own, where there is one: to be trusted by devices."""
     clock: Callable[[], float] = time.monotonic
+    told: Callable[[str], None] = lambda code: None
+    """Says a new code where Lumso runs."""
     _wrong: dict[str, list[float]] = field(default_factory=lambda: defaultdict(list))
 
     def address(self) -> str:
         """The address with the code in it, to be scanned: what stands behind the # is never sent."""
         return f"{self.reach}/#code={self.code.replace(' ', '-')}"
 
+    def renew(self) -> None:
+        """Another code: whoever was turned out knows the one there was."""
+        self.code = new_code()
+        self.told(self.code)
+
     def check(self, said: str, whose: str) -> None:
         """Raises WrongCode, and TooManyTries for an address that gave too many wrong ones of late."""
         now = self.clock()
         wrong = self._wrong[whose] = [at for at in self._wrong[whose] if now - at < WITHIN_S]
         if len(wrong) >= TRIES:
-            minutes = ceil((WITHIN_S - (now - wrong[0])) / 60)
-            raise TooManyTries(f"That was wrong {TRIES} times. Look for the code, and try again in {minutes} min.")
+            left_s = ceil(WITHIN_S - (now - wrong[0]))
+            says = f"That was wrong {TRIES} times. Look for the code, and try again in {ceil(left_s / 60)} min."
+            raise TooManyTries(says, left_s)
         if not secrets.compare_digest(_plain(said).encode(), _plain(self.code).encode()):
             wrong.append(now)
             raise WrongCode("That is not the code. It stands where Lumso was started: four words.")

@@ -31,6 +31,8 @@ class BackupOut(BaseModel):
     made_at: str
     bytes: int
     jobs: int
+    says: str
+    """Why it cannot be read; empty where it can."""
 
 
 class KeepingOut(BaseModel):
@@ -39,6 +41,8 @@ class KeepingOut(BaseModel):
     data: str
     folder: str
     backups: list[BackupOut]
+    overdue_days: int
+    """For how many days no copy could be made; 0 as long as that is no matter."""
 
 
 class RestoredOut(BaseModel):
@@ -79,7 +83,8 @@ def list_backups(here: Here) -> KeepingOut:
     """Where the workshop is kept, and the backups of it."""
     path = here.db.path
     made = [BackupOut(**asdict(b)) for b in backup.every(path)]
-    return KeepingOut(data=str(path), folder=str(backup.folder_of(path)), backups=made)
+    return KeepingOut(data=str(path), folder=str(backup.folder_of(path)), backups=made,
+                      overdue_days=backup.overdue_days(path))  # fmt: skip
 
 
 @router.post("/backups", status_code=201)
@@ -97,8 +102,8 @@ def get_backup(name: str, here: Here) -> FileResponse:
     return FileResponse(backup.named(here.db.path, name), media_type="application/zip", filename=f"lumso-{name}")
 
 
-def _restored(here: Context, archive: FilePath) -> RestoredOut:
-    said, before = backup.restore_running(here.db, archive)
+def _restored(here: Context, archive: FilePath, given: str = "") -> RestoredOut:
+    said, before = backup.restore_running(here.db, archive, given)
     here.forget()
     return RestoredOut(jobs=said.jobs, before=before.name if before else "")
 
@@ -120,7 +125,7 @@ async def restore_file(request: Request, here: Here) -> RestoredOut:
         async for piece in request.stream():
             sent.write(piece)
         sent.flush()
-        return await run_in_threadpool(_restored, here, FilePath(sent.name))
+        return await run_in_threadpool(_restored, here, FilePath(sent.name), "That file")
 
 
 @router.get("/export/everything.json", response_class=StreamingResponse)

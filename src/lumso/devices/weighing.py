@@ -15,6 +15,8 @@ from .scale_lines import LONGEST, parse_hello, parse_reading
 log = logging.getLogger("lumso")
 TRY_AGAIN_S = 0.5
 QUIET_S = 2.0
+LIVE_S = 1.5
+"""A weight counts as current as long as a whole, valid reading came within so many seconds, whatever else arrives."""
 State = Literal["none", "listening", "gone"]
 
 
@@ -109,16 +111,19 @@ class SocketScale:
             self._over.wait(TRY_AGAIN_S)
 
     def _read(self, one: socket.socket) -> None:
-        """Read lines until the device is gone or says nothing any more. A line that never ends is let go of."""
+        """Read lines until the device is gone or says nothing valid any more. A line that never ends is let go of."""
         self._device, rest, long = None, b"", False
         heard = monotonic()
         one.settimeout(0.25)
         while not self._over.is_set():
+            silent = monotonic() - heard
+            if silent > LIVE_S:  # rubbish on the line is no weight
+                self._say("gone", None)
+            if silent > QUIET_S:
+                return
             try:
                 more = one.recv(4096)
             except TimeoutError:
-                if monotonic() - heard > QUIET_S:
-                    return
                 continue
             if not more:
                 return

@@ -5,10 +5,11 @@ An archive is a zip of `manifest.json`, `workshop.sqlite3` and `photographs/`. d
 
 import json
 import os
+import re
 import shutil
 import sqlite3
 import zipfile
-from collections.abc import Iterator, Sequence
+from collections.abc import Collection, Iterator, Mapping, Sequence
 from contextlib import closing, contextmanager, suppress
 from dataclasses import dataclass
 from datetime import UTC, date, datetime
@@ -18,7 +19,7 @@ from tempfile import TemporaryDirectory
 
 from lumso import __version__
 
-from . import file, photographs
+from . import devices, file, photographs
 from .database import Database, applied, migrations, now, refuse_newer
 from .errors import Busy, NoBackup, NotFound, StoreError, Unwritable
 
@@ -28,6 +29,10 @@ SUFFIX = ".lumso.zip"
 MOST_BYTES = 8 * 1024**3
 """The largest database that is taken out of an archive."""
 
+KEPT_FREE = 500 * 1024**2
+"""So much of the disk is never filled by what is unpacked, bytes."""
+
+MOST_MANIFEST = 100_000
 MOST_PHOTOGRAPH = 64 * 1024**2
 COUNTED = ("job", "job_revision", "workshop_entry", "setting", "frozen_batch", "set_aside")
 DAYS, WEEKS = 7, 8
@@ -56,24 +61,44 @@ def _copy(source: Path, to: Path) -> None:
         copy.execute(f"PRAGMA user_version = {file.CLOSED}")
 
 
-def _looked(path: Path) -> None:
-    """Raises NoBackup for a file that is no whole database."""
+def _looked(path: Path, given: str) -> None:
+    """Raises NoBackup for a file that is no whole database. `given` is what whoever asked calls it."""
     try:
         state = file.look(path)
     except Unwritable as error:
-        raise NoBackup(str(error)) from None
+        raise NoBackup(str(error).replace(str(path), given)) from None
     if state == "new":
-        raise NoBackup(f"{path.name} holds no workshop.")
+        raise NoBackup(f"{given} holds no workshop.")
 
 
-def _checked(path: Path) -> dict[str, int]:
+CREATES = re.compile(r"^CREATE (?:VIRTUAL )?TABLE (?:IF NOT EXISTS )?(\w+)", re.MULTILINE)
+DROPS = re.compile(r"^DROP TABLE (?:IF EXISTS )?(\w+)", re.MULTILINE)
+RENAMES = re.compile(r"^ALTER TABLE (\w+) RENAME TO (\w+)", re.MULTILINE)
+
+
+def _must_have(had: Collection[int]) -> set[str]:
+    """The tables that a database with these migrations has."""
+    tables: set[str] = set()
+    for number, _, sql in migrations():
+        if number in had:
+            tables |= set(CREATES.findall(sql))
+            tables -= set(DROPS.findall(sql))
+            for old, new in RENAMES.findall(sql):
+                tables = (tables - {old}) | {new}
+    return tables
+
+
+def _checked(path: Path, given: str) -> dict[str, int]:
     """What a copy holds. Raises NoBackup for one that is no whole database of this Lumso or an earlier one."""
-    _looked(path)
+    _looked(path, given)
     with file.to_look(path) as connection:
         refuse_newer(connection)
         (fault,) = connection.execute("PRAGMA integrity_check(1)").fetchone()
         if fault != "ok":
-            raise NoBackup(f"{path.name} is damaged: {fault}.")
+            raise NoBackup(f"{given} is damaged: {fault}.")
+        there = {row[0] for row in connection.execute("SELECT name FROM sqlite_master WHERE type = 'table'")}
+        if lacks := _must_have(applied(connection)) - there:
+            raise NoBackup(f"{given} is damaged: it lacks the table {min(lacks)}. Nothing was restored.")
         return _counts(connection)
 
 
@@ -99,7 +124,7 @@ def write(source: Path, to: Path) -> Archive:
         with TemporaryDirectory(dir=to.parent, prefix=".lumso-") as folder:
             copy = Path(folder) / DATABASE
             _copy(source, copy)
-            counts = _checked(copy)
+            counts = _checked(copy, copy.name)
             with copy.open("rb") as held:
                 digest = file_digest(held, "sha256").hexdigest()
             manifest = {
@@ -149,53 +174,101 @@ def _photographs_out(archive: Path, path: Path) -> None:
                 to.write_bytes(content)
 
 
-def read(path: Path) -> Archive:
-    """What an archive says of itself. Raises NoBackup for a file that is none."""
+def _manifest(archive: zipfile.ZipFile) -> Mapping[str, object]:
+    """What an archive says of itself. Raises ValueError for what is no manifest."""
+    if archive.getinfo(MANIFEST).file_size > MOST_MANIFEST:
+        raise ValueError
+    with archive.open(MANIFEST) as packed:
+        said = json.loads(packed.read(MOST_MANIFEST + 1))
+    if not isinstance(said, dict) or said.get("format") != FORMAT:
+        raise ValueError
+    return said
+
+
+def _whole(value: object) -> int:
+    """A whole number that is one. Raises ValueError."""
+    if not isinstance(value, int) or isinstance(value, bool) or value < 0:
+        raise ValueError
+    return value
+
+
+def read(path: Path, given: str = "") -> Archive:
+    """What an archive says of itself. Raises NoBackup for a file that is none; whatever is wrong with it, nothing else.
+
+    `given` is what whoever asked calls the file, where that is not its name.
+    """
+    given = given or path.name
     try:
         with zipfile.ZipFile(path) as archive:
-            info = archive.getinfo(MANIFEST)
-            said = json.loads(archive.read(MANIFEST) if info.file_size < 100_000 else b"")
-            held = archive.getinfo(DATABASE).file_size
-        if said["format"] != FORMAT:
+            said = _manifest(archive)
+            archive.getinfo(DATABASE)
+        version, rows, made_at = said.get("version"), said.get("rows"), said.get("made_at")
+        if _whole(version) > VERSION:
+            raise NoBackup(f"{given} was made by a newer Lumso. Update Lumso to restore it.")
+        if not isinstance(rows, dict) or not isinstance(made_at, str) or not isinstance(said.get("sha256"), str):
             raise ValueError
-        if said["version"] > VERSION:
-            raise NoBackup(f"{path.name} was made by a newer Lumso. Update Lumso to restore it.")
-        return Archive(str(said["made_at"]), int(said["rows"].get("job", 0)), held)
+        return Archive(made_at[:40], _whole(rows.get("job", 0)), _whole(said.get("bytes")))
+    except NoBackup:
+        raise
     except OSError as error:
-        raise NoBackup(f"{path} cannot be read: {error.strerror}.") from None
-    except (zipfile.BadZipFile, KeyError, ValueError, TypeError):
-        raise NoBackup(f"{path.name} is no backup of Lumso, or only part of one.") from None
+        raise NoBackup(f"{given} cannot be read: {error.strerror or 'it is no archive'}.") from None
+    except Exception:  # a rotten archive breaks its reader in a dozen ways: whichever it is, it is no backup
+        raise NoBackup(f"{given} is no backup of Lumso, or only part of one.") from None
 
 
-def unpack(path: Path, to: Path) -> Archive:
+def free_bytes(folder: Path) -> int:
+    """How much of the disk is free."""
+    return shutil.disk_usage(folder).free
+
+
+def _taken_out(path: Path, given: str, found: Archive, to: Path) -> None:
+    """The database of an archive as a file, no larger than the archive says, and what was put in. Raises NoBackup."""
+    if found.bytes > MOST_BYTES:
+        raise NoBackup(f"{given} is too large: at most {MOST_BYTES // 1024**3} GB can be restored.")
+    if found.bytes > free_bytes(to.parent) - KEPT_FREE:
+        takes = found.bytes // 1024**2 + 1
+        says = f"The disk has no room for {given}: it takes {takes} MB, and some is kept free. Free some space first."
+        raise Unwritable(says)
+    damaged = NoBackup(f"{given} is damaged: what it holds is not what was put in. Nothing was restored.")
+    digest, so_far = sha256(), 0
+    try:
+        with zipfile.ZipFile(path) as archive:
+            said = _manifest(archive)
+            with archive.open(DATABASE) as packed, to.open("wb") as out:
+                while piece := packed.read(1024 * 1024):
+                    so_far += len(piece)
+                    if so_far > found.bytes:
+                        raise damaged
+                    digest.update(piece)
+                    out.write(piece)
+    except (NoBackup, OSError):
+        raise
+    except Exception:
+        raise damaged from None
+    if digest.hexdigest() != said.get("sha256"):
+        raise damaged
+
+
+def unpack(path: Path, to: Path, given: str = "") -> Archive:
     """The database of an archive, or of a database file, as a file of its own, checked. Raises NoBackup.
 
-    A database that was copied while it was in use is taken as it is: what it lacks is lost already.
+    A database that was copied while it was in use is taken as it is: what it lacks is lost already. `given` is what
+    whoever asked calls the file.
     """
+    given = given or path.name
     with _translating(to):
         if not zipfile.is_zipfile(path):
-            _looked(path)
+            _looked(path, given)
             shutil.copyfile(path, to)
             if file.wal_of(path).exists():
                 shutil.copyfile(file.wal_of(path), file.wal_of(to))
             with closing(sqlite3.connect(to, isolation_level=None)) as copy:
                 copy.execute("PRAGMA wal_checkpoint(TRUNCATE)")
                 copy.execute(f"PRAGMA user_version = {file.CLOSED}")
-            return Archive("", _checked(to).get("job", 0), to.stat().st_size)
-        found = read(path)
-        if found.bytes > MOST_BYTES:
-            raise NoBackup(f"{path.name} is too large: at most {MOST_BYTES // 1024**3} GB can be restored.")
-        try:
-            with zipfile.ZipFile(path) as archive:
-                said = json.loads(archive.read(MANIFEST))
-                with archive.open(DATABASE) as packed, to.open("wb") as out:
-                    shutil.copyfileobj(packed, out, 1024 * 1024)
-        except zipfile.BadZipFile:
-            raise NoBackup(f"{path.name} is damaged; nothing was restored.") from None
-        with to.open("rb") as held:
-            if file_digest(held, "sha256").hexdigest() != said.get("sha256"):
-                raise NoBackup(f"{path.name} is damaged: what it holds is not what was put in. Nothing was restored.")
-        _checked(to)
+            return Archive("", _checked(to, given).get("job", 0), to.stat().st_size)
+        found = read(path, given)
+        _taken_out(path, given, found, to)
+        _checked(to, given)
         return found
 
 
@@ -234,10 +307,12 @@ def restore(archive: Path, path: Path) -> tuple[Archive, Path | None]:
     return _exchange(archive, path)
 
 
-def _exchange(archive: Path, path: Path) -> tuple[Archive, Path | None]:
+def _exchange(archive: Path, path: Path, given: str = "") -> tuple[Archive, Path | None]:
     with _translating(path), TemporaryDirectory(dir=path.parent, prefix=".lumso-") as folder:
         fresh = Path(folder) / DATABASE
-        found = unpack(archive, fresh)
+        found = unpack(archive, fresh, given)
+        with closing(sqlite3.connect(fresh, isolation_level=None)) as copy:
+            devices.nobody(copy)
         with fresh.open("rb") as held:
             os.fsync(held.fileno())
         before = None
@@ -258,13 +333,20 @@ def _exchange(archive: Path, path: Path) -> tuple[Archive, Path | None]:
     return found, before
 
 
-def restore_running(db: Database, archive: Path) -> tuple[Archive, Path | None]:
-    """The same for a database that this Lumso has open. Raises NoBackup, Unwritable and Busy; then all is as it was."""
+def restore_running(db: Database, archive: Path, given: str = "") -> tuple[Archive, Path | None]:
+    """The same for a database that this Lumso has open. Raises NoBackup, Unwritable and Busy; then all is as it was.
+
+    Who was let in, and who was turned out, is what it was here a moment ago, never what it was in the archive.
+    """
     with TemporaryDirectory(dir=db.path.parent, prefix=".lumso-") as folder:
         fresh = Path(folder) / DATABASE
-        found = unpack(archive, fresh)
+        found = unpack(archive, fresh, given)
         with db.exchanged():
-            _, before = _exchange(fresh, db.path)
+            _, before = _exchange(fresh, db.path, given)
+        if before:
+            with file.to_look(before) as last:
+                known = devices.rows_of(last)
+            devices.put_back(db, known)
     with _translating(db.path):
         _photographs_out(archive, db.path)
     return found, before
@@ -278,6 +360,8 @@ class Backup:
     made_at: str
     bytes: int
     jobs: int
+    says: str = ""
+    """Why it cannot be read; empty where it can. It is kept as it is then."""
 
 
 def folder_of(path: Path) -> Path:
@@ -286,28 +370,32 @@ def folder_of(path: Path) -> Path:
 
 
 def every(path: Path) -> list[Backup]:
-    """The backups of a database, the newest first; what is none, or only part of one, is not among them."""
+    """The backups of a database, the newest first. One that cannot be read is among them, and says so."""
     found = []
     for archive in sorted(folder_of(path).glob(f"*{SUFFIX}"), reverse=True):
-        with suppress(StoreError):
-            said = read(archive)
-            found.append(Backup(archive.name, said.made_at, archive.stat().st_size, said.jobs))
+        with suppress(OSError):  # gone meanwhile
+            size = archive.stat().st_size
+            try:
+                said = read(archive)
+                found.append(Backup(archive.name, said.made_at, size, said.jobs))
+            except StoreError as error:
+                found.append(Backup(archive.name, "", size, 0, str(error)))
     return found
 
 
 def named(path: Path, name: str) -> Path:
-    """The file of a backup of a database. Raises NotFound."""
-    if not any(b.name == name for b in every(path)):
+    """The file of a backup of a database, whether it can be read or not. Raises NotFound."""
+    if name not in {archive.name for archive in folder_of(path).glob(f"*{SUFFIX}")}:
         raise NotFound(f"There is no backup {name!r}.")
     return folder_of(path) / name
 
 
 def make(path: Path) -> Backup:
-    """Make a backup now, and let go of old ones. Raises StoreError."""
+    """Make a backup now, and let go of old ones that can be read. Raises StoreError."""
     stamp = datetime.now(UTC).strftime("%Y%m%d-%H%M%S-%f")[:-3]
     to = folder_of(path) / f"{stamp}{SUFFIX}"
     said = write(path, to)
-    for old in outdated([b.name for b in every(path)]):
+    for old in outdated([b.name for b in every(path) if not b.says]):
         with suppress(OSError):
             (folder_of(path) / old).unlink()
     return Backup(to.name, said.made_at, to.stat().st_size, said.jobs)
@@ -335,10 +423,26 @@ def outdated(names: Sequence[str]) -> list[str]:
     return [name for name, _ in dated if name not in keep]
 
 
+def _newest(path: Path) -> date | None:
+    """The day of the newest backup that can be read; None where there is none."""
+    return next((_day(b.name) for b in every(path) if not b.says), None)
+
+
 def due(path: Path) -> bool:
     """Whether the newest backup is from before today, or there is none."""
-    newest = next(iter(every(path)), None)
-    return newest is None or _day(newest.name) != datetime.now(UTC).date()
+    return _newest(path) != datetime.now(UTC).date()
+
+
+OVERDUE_DAYS = 2
+"""So long without a copy is said on the first screen."""
+
+
+def overdue_days(path: Path) -> int:
+    """For how many days no copy could be made; 0 as long as that is no matter, or nothing was ever to be kept."""
+    if not (newest := _newest(path)):
+        return 0
+    days = (datetime.now(UTC).date() - newest).days
+    return days if days >= OVERDUE_DAYS else 0
 
 
 def pending(path: Path) -> bool:

@@ -2,6 +2,7 @@
 
 import secrets
 import sqlite3
+from collections.abc import Iterable
 from dataclasses import dataclass
 from hashlib import sha256
 
@@ -27,6 +28,29 @@ def _hash(token: str) -> str:
 
 def _device(row: sqlite3.Row) -> Device:
     return Device(row["id"], row["name"], row["entered_at"], row["seen_at"], bool(row["turned_out"]))
+
+
+Row = tuple[object, ...]
+COLUMNS = "id, name, token_hash, entered_at, seen_at, turned_out"
+
+
+def rows_of(connection: sqlite3.Connection) -> list[Row]:
+    """All that is known of devices, turned out or not, to be put into another database."""
+    there = connection.execute("SELECT 1 FROM sqlite_master WHERE name = 'device'").fetchone()
+    return [tuple(row) for row in connection.execute(f"SELECT {COLUMNS} FROM device")] if there else []
+
+
+def nobody(connection: sqlite3.Connection) -> None:
+    """Forget all devices: who was let in is never carried by a copy."""
+    if connection.execute("SELECT 1 FROM sqlite_master WHERE name = 'device'").fetchone():
+        connection.execute("DELETE FROM device")
+
+
+def put_back(db: Database, rows: Iterable[Row]) -> None:
+    """The devices of the workshop that ran, in the place of any others."""
+    with db.write() as connection:
+        connection.execute("DELETE FROM device")
+        connection.executemany(f"INSERT INTO device ({COLUMNS}) VALUES (?, ?, ?, ?, ?, ?)", rows)
 
 
 def let_in(db: Database, name: str) -> tuple[Device, str]:

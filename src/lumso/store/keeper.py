@@ -44,6 +44,8 @@ class Keeper:
             pass  # nothing to keep yet
         except (StoreError, OSError) as error:
             log.warning("no backup was made: %s", error)
+        except Exception as error:  # whatever it is, it must not end what sees to itself
+            log.error("no backup was made", exc_info=error)
 
     def _keep(self) -> None:
         wait = FIRST_AFTER_S

@@ -758,7 +758,7 @@ export interface paths {
         post?: never;
         /**
          * Turn Out
-         * @description Let a device in no more. At its next visit it lets go of what it kept.
+         * @description Let a device in no more, and change the code, which it knows. At its next visit it lets go of what it kept.
          */
         delete: operations["turn_out_api_devices__device_id__delete"];
         options?: never;
@@ -2806,6 +2806,8 @@ export interface components {
             made_at: string;
             /** Name */
             name: string;
+            /** Says */
+            says: string;
         };
         /**
          * Backwards
@@ -6862,6 +6864,8 @@ export interface components {
             data: string;
             /** Folder */
             folder: string;
+            /** Overdue Days */
+            overdue_days: number;
         };
         /**
          * Kept

@@ -105,6 +105,25 @@ export function Backups() {
       )}
       <ul className="mt-3">
         {list.map((backup) => {
+          if (backup.says)
+            return (
+              <li key={backup.name} className="flex flex-wrap items-center gap-3 border-t border-line py-2">
+                <span className="min-w-0 grow basis-56">
+                  <span className="font-semibold break-all">{backup.name}</span>
+                  <span className="narrow block text-sm break-all">
+                    It cannot be read, and is kept as it is ({size(backup.bytes)}).
+                  </span>
+                </span>
+                <a
+                  className="press inline-flex items-center"
+                  aria-label={`Save ${backup.name} as a file`}
+                  href={`/api/backups/${encodeURIComponent(backup.name)}`}
+                  download
+                >
+                  As a file
+                </a>
+              </li>
+            );
           const name = `${when(backup.made_at)}, ${jobs(backup.jobs)}`;
           return (
             <li key={backup.name} className="flex flex-wrap items-center gap-3 border-t border-line py-2">

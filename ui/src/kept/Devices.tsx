@@ -65,6 +65,13 @@ export function Devices() {
           This device cannot {missing.join(", or ")} here; all else goes on.
         </p>
       )}
+      {devices.length > 0 && (
+        <p role="status" className="narrow mt-2 text-sm">
+          {out.isSuccess
+            ? `It is turned out, and the code is another now${code ? "." : ": it stands where Lumso runs."}`
+            : "Turning a device out changes the code."}
+        </p>
+      )}
       <ul className="mt-3">
         {devices.map((device) => (
           <li key={device.id} className="flex flex-wrap items-center gap-3 border-t border-line py-2">
