@@ -36,15 +36,17 @@ export function heard(response: Response): void {
   if (!looking) looking = window.setTimeout(() => void look(), LOOK_EVERY_MS);
 }
 
+/** Be told when that changes; returns how to be told no more. */
+export function subscribe(listener: () => void): () => void {
+  listeners.add(listener);
+  return () => listeners.delete(listener);
+}
+
 /** Since when what is shown is a copy; null while the server answers. */
-export const useAway = (): string | null =>
-  useSyncExternalStore(
-    (listener) => {
-      listeners.add(listener);
-      return () => listeners.delete(listener);
-    },
-    () => since,
-  );
+export const now = (): string | null => since;
+
+/** The same, for what is drawn. */
+export const useAway = (): string | null => useSyncExternalStore(subscribe, now);
 
 /** Whether this device can keep Lumso at all: not over plain http from another machine. */
 export const canKeep = (): boolean => window.isSecureContext && "serviceWorker" in navigator;
