@@ -2,7 +2,6 @@
 
 from playwright.sync_api import Page, expect
 
-from tests.browser.conftest import put_away
 from tests.browser.lumso import Running
 
 
@@ -18,21 +17,6 @@ def tab_to(page: Page, name: str, most: int = 60) -> None:
         if label.strip().startswith(name):
             return
     raise AssertionError(f"{name!r} cannot be reached by keyboard")
-
-
-def test_a_board_is_measured_and_mixed_without_a_pointer(page: Page, empty: Running) -> None:
-    page.goto(empty.url)
-    expect(page.get_by_role("heading", name="Nothing on the bench yet")).to_be_visible()
-    tab_to(page, "New job")
-    page.keyboard.press("Enter")
-    for typed in ("board", "1 m x 50 cm x 20 mm", "raw pine", "paint wash on raw wood"):
-        expect(page.locator("input:focus")).to_have_value("")
-        page.keyboard.type(typed)
-        page.keyboard.press("Enter")
-    expect(page.get_by_role("button", name="Mix: 46 ml. Show why")).to_be_visible()
-    tab_to(page, "Coats: more")
-    page.keyboard.press("Space")
-    expect(page.get_by_role("button", name="Mix: 92 ml. Show why")).to_be_visible()
 
 
 def test_a_quick_pot_takes_three_presses_by_keyboard_and_escape_leaves(page: Page, empty: Running) -> None:
@@ -81,11 +65,3 @@ def test_a_name_can_be_emptied_and_typed_anew(page: Page, loft: Running) -> None
     expect(page.get_by_text("Saved", exact=True)).to_be_visible()
     page.reload()
     expect(name).to_have_value("Rack by the stage door")
-
-
-def test_a_job_put_away_can_be_brought_back(page: Page, loft: Running) -> None:
-    page.goto(loft.url)
-    put_away(page, "Hat stand")
-    expect(page.get_by_role("link", name="Hat stand")).to_be_hidden()
-    page.get_by_role("button", name="Bring it back").click()
-    expect(page.get_by_role("link", name="Hat stand")).to_be_visible()

@@ -42,15 +42,6 @@ def test_a_copy_is_changed_refused_as_crumbs_and_mended(page: Page, empty: Runni
     expect(page.get_by_role("region", name="Your own").get_by_text("Loft salt wash")).to_be_visible()
 
 
-def test_two_recipes_side_by_side(page: Page, empty: Running) -> None:
-    page.goto(f"{empty.url}/book")
-    page.get_by_label("Compare Salt wash").check()
-    page.get_by_label("Compare Sand paint").check()
-    page.get_by_role("button", name="Lay the two side by side").click()
-    expect(page.get_by_role("heading", name="Side by side")).to_be_visible()
-    expect(page.get_by_role("img", name="jam jar")).to_have_count(2)
-
-
 def test_a_scoop_of_ones_own_is_measured_with(page: Page, empty: Running) -> None:
     page.goto(f"{empty.url}/kit")
     page.get_by_role("button", name="Copy as another kit").click()
