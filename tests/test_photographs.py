@@ -17,6 +17,7 @@ from lumso.core.colour.spectra import reflectance
 from lumso.core.errors import InvalidValue
 from lumso.core.look.card import LEAST_WITHIN, Box, balanced
 from lumso.formats.photo import LONGEST_PX, MOST_PIXELS, fit_to_keep
+from lumso.store import archive as archives
 from lumso.store import backup, jobs, photographs
 from lumso.store.database import Database
 from lumso.store.errors import NotFound
@@ -225,7 +226,7 @@ def test_no_name_leads_elsewhere(db: Database, name: str) -> None:
 def test_backups_hold_photographs_and_bring_them_back(db: Database, tmp_path: Path) -> None:
     kept = photographs.keep(db, b"picture", 4, 3)
     archive = tmp_path / "b.lumso.zip"
-    backup.write(db.path, archive)
+    archives.write(db.path, archive)
     photographs.delete(db, kept.name)
     assert not photographs.file_of(db.path, kept.name).exists()
     backup.restore(archive, tmp_path / "elsewhere" / "w.sqlite3")

@@ -12,6 +12,7 @@ from threading import Event, Thread
 
 import pytest
 
+from lumso.store import archive as archives
 from lumso.store import aside, backup, batches, entries, jobs, settings
 from lumso.store.database import Database, migrations
 from lumso.store.errors import Busy, NotFound, TooLong, Unwritable
@@ -133,7 +134,7 @@ def test_a_backup_holds_every_row_and_comes_back_on_a_fresh_machine(tmp_path: Pa
     db = filled(tmp_path / "old" / "x.sqlite3")
     entries.put(db, [("kit", "a", "1"), ("kit", "b", "1")])
     entries.delete(db, "kit", "b")
-    made = backup.write(db.path, tmp_path / "kept.lumso.zip")  # in the midst of use
+    made = archives.write(db.path, tmp_path / "kept.lumso.zip")  # in the midst of use
     assert made.jobs == 40
     found, before = backup.restore(tmp_path / "kept.lumso.zip", tmp_path / "new" / "y.sqlite3")
     assert (found.jobs, before) == (40, None)
@@ -145,7 +146,7 @@ def test_a_backup_holds_every_row_and_comes_back_on_a_fresh_machine(tmp_path: Pa
 
 def test_a_restore_keeps_what_was_there(tmp_path: Path) -> None:
     db = filled(tmp_path / "x.sqlite3", 2)
-    backup.write(db.path, tmp_path / "kept.zip")
+    archives.write(db.path, tmp_path / "kept.zip")
     jobs.create(db, "Since", "{}")
     with pytest.raises(Busy, match="Stop Lumso first"):
         backup.restore(tmp_path / "kept.zip", db.path)
@@ -163,7 +164,7 @@ def test_a_running_lumso_goes_back_and_says_of_nothing_that_it_is_as_it_was(
     tmp_path: Path, monkeypatch: pytest.MonkeyPatch
 ) -> None:
     db = filled(tmp_path / "x.sqlite3", 2)
-    backup.write(db.path, tmp_path / "kept.zip")
+    archives.write(db.path, tmp_path / "kept.zip")
     entries.put(db, [("kit", "a", "1")])
     state = db.version()
     read: list[int] = []
@@ -199,7 +200,7 @@ def test_a_running_lumso_goes_back_and_says_of_nothing_that_it_is_as_it_was(
 def test_a_backup_that_is_none_or_damaged_changes_nothing(tmp_path: Path) -> None:
     db = filled(tmp_path / "x.sqlite3", 20)
     good = tmp_path / "good.zip"
-    backup.write(db.path, good)
+    archives.write(db.path, good)
     db.close()
     there = db.path.read_bytes()
     (tmp_path / "text.zip").write_text("not an archive")
@@ -246,7 +247,7 @@ def test_a_backup_of_an_earlier_lumso_comes_back_and_is_brought_up_to_date(tmp_p
             connection.execute("INSERT INTO job_revision VALUES (?, 1, NULL, ?, '{}', 'then')", (i, i))
         connection.execute("INSERT INTO frozen_batch VALUES ('f', 'mofa-27', 'a', 1, 'b', '{}', 'then')")
     assert backup.pending(old)
-    backup.write(old, tmp_path / "old.zip")
+    archives.write(old, tmp_path / "old.zip")
     backup.restore(tmp_path / "old.zip", tmp_path / "new.sqlite3")
     db = Database(tmp_path / "new.sqlite3")
     held = {slug: e.document for (_, slug), e in entries.every(db).items()}
@@ -273,7 +274,7 @@ def test_backups_that_make_themselves_are_due_daily_and_let_go_of_by_age(tmp_pat
     made = backup.make(db.path)
     assert not backup.due(db.path)
     assert [b.name for b in backup.every(db.path)] == [made.name]
-    assert backup.read(backup.named(db.path, made.name)).jobs == 1
+    assert archives.read(backup.named(db.path, made.name)).jobs == 1
     for bad in ("nope", "../x.sqlite3", f"../x-backups/{made.name}"):
         with pytest.raises(NotFound):
             backup.named(db.path, bad)

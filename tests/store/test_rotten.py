@@ -9,6 +9,7 @@ from pathlib import Path
 
 import pytest
 
+from lumso.store import archive as archives
 from lumso.store import backup, jobs
 from lumso.store.database import Database
 from lumso.store.errors import NoBackup, StoreError
@@ -26,10 +27,10 @@ def kept(tmp_path: Path) -> tuple[Database, Path]:
 def repacked(archive: Path, manifest: str | None = None, database: bytes | None = None) -> None:
     """The same archive with another manifest, or another database."""
     with zipfile.ZipFile(archive) as held:
-        said, inside = held.read(backup.MANIFEST), held.read(backup.DATABASE)
+        said, inside = held.read(archives.MANIFEST), held.read(archives.DATABASE)
     with zipfile.ZipFile(archive, "w", zipfile.ZIP_DEFLATED) as made:
-        made.writestr(backup.MANIFEST, said if manifest is None else manifest)
-        made.writestr(backup.DATABASE, inside if database is None else database)
+        made.writestr(archives.MANIFEST, said if manifest is None else manifest)
+        made.writestr(archives.DATABASE, inside if database is None else database)
 
 
 def test_any_flipped_bit_of_what_tells_of_a_backup_is_read_or_refused_in_words(tmp_path: Path) -> None:
@@ -37,7 +38,7 @@ def test_any_flipped_bit_of_what_tells_of_a_backup_is_read_or_refused_in_words(t
     whole = archive.read_bytes()
     with zipfile.ZipFile(archive) as held:
         directory = held.start_dir
-        first = held.getinfo(backup.MANIFEST).compress_size + 60
+        first = held.getinfo(archives.MANIFEST).compress_size + 60
     places = [*range(first), *range(directory, len(whole))]
     luck = random.Random("bits")
     for _ in range(count("flipped bits of a backup")):
@@ -45,7 +46,7 @@ def test_any_flipped_bit_of_what_tells_of_a_backup_is_read_or_refused_in_words(t
         archive.write_bytes(whole[:at] + bytes([whole[at] ^ 1 << bit]) + whole[at + 1 :])
         said = ""
         try:
-            backup.read(archive)
+            archives.read(archive)
         except NoBackup as error:
             said = str(error)
         assert said == "" or archive.name in said
@@ -70,7 +71,7 @@ def test_a_manifest_that_says_nonsense_is_refused_in_words_and_hinders_no_other(
     db, archive = kept(tmp_path)
     repacked(archive, manifest)
     with pytest.raises(NoBackup, match=archive.name):
-        backup.read(archive)
+        archives.read(archive)
     with pytest.raises(StoreError):
         backup.restore_running(db, archive)
     made = backup.make(db.path)
@@ -116,8 +117,8 @@ def test_the_keeper_outlives_anything_and_says_when_there_was_no_copy_for_long(
 def test_a_database_without_a_table_it_must_have_is_refused(tmp_path: Path) -> None:
     db, archive = kept(tmp_path)
     with zipfile.ZipFile(archive) as held:
-        held.extract(backup.DATABASE, tmp_path)
-    spoilt = tmp_path / backup.DATABASE
+        held.extract(archives.DATABASE, tmp_path)
+    spoilt = tmp_path / archives.DATABASE
     with closing(sqlite3.connect(spoilt)) as connection:
         connection.execute("DROP TABLE job_revision")
     for given in (spoilt, tmp_path / "mine.lumso.zip"):
@@ -126,9 +127,9 @@ def test_a_database_without_a_table_it_must_have_is_refused(tmp_path: Path) -> N
                 from hashlib import sha256
 
                 content = spoilt.read_bytes()
-                said = {"format": backup.FORMAT, "version": 1, "made_at": "now", "rows": {}, "bytes": len(content)}
-                made.writestr(backup.MANIFEST, json.dumps({**said, "sha256": sha256(content).hexdigest()}))
-                made.write(spoilt, backup.DATABASE)
+                said = {"format": archives.FORMAT, "version": 1, "made_at": "now", "rows": {}, "bytes": len(content)}
+                made.writestr(archives.MANIFEST, json.dumps({**said, "sha256": sha256(content).hexdigest()}))
+                made.write(spoilt, archives.DATABASE)
         with pytest.raises(NoBackup, match=rf"{given.name}.*job_revision"):
             backup.restore_running(db, given)
     assert jobs.page(db, 1).count == 1
@@ -140,7 +141,7 @@ def test_a_bomb_is_refused_at_what_it_says_and_counted_when_it_lies(
 ) -> None:
     db, archive = kept(tmp_path)
     with zipfile.ZipFile(archive) as held:
-        said = json.loads(held.read(backup.MANIFEST))
+        said = json.loads(held.read(archives.MANIFEST))
     repacked(archive, json.dumps({**said, "bytes": 10**13}))
     with pytest.raises(NoBackup, match="too large"):
         backup.restore_running(db, archive)
@@ -148,7 +149,7 @@ def test_a_bomb_is_refused_at_what_it_says_and_counted_when_it_lies(
     with pytest.raises(NoBackup, match=rf"{archive.name} is damaged"):
         backup.restore_running(db, archive)
     repacked(archive, json.dumps(said))
-    monkeypatch.setattr(backup, "free_bytes", lambda folder: 500 * 1024**2 + 10)
+    monkeypatch.setattr(archives, "free_bytes", lambda folder: 500 * 1024**2 + 10)
     with pytest.raises(StoreError, match="disk"):
         backup.restore_running(db, archive)
     assert jobs.page(db, 1).count == 1

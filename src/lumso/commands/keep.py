@@ -15,7 +15,7 @@ Revisions = Annotated[bool, typer.Option(help="Every revision of every job too."
 
 def backup(file: Kept, data: Data = None) -> None:
     """Write the whole workshop to one file, also while Lumso runs, and open it again to see that it is whole."""
-    from lumso.store.backup import write
+    from lumso.store.archive import write
 
     try:
         made = write(data_path(data), file)

@@ -1,6 +1,7 @@
 import { Link } from "react-router";
 import type { DayOperation, DaysReply } from "../api/client";
 import { useDays, useDaysChosen, useNotedHere } from "../api/days";
+import { useJobs } from "../api/workshop";
 import { Air } from "../days/HoursPanel";
 import { Marking, stateOf, stateWord } from "../days/Marking";
 import { Said } from "../days/Said";
@@ -12,6 +13,7 @@ import { Told } from "../steps/Step";
 /** What to do now, next and later, by the days; below it all the jobs. */
 export function TodayView() {
   usePlace("Today");
+  useJobs(); // asked at once; shown when what stands above it is there
   const asked = useDaysChosen();
   const chosen = asked.data?.chosen;
   const some = (chosen?.jobs.length ?? 0) > 0;
