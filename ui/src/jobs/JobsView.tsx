@@ -9,7 +9,6 @@ import { Alert, Loading } from "../parts/notices";
 import { SearchField } from "../parts/SearchField";
 import { say, when } from "../parts/say";
 import { useAddress } from "../parts/useAddress";
-import { NoCopies } from "./NoCopies";
 import { Unread } from "./Unread";
 
 /** What to do next on the last job, and all the jobs under it; `bare` where what is next is said above. */
@@ -46,7 +45,6 @@ export function JobsView({ bare = false }: { bare?: boolean }) {
   );
   return (
     <div className="mx-auto max-w-6xl px-4 py-6 sm:px-8">
-      <NoCopies />
       <Unread />
       {last && bare ? (
         <section aria-labelledby="next" className="flex flex-wrap items-center gap-3">

@@ -6,6 +6,7 @@ import { Air } from "../days/HoursPanel";
 import { Marking, stateOf, stateWord } from "../days/Marking";
 import { Said } from "../days/Said";
 import { JobsView } from "../jobs/JobsView";
+import { NoCopies } from "../jobs/NoCopies";
 import { Alert, Loading } from "../parts/notices";
 import { usePlace } from "../parts/usePlace";
 import { Told } from "../steps/Step";
@@ -24,6 +25,7 @@ export function TodayView() {
   if (waits) return <Loading>Looking what is next…</Loading>;
   return (
     <>
+      <NoCopies />
       {some && reply && <Today reply={reply} away={shown.error !== null} />}
       <JobsView bare={some && reply !== undefined} />
     </>
