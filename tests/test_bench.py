@@ -14,7 +14,7 @@ LARGER = re.compile("shed|three jobs|evenings|visits")
 
 def _plain(name: str) -> str:
     """A figure's name without how many there were: a small round has fewer."""
-    return re.sub(r"[\d,]+", "n", name).strip()
+    return re.sub(r"\d[\d,.]*", "n", name).strip()
 
 
 def test_one_round_of_everything_shows_every_figure_that_is_kept() -> None:
