@@ -21,11 +21,13 @@ def tab_to(page: Page, name: str, most: int = 60) -> None:
 
 def test_a_quick_pot_takes_three_presses_by_keyboard_and_escape_leaves(page: Page, empty: Running) -> None:
     page.goto(empty.url)
+    expect(page.get_by_role("heading", name="Nothing on the bench yet")).to_be_visible()
     tab_to(page, "Quick pot")
     page.keyboard.press("Enter")
     expect(page.get_by_role("dialog", name="Quick pot")).to_be_visible()
     page.keyboard.press("Escape")
     expect(page.get_by_role("dialog", name="Quick pot")).to_be_hidden()
+    expect(page.get_by_role("button", name="Quick pot")).to_be_focused()
     page.keyboard.press("Enter")
     expect(page.get_by_role("combobox", name="Which mix?")).to_be_focused()
     page.keyboard.type("colour wash over")
@@ -46,6 +48,7 @@ def test_the_skip_link_leads_to_the_work(page: Page, empty: Running) -> None:
 
 def test_two_recipes_are_compared_by_keyboard(page: Page, empty: Running) -> None:
     page.goto(f"{empty.url}/book")
+    expect(page.get_by_label("Compare Colour wash over paint")).to_be_visible()
     for recipe in ("Compare Colour wash over paint", "Compare Stacked wash"):
         tab_to(page, recipe)
         page.keyboard.press("Space")

@@ -78,10 +78,13 @@ def test_a_device_enters_with_the_code_works_and_is_turned_out(house: Running, e
     # Turned out while it has something unsaved: it is told so, and what it kept is gone from it.
     tablet.get_by_role("link", name="Go on with it").click()
     tablet.get_by_label("Name of the job").wait_for()
-    tablet.wait_for_load_state("networkidle")  # its pictures: asked for after it is out, they would tell it first
+    tablet.wait_for_load_state("networkidle")
+    tablet.context.set_offline(True)  # or whatever it asks for next would tell it first
     phone.get_by_role("button", name="Turn out Tablet at the bench").click()
     expect(devices.get_by_role("listitem")).to_have_count(1)
     tablet.get_by_label("Name of the job").fill("Never to be saved")
+    expect(tablet.get_by_text("Kept here", exact=True)).to_be_visible()
+    tablet.context.set_offline(False)
     expect(tablet.get_by_text("and what it kept is gone from it")).to_be_visible()
     tablet.reload()
     expect(tablet.get_by_role("heading", name="This workshop asks for its code")).to_be_visible()
