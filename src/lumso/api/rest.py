@@ -18,6 +18,10 @@ from starlette.types import ASGIApp, Receive, Scope, Send
 from .errors import RESPONSES
 
 
+QUIET_S = 0.5
+"""How long after a first answer the rest is begun: what is asked right after it does not wait for that."""
+
+
 class Rest:
     """Routers that are not there yet. `places` are their modules, in order."""
 
@@ -48,7 +52,7 @@ class Rest:
 
 
 class WithRest:
-    """Innermost: loads the rest when something of it is asked, or once something else was answered."""
+    """Innermost: loads the rest when something of it is asked, or a moment after something else was answered."""
 
     def __init__(self, app: ASGIApp, rest: Callable[[], Rest]) -> None:
         self.app, self.rest = app, rest
@@ -65,4 +69,8 @@ class WithRest:
             await run_in_threadpool(rest.load)
         await self.app(scope, receive, send)
         if path.startswith("/api/") and self.soon is None:
-            self.soon = asyncio.create_task(run_in_threadpool(rest.load))
+            self.soon = asyncio.create_task(self._soon(rest))
+
+    async def _soon(self, rest: Rest) -> None:
+        await asyncio.sleep(QUIET_S)
+        await run_in_threadpool(rest.load)
