@@ -17,7 +17,6 @@ from starlette.types import ASGIApp, Receive, Scope, Send
 
 from .errors import RESPONSES
 
-
 QUIET_S = 0.5
 """How long after a first answer the rest is begun: what is asked right after it does not wait for that."""
 
