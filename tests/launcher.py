@@ -26,6 +26,7 @@ from lumso.devices.weighing import SocketScale
 from lumso.store import backup, entries, photographs
 from lumso.store.database import Database
 from lumso.store.file import wal_of
+from lumso.store.keeper import Keeper
 from tests.at_once import AtOnce
 
 
@@ -99,6 +100,7 @@ class Launcher:
     def back(self, to: str) -> dict[str, Any]:
         """As it was before anybody came: the database by the store's own exchange, and nothing remembered."""
         self.scale(None)
+        self.app.state.keeper = None
         self.ahead = self.began - time.time()
         self.app.state.solver = AtOnce()
         seed = self._seed(to)
@@ -158,6 +160,8 @@ class Launcher:
         if day:
             made = folder / backup.make(self.data).name
             made.rename(folder / f"{day}{made.name[8:]}")
+            self.app.state.keeper = keeper = Keeper(self.db)
+            keeper.hindered = True
         else:
             folder.mkdir(exist_ok=True)
             (folder / f"20261101-120000-000{backup.SUFFIX}").write_bytes(b"PK rotten")

@@ -208,7 +208,7 @@ def _serve(host: str, port: int, data: Path, demo: bool, tls: _Tls, sends_on: in
     signal.signal(signal.SIGTERM, stopped)  # the server passes it on when it has answered what it was asked
     if hangup := getattr(signal, "SIGHUP", None):  # a closed terminal; not everywhere
         signal.signal(hangup, lambda number, frame: signal.raise_signal(signal.SIGTERM))
-    keeper = Keeper(db)
+    made.state.keeper = keeper = Keeper(db)
     keeper.start()
     try:
         server = uvicorn.Server(config)

@@ -5,12 +5,13 @@ import random
 import sqlite3
 import zipfile
 from contextlib import closing
+from hashlib import sha256
 from pathlib import Path
 
 import pytest
 
 from lumso.store import archive as archives
-from lumso.store import backup, jobs
+from lumso.store import backup, jobs, photographs
 from lumso.store.database import Database
 from lumso.store.errors import NoBackup, StoreError
 from lumso.store.keeper import Keeper
@@ -98,19 +99,24 @@ def test_the_keeper_outlives_anything_and_says_when_there_was_no_copy_for_long(
     tmp_path: Path, monkeypatch: pytest.MonkeyPatch
 ) -> None:
     db, _ = kept(tmp_path)
-    assert backup.overdue_days(db.path) == 0
+    assert backup.overdue_days(backup.every(db.path)) == 0
 
     def breaks(path: Path) -> backup.Backup:
         raise RecursionError("deep")
 
     monkeypatch.setattr(backup, "due", lambda path: True)
     monkeypatch.setattr(backup, "make", breaks)
-    Keeper(db).look()
-    Keeper(db).look()
+    keeper = Keeper(db)
+    for _ in range(2):
+        keeper.look()
+        assert keeper.hindered
     old = backup.folder_of(db.path)
     for archive in old.glob("*"):
         archive.rename(old / f"20200101{archive.name[8:]}")
-    assert backup.overdue_days(db.path) > 1000
+    assert backup.overdue_days(backup.every(db.path)) > 1000
+    monkeypatch.undo()
+    keeper.look()
+    assert not keeper.hindered
     db.close()
 
 
@@ -124,8 +130,6 @@ def test_a_database_without_a_table_it_must_have_is_refused(tmp_path: Path) -> N
     for given in (spoilt, tmp_path / "mine.lumso.zip"):
         if given.suffix == ".zip":
             with zipfile.ZipFile(given, "w") as made:
-                from hashlib import sha256
-
                 content = spoilt.read_bytes()
                 said = {"format": archives.FORMAT, "version": 1, "made_at": "now", "rows": {}, "bytes": len(content)}
                 made.writestr(archives.MANIFEST, json.dumps({**said, "sha256": sha256(content).hexdigest()}))
@@ -152,5 +156,20 @@ def test_a_bomb_is_refused_at_what_it_says_and_counted_when_it_lies(
     monkeypatch.setattr(archives, "free_bytes", lambda folder: 500 * 1024**2 + 10)
     with pytest.raises(StoreError, match="disk"):
         backup.restore_running(db, archive)
+    assert jobs.page(db, 1).count == 1
+    db.close()
+
+
+def test_a_rotten_photograph_takes_nothing_else_of_a_restore_with_it(tmp_path: Path) -> None:
+    db, archive = kept(tmp_path)
+    good, bad = (sha256(content).hexdigest() for content in (b"good", b"bad"))
+    with zipfile.ZipFile(archive, "a", zipfile.ZIP_STORED) as made:
+        made.writestr(f"photographs/{bad}.jpg", b"bad")
+        made.writestr(f"photographs/{good}.jpg", b"good")
+    whole = archive.read_bytes()
+    at = whole.index(bad.encode()) + len(bad) + 4
+    archive.write_bytes(whole[:at] + b"\xff" + whole[at + 1 :])
+    backup.restore_running(db, archive)
+    assert [f.read_bytes() for f in photographs.folder_of(db.path).iterdir()] == [b"good"]
     assert jobs.page(db, 1).count == 1
     db.close()

@@ -90,11 +90,12 @@ def create_app(db: Database, catalogue: Catalogue, web: Path = WEB, names: froze
     app.state.solver = Workers(most=1)
     app.state.room = None
     app.state.scale = None
+    app.state.keeper = None
     errors.install(app)
     for part in (jobs, entering):
         app.include_router(part.router, prefix="/api", responses=errors.RESPONSES)
     app.state.first = list(app.routes)
-    app.state.rest = rest = Rest(app, REST)
+    rest = Rest(app, REST)
 
     @app.api_route("/api/{rest:path}", methods=METHODS, include_in_schema=False)
     def no_such_call(rest: str, request: Request) -> None:

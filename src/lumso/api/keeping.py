@@ -79,12 +79,14 @@ def get_identity(here: Here, response: Response) -> IdentityOut:
 
 
 @router.get("/backups")
-def list_backups(here: Here) -> KeepingOut:
+def list_backups(here: Here, request: Request) -> KeepingOut:
     """Where the workshop is kept, and the backups of it."""
-    path = here.db.path
-    made = [BackupOut(**asdict(b)) for b in backup.every(path)]
-    return KeepingOut(data=str(path), folder=str(backup.folder_of(path)), backups=made,
-                      overdue_days=backup.overdue_days(path))  # fmt: skip
+    path, keeper = here.db.path, request.app.state.keeper
+    made = backup.every(path)
+    # A workshop that was shut for days has an old copy, and no trouble: what is due is made soon after the start.
+    overdue = backup.overdue_days(made) if keeper is not None and keeper.hindered else 0
+    return KeepingOut(data=str(path), folder=str(backup.folder_of(path)), overdue_days=overdue,
+                      backups=[BackupOut(**asdict(b)) for b in made])  # fmt: skip
 
 
 @router.post("/backups", status_code=201)

@@ -42,6 +42,8 @@ class Archive:
     made_at: str
     jobs: int
     bytes: int
+    sha256: str = ""
+    """Of the database, as it was put in; empty for a bare database."""
 
 
 def _counts(connection: sqlite3.Connection) -> dict[str, int]:
@@ -165,7 +167,13 @@ def photographs_out(archive: Path, path: Path) -> None:
             if not photographs.NAME.fullmatch(name) or info.file_size > MOST_PHOTOGRAPH:
                 continue
             to = photographs.file_of(path, name)
-            if not to.exists() and sha256(content := packed.read(info)).hexdigest() == name:
+            if to.exists():
+                continue
+            try:
+                content = packed.read(info)
+            except Exception:  # a rotten picture breaks its reader in many ways, and takes nothing else with it
+                continue
+            if sha256(content).hexdigest() == name:
                 to.parent.mkdir(parents=True, exist_ok=True)
                 to.write_bytes(content)
 
@@ -201,9 +209,10 @@ def read(path: Path, given: str = "") -> Archive:
         version, rows, made_at = said.get("version"), said.get("rows"), said.get("made_at")
         if _whole(version) > VERSION:
             raise NoBackup(f"{given} was made by a newer Lumso. Update Lumso to restore it.")
-        if not isinstance(rows, dict) or not isinstance(made_at, str) or not isinstance(said.get("sha256"), str):
+        digest = said.get("sha256")
+        if not isinstance(rows, dict) or not isinstance(made_at, str) or not isinstance(digest, str):
             raise ValueError
-        return Archive(made_at[:40], _whole(rows.get("job", 0)), _whole(said.get("bytes")))
+        return Archive(made_at[:40], _whole(rows.get("job", 0)), _whole(said.get("bytes")), digest)
     except NoBackup:
         raise
     except OSError as error:
@@ -228,20 +237,18 @@ def _taken_out(path: Path, given: str, found: Archive, to: Path) -> None:
     damaged = NoBackup(f"{given} is damaged: what it holds is not what was put in. Nothing was restored.")
     digest, so_far = sha256(), 0
     try:
-        with zipfile.ZipFile(path) as archive:
-            said = _manifest(archive)
-            with archive.open(DATABASE) as packed, to.open("wb") as out:
-                while piece := packed.read(1024 * 1024):
-                    so_far += len(piece)
-                    if so_far > found.bytes:
-                        raise damaged
-                    digest.update(piece)
-                    out.write(piece)
+        with zipfile.ZipFile(path) as archive, archive.open(DATABASE) as packed, to.open("wb") as out:
+            while piece := packed.read(1024 * 1024):
+                so_far += len(piece)
+                if so_far > found.bytes:
+                    raise damaged
+                digest.update(piece)
+                out.write(piece)
     except (NoBackup, OSError):
         raise
     except Exception:
         raise damaged from None
-    if digest.hexdigest() != said.get("sha256"):
+    if digest.hexdigest() != found.sha256:
         raise damaged
 
 

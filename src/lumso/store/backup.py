@@ -170,23 +170,20 @@ def outdated(names: Sequence[str]) -> list[str]:
     return [name for name, _ in dated if name not in keep]
 
 
-def _newest(path: Path) -> date | None:
-    """The day of the newest backup that can be read; None where there is none."""
-    return next((_day(b.name) for b in every(path) if not b.says), None)
-
-
 def due(path: Path) -> bool:
-    """Whether the newest backup is from before today, or there is none."""
-    return _newest(path) != datetime.now(UTC).date()
+    """Whether the newest backup that can be read is from before today, or there is none."""
+    newest = next((_day(b.name) for b in every(path) if not b.says), None)
+    return newest != datetime.now(UTC).date()
 
 
 OVERDUE_DAYS = 2
 """So long without a copy is said on the first screen."""
 
 
-def overdue_days(path: Path) -> int:
-    """For how many days no copy could be made; 0 as long as that is no matter, or nothing was ever to be kept."""
-    if not (newest := _newest(path)):
+def overdue_days(made: Sequence[Backup]) -> int:
+    """How many days ago the newest of some backups that can be read was made; 0 as long as that is no matter."""
+    newest = next((_day(b.name) for b in made if not b.says), None)
+    if newest is None:
         return 0
     days = (datetime.now(UTC).date() - newest).days
     return days if days >= OVERDUE_DAYS else 0

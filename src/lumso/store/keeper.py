@@ -18,6 +18,8 @@ class Keeper:
 
     def __init__(self, db: Database) -> None:
         self.db, self.data = db, db.path
+        self.hindered = False
+        """Whether the last look came to no copy where one was due."""
         self._over = Event()
         self._thread = Thread(target=self._keep, name="keeper", daemon=True)
 
@@ -40,11 +42,14 @@ class Keeper:
                 readings.forget_old(self.db, time() / 60)
                 photographs.sweep(self.db)
                 recordings.sweep(self.db)
+            self.hindered = False
         except NotFound:
             pass  # nothing to keep yet
         except (StoreError, OSError) as error:
+            self.hindered = True
             log.warning("no backup was made: %s", error)
         except Exception as error:  # whatever it is, it must not end what sees to itself
+            self.hindered = True
             log.error("no backup was made", exc_info=error)
 
     def _keep(self) -> None:
