@@ -14,6 +14,7 @@ from lumso.api.gate import OPEN, TRIES, WITHIN_S, Entry, new_code
 from lumso.core.book.catalogue import Catalogue
 from lumso.store import backup, devices
 from lumso.store.database import Database
+from lumso.store.keeper import Keeper
 
 LAN = "http://loft.local"
 OWN = "http://127.0.0.1"
@@ -250,3 +251,15 @@ def test_an_error_names_at_most_twenty_faults(client: TestClient) -> None:
     reply = client.post("/api/days", json=many)
     assert reply.status_code == 422
     assert len(reply.json()["faults"]) == 20
+
+
+def test_an_old_copy_is_no_trouble_unless_none_could_be_made(house: House) -> None:
+    """Shut for a holiday, then opened: nothing is said. Only where the keeper came to no copy it is."""
+    own = house.device("127.0.0.1", OWN)
+    made = backup.folder_of(house.db.path) / own.post("/api/backups").json()["name"]
+    made.rename(made.with_name(f"20200101{made.name[8:]}"))
+    assert own.get("/api/backups").json()["overdue_days"] == 0
+    house.app.state.keeper = keeper = Keeper(house.db)
+    assert own.get("/api/backups").json()["overdue_days"] == 0
+    keeper.hindered = True
+    assert own.get("/api/backups").json()["overdue_days"] > 1000

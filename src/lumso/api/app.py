@@ -94,8 +94,7 @@ def create_app(db: Database, catalogue: Catalogue, web: Path = WEB, names: froze
     errors.install(app)
     for part in (jobs, entering):
         app.include_router(part.router, prefix="/api", responses=errors.RESPONSES)
-    app.state.first = list(app.routes)
-    rest = Rest(app, REST)
+    later = Rest(app, list(app.routes), REST)
 
     @app.api_route("/api/{rest:path}", methods=METHODS, include_in_schema=False)
     def no_such_call(rest: str, request: Request) -> None:
@@ -109,7 +108,7 @@ def create_app(db: Database, catalogue: Catalogue, web: Path = WEB, names: froze
             raise HTTPException(405, says, {"Allow": ", ".join(sorted(allowed))})
         raise HTTPException(404, f"There is nothing at /api/{rest}.")
 
-    app.add_middleware(WithRest, rest=lambda: rest)
+    app.add_middleware(WithRest, rest=later)
     app.add_middleware(GZipMiddleware, minimum_size=1024, compresslevel=1)
     if entry:
         app.add_middleware(Gate, entry=entry, db=lambda: app.state.context.db)
@@ -126,7 +125,7 @@ def create_app(db: Database, catalogue: Catalogue, web: Path = WEB, names: froze
         return FileResponse(web / shown, headers={"Cache-Control": "no-cache"})
 
     def described() -> dict[str, Any]:
-        rest.load()
+        later.load()
         return describe(app)
 
     app.openapi = described  # type: ignore[method-assign]

@@ -6,7 +6,7 @@ job are answered without most of it: they come first.
 
 import asyncio
 import gc
-from collections.abc import Callable, Iterable
+from collections.abc import Iterable, Sequence
 from importlib import import_module
 from threading import Lock
 
@@ -22,10 +22,10 @@ QUIET_S = 0.5
 
 
 class Rest:
-    """Routers that are not there yet. `places` are their modules, in order."""
+    """Routers that are not there yet. `first` are the routes that are, `places` the modules of the others, in order."""
 
-    def __init__(self, app: FastAPI, places: Iterable[str]) -> None:
-        self.app, self.places = app, tuple(places)
+    def __init__(self, app: FastAPI, first: Sequence[BaseRoute], places: Iterable[str]) -> None:
+        self.app, self.first, self.places = app, tuple(first), tuple(places)
         self.there = False
         self._loading = Lock()
 
@@ -38,33 +38,31 @@ class Rest:
             for place in self.places:
                 late.include_router(import_module(place, __package__).router, prefix="/api", responses=RESPONSES)
             routes = self.app.router.routes
-            first = len(self.first())
-            routes[:] = [*routes[:first], *late.routes, *routes[first:]]  # at once: others are answered meanwhile
+            routes[:] = [
+                *self.first,
+                *late.routes,
+                *routes[len(self.first) :],
+            ]  # at once: others are answered meanwhile
             self.there = True
             if gc.get_freeze_count():
                 gc.freeze()
-
-    def first(self) -> list[BaseRoute]:
-        """The routes that are there from the start."""
-        first: list[BaseRoute] = self.app.state.first
-        return first
 
 
 class WithRest:
     """Innermost: loads the rest when something of it is asked, or a moment after something else was answered."""
 
-    def __init__(self, app: ASGIApp, rest: Callable[[], Rest]) -> None:
+    def __init__(self, app: ASGIApp, rest: Rest) -> None:
         self.app, self.rest = app, rest
         self.soon: asyncio.Task[None] | None = None
 
     async def __call__(self, scope: Scope, receive: Receive, send: Send) -> None:
         """Answer."""
-        rest = self.rest()
+        rest = self.rest
         if rest.there or scope["type"] != "http":
             await self.app(scope, receive, send)
             return
         path = scope.get("path", "")
-        if path.startswith("/api/") and not any(r.matches(scope)[0] is Match.FULL for r in rest.first()):
+        if path.startswith("/api/") and not any(r.matches(scope)[0] is Match.FULL for r in rest.first):
             await run_in_threadpool(rest.load)
         await self.app(scope, receive, send)
         if path.startswith("/api/") and self.soon is None:
