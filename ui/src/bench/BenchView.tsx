@@ -215,7 +215,7 @@ export function BenchView() {
       <div
         // biome-ignore lint/a11y/noNoninteractiveTabindex: what scrolls must be reached by keyboard
         tabIndex={0}
-        className="grid min-h-0 grow content-start gap-6 overflow-y-auto p-4 md:grid-cols-[minmax(0,1fr)_minmax(17rem,23rem)] md:p-6"
+        className="grid min-h-0 grow content-start gap-6 overflow-y-auto p-4 -outline-offset-4 md:grid-cols-[minmax(0,1fr)_minmax(17rem,23rem)] md:p-6"
       >
         <section aria-label="Now" className="min-w-0">
           {!op ? (
