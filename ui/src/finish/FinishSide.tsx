@@ -150,9 +150,12 @@ function Seen({ open, zone, children }: { open: OpenJob; zone: Zone; children: R
     <Link to={`/jobs/${open.id}/look`} className="-mt-1 grid grid-cols-[6.5rem_1fr] gap-3">
       <Chip address={chip.address} old={chip.old} says={`${words}, an estimate`} className="w-full" />
       <span className="narrow text-sm">
-        <strong className="block text-base first-letter:uppercase">{words}</strong>
-        {seen.data && <Range shade={seen.data.column.top} />} (an estimate).{" "}
-        <span className="underline">How it will look</span>
+        {/* Room for the words before they are there: what stands below is not moved from under a finger. */}
+        <strong className="block min-h-[2lh] text-base first-letter:uppercase">{words}</strong>
+        <span className="block min-h-[3lh]">
+          {seen.data && <Range shade={seen.data.column.top} />} (an estimate).{" "}
+          <span className="underline">How it will look</span>
+        </span>
         <span className="block text-soft">{children}</span>
       </span>
     </Link>
