@@ -1,22 +1,28 @@
 """Photographs: looked at before they are decoded, kept without what they give away, and colours that are no better than
 they can be."""
 
+import asyncio
 import os
 import time
 from io import BytesIO
 from pathlib import Path
+from typing import cast
 
 import numpy as np
 import pytest
+from fastapi import Request
 from fastapi.testclient import TestClient
 from PIL import Image, ImageCms
 
+from lumso.api.app import DARKROOM_MB
 from lumso.api.context import Context
+from lumso.api.errors import Refusal
+from lumso.api.workers import Workers
 from lumso.core.colour.difference import delta_e, lab_of
 from lumso.core.colour.spectra import reflectance
 from lumso.core.errors import InvalidValue
 from lumso.core.look.card import LEAST_WITHIN, Box, balanced
-from lumso.formats.photo import LONGEST_PX, MOST_PIXELS, fit_to_keep
+from lumso.formats.photo import LONGEST_PX, MOST_PIXELS, file_to_keep, fit_to_keep
 from lumso.store import archive as archives
 from lumso.store import backup, jobs, photographs
 from lumso.store.database import Database
@@ -35,6 +41,13 @@ def scene(colour: tuple[int, int, int] = (138, 160, 154), cast: tuple[float, flo
     linear = linear * np.array(cast)
     coded = np.where(linear <= 0.0031308, 12.92 * linear, 1.055 * np.clip(linear, 0, 1) ** (1 / 2.4) - 0.055)
     return np.asarray(np.rint(255 * np.clip(coded, 0, 1)).astype(np.uint8))
+
+
+class Waiting:
+    """Somebody who waits for an answer."""
+
+    async def is_disconnected(self) -> bool:
+        return False
 
 
 def sent(pixels: np.ndarray, kind: str = "JPEG", **more: object) -> bytes:
@@ -96,6 +109,42 @@ def test_what_is_no_photograph_is_refused_in_words(content: bytes, says: str) ->
         fit_to_keep(content)
     assert caught.value.allowed
     assert caught.value.field == "photograph"
+
+
+def flat(kind: str, mode: str, wide: int, high: int) -> bytes:
+    out = BytesIO()
+    Image.new(mode, (wide, high)).save(out, kind, **({"compress_level": 1} if kind == "PNG" else {}))
+    return out.getvalue()
+
+
+@pytest.mark.parametrize(("kind", "mode"), [("PNG", "RGBA"), ("PNG", "P"), ("TIFF", "CMYK"), ("JPEG", "RGB")])
+def test_the_largest_of_each_kind_is_read_in_a_process_of_little_memory(tmp_path: Path, kind: str, mode: str) -> None:
+    """40 million points that must be read whole, 60 that a JPEG reads smaller: below 350 MB, beside the server."""
+    high = 9500 if kind == "JPEG" else 6300
+    sent_ = tmp_path / "sent"
+    sent_.write_bytes(flat(kind, mode, 6320, high))
+    darkroom = Workers(most=1, spare_mb=DARKROOM_MB)
+    try:
+        made = asyncio.run(darkroom.run(cast(Request, Waiting()), file_to_keep, str(sent_), False))
+        assert max(made.width, made.height) == LONGEST_PX
+        worker = darkroom._free.get_nowait()
+        held = Path(f"/proc/{worker.process.pid}/status").read_text(encoding="ascii")
+        worker.end()
+        assert int(held.partition("VmHWM:")[2].split()[0]) < 350_000
+    finally:
+        darkroom.close()
+
+
+def test_what_takes_more_memory_than_there_is_for_one_is_refused_in_words(tmp_path: Path) -> None:
+    sent_ = tmp_path / "sent"
+    sent_.write_bytes(flat("PNG", "RGBA", 6320, 6300))
+    darkroom = Workers(most=1, spare_mb=60)
+    try:
+        with pytest.raises(Refusal) as caught:
+            asyncio.run(darkroom.run(cast(Request, Waiting()), file_to_keep, str(sent_), False))
+        assert "more memory" in caught.value.problem.detail
+    finally:
+        darkroom.close()
 
 
 def test_its_size_is_looked_at_before_it_is_decoded() -> None:

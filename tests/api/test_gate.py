@@ -36,6 +36,15 @@ class House:
     def device(self, address: str = "192.168.1.50", url: str = LAN) -> TestClient:
         return TestClient(self.app, url, client=(address, 40_000), raise_server_exceptions=False)
 
+    def own(self) -> TestClient:
+        return self.device("127.0.0.1", OWN)
+
+    def lets(self, name: str, kind: str, stay: str | None = None) -> None:
+        """The machine Lumso runs on says what a device may do."""
+        own = self.own()
+        (one,) = [d for d in own.get("/api/workshop-mode").json()["devices"] if d["name"] == name]
+        assert own.put(f"/api/devices/{one['id']}", json={"kind": kind, "stay": stay}).status_code == 204
+
     def enters(self, client: TestClient, code: str | None = None, name: str = "Tablet") -> Any:
         return client.post("/api/enter", json={"code": self.entry.code if code is None else code, "name": name})
 
@@ -60,7 +69,8 @@ def test_every_call_asks_whoever_was_not_let_in(house: House) -> None:
         assert (reply.status_code, reply.json()["type"]) == (401, "/problems/Entry"), path
     assert stranger.get("/").status_code in (200, 503), "the interface is open: it asks for the code"
     assert stranger.get("/api/door").json() == {
-        "asks": True, "turned_out": False, "workshop": True, "encrypted": False}  # fmt: skip
+        "asks": True, "turned_out": False, "workshop": True, "encrypted": False, "kind": "looks",
+        "lapsed": ""}  # fmt: skip
 
 
 @pytest.mark.parametrize(
@@ -118,7 +128,7 @@ def test_what_is_kept_of_a_token_lets_nobody_in(house: House) -> None:
 
 
 def test_too_many_wrong_codes_lock_out_that_device_alone_and_for_a_while(house: House) -> None:
-    guesser, own = house.device("192.168.1.66"), house.device("127.0.0.1", "http://127.0.0.1")
+    guesser, own = house.device("192.168.1.66"), house.own()
     for _ in range(TRIES):
         assert house.enters(guesser, "mofa mofa mofa mofa").status_code == 403
     locked = house.enters(guesser)
@@ -144,10 +154,9 @@ def test_a_device_is_turned_out_and_told_so_and_the_others_stay(house: House) ->
     tablet, phone = house.device("192.168.1.50"), house.device("192.168.1.51")
     house.enters(tablet, name="Tablet at the bench")
     house.enters(phone, name="Phone")
-    own = house.device("127.0.0.1", "http://127.0.0.1")
+    own = house.own()
     listed = {d["name"]: d for d in own.get("/api/workshop-mode").json()["devices"]}
     assert set(listed) == {"Tablet at the bench", "Phone"}
-    assert [d["name"] for d in phone.get("/api/workshop-mode").json()["devices"] if d["this"]] == ["Phone"]
     assert own.delete(f"/api/devices/{listed['Phone']['id']}").status_code == 204
     out = phone.get("/api/jobs")
     assert (out.status_code, out.json()["type"]) == (401, "/problems/TurnedOut")
@@ -158,13 +167,18 @@ def test_a_device_is_turned_out_and_told_so_and_the_others_stay(house: House) ->
     assert own.delete("/api/devices/nobody").status_code == 404
 
 
-def test_the_code_is_told_only_where_lumso_runs(house: House) -> None:
-    tablet, own = house.device(), house.device("127.0.0.1", "http://127.0.0.1")
+def test_codes_and_devices_are_shown_only_to_who_keeps(house: House) -> None:
+    tablet, own = house.device(), house.own()
     house.enters(tablet)
-    mine, theirs = own.get("/api/workshop-mode").json(), tablet.get("/api/workshop-mode").json()
-    assert (mine["code"], mine["reach"]) == (house.entry.code, "http://192.168.1.20:8321")
+    mine = own.get("/api/workshop-mode").json()
+    assert (mine["code"], mine["reach"], mine["one"]) == (house.entry.code, "http://192.168.1.20:8321", None)
     assert mine["picture"].startswith("data:image/svg+xml")
-    assert (theirs["code"], theirs["picture"]) == ("", "")
+    refused = tablet.get("/api/workshop-mode")
+    assert (refused.status_code, refused.json()["type"]) == (403, "/problems/NotAllowed")
+    house.lets("Tablet", "keeps")
+    theirs = tablet.get("/api/workshop-mode").json()
+    assert theirs["code"] == house.entry.code
+    assert [d["name"] for d in theirs["devices"] if d["this"]] == ["Tablet"]
 
 
 def test_what_is_printed_carries_the_address_that_a_phone_reaches(
@@ -191,14 +205,15 @@ def test_what_is_printed_carries_the_address_that_a_phone_reaches(
 
 def test_nobody_is_asked_where_only_the_machine_itself_comes_in(client: TestClient) -> None:
     assert client.get("/api/door").json() == {
-        "asks": False, "turned_out": False, "workshop": False, "encrypted": False}  # fmt: skip
+        "asks": False, "turned_out": False, "workshop": False, "encrypted": False, "kind": "keeps",
+        "lapsed": ""}  # fmt: skip
     assert client.post("/api/enter", json={"code": "x", "name": "y"}).status_code == 404
     assert client.get("/api/workshop-mode").json()["open"] is False
 
 
 def test_a_restore_lets_nobody_back_in_and_nobody_else_out(house: House) -> None:
     """The list of those let in is the running workshop's: it does not travel with a backup."""
-    tablet, phone, own = house.device("192.168.1.50"), house.device("192.168.1.51"), house.device("127.0.0.1", OWN)
+    tablet, phone, own = house.device("192.168.1.50"), house.device("192.168.1.51"), house.own()
     house.enters(tablet, name="Tablet")
     assert own.post("/api/backups").status_code == 201
     (kept,) = own.get("/api/backups").json()["backups"]
@@ -221,7 +236,7 @@ def test_a_restore_lets_nobody_back_in_and_nobody_else_out(house: House) -> None
 def test_turning_one_out_changes_the_code_and_tells_it_where_lumso_runs(house: House) -> None:
     told: list[str] = []
     house.entry.told = told.append
-    tablet, own = house.device(), house.device("127.0.0.1", OWN)
+    tablet, own = house.device(), house.own()
     house.enters(tablet)
     before = house.entry.code
     (listed,) = own.get("/api/workshop-mode").json()["devices"]
@@ -255,7 +270,7 @@ def test_an_error_names_at_most_twenty_faults(client: TestClient) -> None:
 
 def test_an_old_copy_is_no_trouble_unless_none_could_be_made(house: House) -> None:
     """Shut for a holiday, then opened: nothing is said. Only where the keeper came to no copy it is."""
-    own = house.device("127.0.0.1", OWN)
+    own = house.own()
     made = backup.folder_of(house.db.path) / own.post("/api/backups").json()["name"]
     made.rename(made.with_name(f"20200101{made.name[8:]}"))
     assert own.get("/api/backups").json()["overdue_days"] == 0

@@ -15,6 +15,8 @@ from starlette.types import Scope
 
 from lumso import __version__
 from lumso.core.book.catalogue import Catalogue
+from lumso.serving.proxy import PassedOn
+from lumso.store import devices
 from lumso.store.database import Database
 
 from . import entering, errors, jobs
@@ -53,6 +55,8 @@ REST = (
 """The routers that come after the first answers, in order."""
 
 METHODS = ["DELETE", "GET", "HEAD", "OPTIONS", "PATCH", "POST", "PUT", "TRACE"]
+DARKROOM_MB = 280
+"""What reading a photograph may take of memory: 40 million points, and what is made of them."""
 BESIDE = {"sw.js", "files.json", "icon.svg", "manifest.webmanifest"}
 """What lies beside the page: what opens it while the server is away, and what a device needs to keep it."""
 WEB = Path(__file__).parent.parent / "web"
@@ -75,12 +79,13 @@ class Assets(StaticFiles):
 
 
 def create_app(db: Database, catalogue: Catalogue, web: Path = WEB, names: frozenset[str] = frozenset(),
-               entry: Entry | None = None, clock: Callable[[], float] = time) -> FastAPI:  # fmt: skip
+               entry: Entry | None = None, clock: Callable[[], float] = time,
+               proxy: frozenset[str] = frozenset()) -> FastAPI:  # fmt: skip
     """Lumso over a database and a catalogue.
 
     `web` holds the built interface, `names` what this machine is called; `entry` is asked of whoever comes over the
     network: None lets nobody be asked, as for a server that only its own machine reaches. `clock` says what time it is,
-    in seconds since 1970 UTC.
+    in seconds since 1970 UTC; `proxy` are the addresses of one that Lumso stands behind.
     """
     app = FastAPI(title="Lumso", version=__version__, docs_url=None, redoc_url=None, openapi_url="/api/openapi.json")
     app.state.context = Context(db, catalogue)
@@ -88,6 +93,7 @@ def create_app(db: Database, catalogue: Catalogue, web: Path = WEB, names: froze
     app.state.clock = clock
     app.state.workers = Workers()
     app.state.solver = Workers(most=1)
+    app.state.darkroom = Workers(most=1, spare_mb=DARKROOM_MB)
     app.state.room = None
     app.state.scale = None
     app.state.keeper = None
@@ -111,8 +117,10 @@ def create_app(db: Database, catalogue: Catalogue, web: Path = WEB, names: froze
     app.add_middleware(WithRest, rest=later)
     app.add_middleware(GZipMiddleware, minimum_size=1024, compresslevel=1)
     if entry:
+        entry.heed(devices.turned_out(db))
         app.add_middleware(Gate, entry=entry, db=lambda: app.state.context.db)
     app.add_middleware(Door, names=names)
+    app.add_middleware(PassedOn, trusted=proxy)
     if (web / "assets").is_dir():
         app.mount("/assets", Assets(directory=web / "assets"))
 

@@ -11,9 +11,9 @@ from typing import Annotated, Any
 from fastapi import APIRouter, Path, Request, Response
 from fastapi.concurrency import run_in_threadpool
 from fastapi.responses import FileResponse, StreamingResponse
-from pydantic import BaseModel
+from pydantic import BaseModel, ConfigDict
 
-from lumso.store import aside, backup, export
+from lumso.store import aside, backup, copies, export
 from lumso.store.aside import Aside, Kind
 from lumso.store.identity import identity
 
@@ -35,12 +35,35 @@ class BackupOut(BaseModel):
     """Why it cannot be read; empty where it can."""
 
 
+class CopyOut(BaseModel):
+    """The workshop as it was before a restore."""
+
+    name: str
+    made_at: str
+    bytes: int
+    kept: bool
+    """Whether it stays for good."""
+    goes_on: str
+    """The day it is let go of; empty where it stays."""
+    soon: bool
+    """Whether it goes within a week."""
+
+
+class CopyIn(BaseModel):
+    """Whether a copy stays."""
+
+    model_config = ConfigDict(extra="forbid")
+    kept: bool
+
+
 class KeepingOut(BaseModel):
     """Where the workshop is kept, and the backups of it, the newest first."""
 
     data: str
     folder: str
     backups: list[BackupOut]
+    copies: list[CopyOut]
+    """What was there before a restore, the newest first."""
     overdue_days: int
     """For how many days no copy could be made; 0 as long as that is no matter."""
 
@@ -86,7 +109,8 @@ def list_backups(here: Here, request: Request) -> KeepingOut:
     # A workshop that was shut for days has an old copy, and no trouble: what is due is made soon after the start.
     overdue = backup.overdue_days(made) if keeper is not None and keeper.hindered else 0
     return KeepingOut(data=str(path), folder=str(backup.folder_of(path)), overdue_days=overdue,
-                      backups=[BackupOut(**asdict(b)) for b in made])  # fmt: skip
+                      backups=[BackupOut(**asdict(b)) for b in made],
+                      copies=[CopyOut(**asdict(c)) for c in copies.every(path)])  # fmt: skip
 
 
 @router.post("/backups", status_code=201)
@@ -114,6 +138,18 @@ def _restored(here: Context, archive: FilePath, given: str = "") -> RestoredOut:
 def restore_backup(name: str, here: Here) -> RestoredOut:
     """Go back to a backup. What is there now is kept beside it under another name."""
     return _restored(here, backup.named(here.db.path, name))
+
+
+@router.put("/copies/{name}", status_code=204)
+def keep_copy(name: str, asked: CopyIn, here: Here) -> None:
+    """Let a copy from before a restore stay for good, or go when its time is over."""
+    copies.keep(here.db.path, name, asked.kept)
+
+
+@router.post("/copies/{name}/restore")
+def restore_copy(name: str, here: Here) -> RestoredOut:
+    """Go back to the workshop as it was before a restore. What is there now is kept beside it under another name."""
+    return _restored(here, copies.named(here.db.path, name))
 
 
 BINARY = {"schema": {"type": "string", "format": "binary"}}

@@ -1,5 +1,6 @@
 """Photographs: kept, shown, let go; and colours taken from them."""
 
+from tempfile import NamedTemporaryFile
 from typing import Annotated
 
 from fastapi import APIRouter, Query, Request, Response
@@ -11,6 +12,7 @@ from lumso.core.look.card import Box, balanced
 from lumso.store import photographs
 
 from .context import Here
+from .workers import Workers
 
 router = APIRouter(prefix="/photographs", tags=["photographs"])
 
@@ -37,15 +39,15 @@ class ColourIn(BaseModel):
 @router.post("", status_code=201, openapi_extra={"requestBody": {"content": {"application/octet-stream": {}}}})
 async def keep(request: Request, here: Here, with_time: Annotated[bool, Query()] = False) -> PhotographOut:
     """Keep a photograph, sent as its file: upright, in sRGB, without place or device; its time only if asked."""
-    content = await request.body()
+    from lumso.formats.photo import file_to_keep
 
-    def fitted() -> photographs.Photograph:
-        from lumso.formats import photo  # takes a while to load
-
-        made = photo.fit_to_keep(content, with_time)
-        return photographs.keep(here.db, made.jpeg, made.width, made.height, made.taken)
-
-    kept = await run_in_threadpool(fitted)
+    darkroom: Workers = request.app.state.darkroom
+    with NamedTemporaryFile(dir=here.db.path.parent, prefix=".lumso-", suffix=".photo") as sent:
+        async for piece in request.stream():
+            await run_in_threadpool(sent.write, piece)
+        await run_in_threadpool(sent.flush)
+        made = await darkroom.run(request, file_to_keep, sent.name, with_time)
+    kept = await run_in_threadpool(photographs.keep, here.db, made.jpeg, made.width, made.height, made.taken)
     return PhotographOut(name=kept.name, width=kept.width, height=kept.height, taken=kept.taken)
 
 

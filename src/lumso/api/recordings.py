@@ -5,6 +5,7 @@ from fastapi.concurrency import run_in_threadpool
 from pydantic import BaseModel
 
 from lumso.core.errors import InvalidValue
+from lumso.formats.sound import kind_of, sound_alone
 from lumso.store import recordings
 
 from .context import Here
@@ -22,19 +23,6 @@ class RecordingOut(BaseModel):
     kind: str
 
 
-def kind_of(content: bytes) -> str:
-    """What a sound is by its first bytes; "" where it is none that browsers play."""
-    if content.startswith(b"\x1a\x45\xdf\xa3"):
-        return "audio/webm"
-    if content.startswith(b"OggS"):
-        return "audio/ogg"
-    if content[4:8] == b"ftyp":
-        return "audio/mp4"
-    if content.startswith(b"RIFF") and content[8:12] == b"WAVE":
-        return "audio/wav"
-    return ""
-
-
 @router.post("", status_code=201, openapi_extra={"requestBody": {"content": {"application/octet-stream": {}}}})
 async def keep(request: Request, here: Here) -> RecordingOut:
     """Keep a recorded note, sent as its file."""
@@ -48,7 +36,7 @@ async def keep(request: Request, here: Here) -> RecordingOut:
     if not kind:
         raise InvalidValue("That is no sound that can be played back.", value="", field="",
                            allowed="WebM, Ogg, MP4 or WAV")  # fmt: skip
-    name = await run_in_threadpool(recordings.keep, here.db, kind, content)
+    name = await run_in_threadpool(lambda: recordings.keep(here.db, kind, sound_alone(kind, content)))
     return RecordingOut(name=name, kind=kind)
 
 
@@ -58,3 +46,9 @@ def play(name: str, here: Here) -> Response:
     kind, content = recordings.get(here.db, name)
     headers = {"Cache-Control": "private, max-age=31536000, immutable", "Content-Encoding": "identity"}
     return Response(content, media_type=kind, headers=headers)
+
+
+@router.delete("/{name}", status_code=204)
+def delete(name: str, here: Here) -> None:
+    """Delete a recorded note for good. What was written beside it stays."""
+    recordings.delete(here.db, name)

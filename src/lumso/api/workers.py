@@ -28,7 +28,7 @@ MOST = 2
 LONGEST_S = 30.0
 LOOK_EVERY_S = 0.1
 LENGTH = Struct(">Q")
-COMMAND = [sys.executable, "-c", "from lumso.api.workers import serve; serve()"]
+COMMAND = [sys.executable, "-c", "import sys; from lumso.api.workers import serve; serve(int(sys.argv[1]))"]
 
 P = ParamSpec("P")
 R = TypeVar("R")
@@ -48,15 +48,30 @@ def _receive(pipe: BinaryIO) -> Any:
     return pickle.loads(pipe.read(LENGTH.unpack(head)[0]))
 
 
-def serve() -> None:
+def _bound(spare_mb: int) -> None:
+    """Take no more memory than so much beyond what is held now; more is a MemoryError. Where that can be said."""
+    try:
+        import resource
+
+        with open("/proc/self/statm", encoding="ascii") as held:
+            now = int(held.read().split()[0]) * resource.getpagesize()
+        resource.setrlimit(resource.RLIMIT_AS, (now + spare_mb * 1024**2,) * 2)
+    except (ImportError, OSError, ValueError):
+        return
+
+
+def serve(spare_mb: int = 0) -> None:
     """Be a worker: do what is asked, one after the other, until nobody asks any more."""
-    asked, answers = sys.stdin.buffer, sys.stdout.buffer
+    asked, answers, bound = sys.stdin.buffer, sys.stdout.buffer, not spare_mb
     sys.stdout = sys.stderr  # what is printed is no answer
     while True:
         try:
             work, args = _receive(asked)
         except EOFError:
             return
+        if not bound:  # what it works with is loaded by now
+            _bound(spare_mb)
+            bound = True
         try:
             answer: object = ("done", work(*args))
         except LumsoError as error:
@@ -71,8 +86,8 @@ class Broken(Exception):
 
 
 class _Worker:
-    def __init__(self) -> None:
-        self.process = subprocess.Popen(COMMAND, stdin=subprocess.PIPE, stdout=subprocess.PIPE)
+    def __init__(self, spare_mb: int) -> None:
+        self.process = subprocess.Popen([*COMMAND, str(spare_mb)], stdin=subprocess.PIPE, stdout=subprocess.PIPE)
         self.asked = cast(BinaryIO, self.process.stdin)
         self.answers = cast(BinaryIO, self.process.stdout)
 
@@ -86,8 +101,9 @@ class _Worker:
 class Workers:
     """The processes beside the server."""
 
-    def __init__(self, most: int = MOST, longest_s: float = LONGEST_S) -> None:
-        self.longest_s = longest_s
+    def __init__(self, most: int = MOST, longest_s: float = LONGEST_S, spare_mb: int = 0) -> None:
+        """`spare_mb` is how much memory each may take for its work, 0 for as much as there is."""
+        self.longest_s, self.spare_mb = longest_s, spare_mb
         self._free: LifoQueue[_Worker] = LifoQueue()
         self._places = BoundedSemaphore(most)
         atexit.register(self.close)
@@ -129,7 +145,7 @@ class Workers:
         try:
             worker = self._free.get_nowait()
         except Empty:
-            worker = _Worker()
+            worker = _Worker(self.spare_mb)
         try:
             _send(worker.asked, (work, args))
             while not select.select([worker.answers], [], [], LOOK_EVERY_S)[0]:

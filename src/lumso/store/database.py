@@ -3,7 +3,7 @@
 import sqlite3
 import time
 from collections.abc import Iterator
-from contextlib import contextmanager, suppress
+from contextlib import closing, contextmanager, suppress
 from datetime import UTC, datetime
 from importlib import resources
 from pathlib import Path
@@ -210,6 +210,9 @@ class Database:
             with suppress(sqlite3.Error):  # full, locked or read-only: what stands beside it still holds all
                 self._writer.execute(f"PRAGMA user_version = {file.CLOSED}")
         self._writer.close()
+        if file.wal_of(self.path).exists():  # another program goes on using it
+            with suppress(sqlite3.Error), closing(sqlite3.connect(self.path, timeout=1, isolation_level=None)) as other:
+                other.execute(f"PRAGMA user_version = {file.IN_USE}")
 
 
 def tick(connection: sqlite3.Connection, which: Literal["workshop", "touched"]) -> int:

@@ -4,7 +4,7 @@ import logging
 from threading import Event, Thread
 from time import time
 
-from . import backup, keys, photographs, readings, recordings, thinning
+from . import backup, copies, keys, photographs, readings, recordings, thinning
 from .database import Database
 from .errors import NotFound, StoreError
 
@@ -42,6 +42,7 @@ class Keeper:
                 readings.forget_old(self.db, time() / 60)
                 photographs.sweep(self.db)
                 recordings.sweep(self.db)
+                copies.sweep(self.data)
             self.hindered = False
         except NotFound:
             pass  # nothing to keep yet

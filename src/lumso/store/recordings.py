@@ -30,6 +30,13 @@ def get(db: Database, name: str) -> tuple[str, bytes]:
     return str(row["kind"]), bytes(row["content"])
 
 
+def delete(db: Database, name: str) -> None:
+    """Delete a recording for good. Raises NotFound."""
+    with db.write() as connection:
+        if not connection.execute("DELETE FROM recording WHERE name = ?", (name,)).rowcount:
+            raise NotFound(f"There is no recording {name[:80]!r}.")
+
+
 def sweep(db: Database) -> int:
     """Let go of old recordings that no event speaks of; how many."""
     with db.write() as connection:
