@@ -103,7 +103,7 @@ def _small(image: Image.Image) -> Image.Image:
     """The picture read, no larger than it is kept, and upright. As little as can be is held at once."""
     image.draft("RGB", (LONGEST_PX, LONGEST_PX))
     image.load()
-    by = max(image.width, image.height) // (2 * LONGEST_PX)
+    by = max(image.width, image.height) // LONGEST_PX
     if by > 1 and image.mode in ("L", "RGB", "RGBA", "CMYK"):
         smaller, exif = _reduced(image, by), image.getexif()
         image.close()
