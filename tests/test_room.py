@@ -6,7 +6,7 @@ import subprocess
 import sys
 import time
 from collections.abc import Iterator
-from contextlib import contextmanager
+from contextlib import contextmanager, suppress
 
 import pytest
 from hypothesis import given
@@ -172,3 +172,25 @@ def test_a_sensor_that_is_tied_ends_with_whoever_began_it() -> None:
     process.stdin.close()
     assert process.wait(timeout=20) == 0
     process.stdout.close()
+
+
+@pytest.mark.parametrize("goes_on", [b"", b"READ 20.0 50.0 *00\n"])
+def test_a_device_that_says_how_often_it_measures_is_gone_after_three_of_its_intervals(goes_on: bytes) -> None:
+    """Silent, or rubbish on the line: neither is a room that is heard."""
+    with socket.create_server(("127.0.0.1", 0)) as device:
+        listener = Listener(device.getsockname()[1], lambda *found: None)
+        listener.start()
+        try:
+            client, _ = device.accept()
+            with client:
+                client.sendall(b"LUMSO-ROOM 1 porch 0.05\n" + line(18, 0.5).encode() + b"\n")
+                until(lambda: listener.state == "listening")
+
+                def gone() -> bool:
+                    with suppress(OSError):
+                        client.sendall(goes_on)
+                    return listener.state == "gone"
+
+                until(gone)
+        finally:
+            listener.stop()

@@ -214,3 +214,25 @@ def test_rubbish_on_the_line_is_no_weight_however_much_of_it_comes(tmp_path: Pat
     scale.stop()
     thread.join()
     listener.close()
+
+
+@pytest.mark.parametrize(
+    ("line", "g", "over", "unsettled"),
+    [
+        (reading_line("S", 2999.9, "g", 0), 2999.9, False, False),
+        (reading_line("S", 50_000.0, "g", 0), None, True, False),
+        (reading_line("S", 9.0, "lb", 3), None, True, False),
+        (reading_line("S", -0.8, "g", 0), -0.8, False, False),  # drift
+        (reading_line("S", -400.0, "g", 0), None, False, True),  # below its own zero: no weight
+        (reading_line("S", -400.0, "g", 1), -400.0, False, False),  # taken off after a tare
+        (reading_line("S", -50_000.0, "g", 1), None, False, True),  # more than ever stood on it
+    ],
+)
+def test_limits_hold_for_all_that_stands_on_it(line: str, g: float | None, over: bool, unsettled: bool) -> None:
+    reading = parse_reading(line, "abcd", 3000, 0.1)
+    assert reading is not None
+    assert reading.g == (None if g is None else pytest.approx(g, abs=0.06))
+    assert (reading.over, reading.unsettled) == (over, unsettled)
+    said = believed(reading, zero_at(reading, "pot", 0.0))
+    assert (said.g is None) is (g is None)
+    assert said.why == ("overload" if over else "unsettled" if unsettled else "")

@@ -33,6 +33,7 @@ async function known() {
   const meta = await caches.open(META);
   try {
     const reply = await fetch("/api/identity", { cache: "no-store" });
+    if (reply.status === 401) await forget(reply.clone());
     if (!reply.ok) return null;
     workshop = (await reply.json()).workshop;
     await meta.put("/workshop", new Response(workshop));
@@ -66,10 +67,19 @@ async function keep(name, reply) {
   for (const old of names.slice(0, Math.max(0, names.length - MOST_ANSWERS))) await answers.delete(old);
 }
 
+/** This device was turned out: what it kept of the workshop goes, here too. */
+async function forget(reply) {
+  const said = await reply.json().catch(() => null);
+  if (said?.type !== "/problems/TurnedOut") return;
+  workshop = null;
+  for (const name of await caches.keys()) if (name !== SHELL) await caches.delete(name);
+}
+
 async function asked(event) {
   const name = await nameOf(event.request);
   try {
     const reply = await fetch(event.request);
+    if (reply.status === 401) event.waitUntil(forget(reply.clone()));
     if (reply.ok && (reply.headers.get("Content-Type") ?? "").includes("json"))
       event.waitUntil(keep(name, reply.clone()).catch(() => undefined));
     return reply;

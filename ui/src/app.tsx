@@ -1,5 +1,6 @@
 import { useEffect } from "react";
 import { Link, NavLink, Route, Routes, useLocation, useMatch } from "react-router";
+import { useKind } from "./api/workshop";
 import { aboutOf } from "./help/about";
 import { Shortcuts } from "./help/Shortcuts";
 import { useAway } from "./keep/away";
@@ -122,6 +123,7 @@ export function App() {
         <NotSaved />
       </div>
       <Away />
+      <LooksOnly />
       <main id="main">
         <Mishap>
           <Routes>
@@ -174,6 +176,17 @@ function Away() {
         </p>
       )}
     </div>
+  );
+}
+
+/** A device that looks is told so before it enters anything. */
+function LooksOnly() {
+  if (useKind() !== "looks") return null;
+  return (
+    <p className="said m-2">
+      This device looks only: what is entered here is not saved. Whoever keeps the workshop lets it work,
+      under “Put away, backups” at the foot of the page.
+    </p>
   );
 }
 

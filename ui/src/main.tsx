@@ -2,10 +2,10 @@ import { QueryClient, QueryClientProvider } from "@tanstack/react-query";
 import { StrictMode } from "react";
 import { createRoot } from "react-dom/client";
 import { BrowserRouter } from "react-router";
-import { ASKED, NoAnswer } from "./api/client";
+import { ASKED, type Door, NoAnswer } from "./api/client";
 import { App } from "./app";
 import { EnterView } from "./enter/EnterView";
-import { codeInAddress, door, enter, usualName, wipe } from "./enter/entering";
+import { codeInAddress, door, enter, sealed, usualName, wipe } from "./enter/entering";
 import { keepLumso } from "./keep/away";
 import { KeepingProvider } from "./keep/hooks";
 import { openKeeping } from "./keep/keeping";
@@ -28,11 +28,12 @@ if (!root) throw new Error("The page has no #root.");
 const shown = createRoot(root);
 
 /** Ask for the code; a device that was turned out lets go of what it kept first. */
-function ask(out: boolean, said = ""): void {
-  if (out) wipe();
+async function ask(at: Door, said = ""): Promise<void> {
+  shown.render(null); // what keeps anything ends first
+  const waits = await (at.turned_out ? wipe() : sealed());
   shown.render(
     <StrictMode>
-      <EnterView out={out} said={said} />
+      <EnterView out={at.turned_out} lapsed={at.lapsed} waits={waits} said={said} />
     </StrictMode>,
   );
 }
@@ -47,10 +48,20 @@ async function start(): Promise<void> {
     });
     at = await door();
   }
-  if (at?.asks) return ask(at.turned_out, said);
+  if (at?.asks) return ask(at, said);
   keepLumso(client);
   const keeping = await openKeeping(client);
-  window.addEventListener(ASKED, () => void door().then((now) => now?.asks && ask(now.turned_out)));
+  let asking = false;
+  window.addEventListener(ASKED, () => {
+    if (asking) return;
+    asking = true;
+    void door().then(async (now) => {
+      if (now?.asks) {
+        await keeping.stop();
+        await ask(now);
+      } else asking = false;
+    });
+  });
   shown.render(
     <StrictMode>
       <QueryClientProvider client={client}>

@@ -170,6 +170,14 @@ def device_of(db: Database, scope: Scope) -> Device | None:
     return devices.by_token(db, token) if token else None
 
 
+def let_in(db: Database, scope: Scope, entry: Entry | None) -> bool:
+    """Whether whoever asks may (still) come in."""
+    if entry is None or is_own(scope):
+        return True
+    device = device_of(db, scope)
+    return device is not None and not device.turned_out and not device.lapsed(entry.clock())
+
+
 def turned_away(device: Device | None) -> ProblemOut:
     """Why whoever comes is not let in."""
     if device and device.turned_out:

@@ -21,6 +21,7 @@ from lumso.store import events
 
 from .air import exact_now
 from .context import Context, Here
+from .gate import let_in
 from .noting import event_of
 
 router = APIRouter(prefix="/bench", tags=["bench"])
@@ -88,6 +89,9 @@ async def live(request: Request, here: Here, job: Annotated[str, Query(max_lengt
         leaving = getattr(request.app.state, "leaving", lambda: False)
         while not leaving() and not await request.is_disconnected():
             here_now: Context = request.app.state.context
+            if not await run_in_threadpool(let_in, here_now.db, request.scope, request.app.state.entry):
+                yield _sent("out", {"now_min": exact_now(request)})  # turned out: nothing more is told
+                return
             state = await run_in_threadpool(here_now.db.state)
             if state != at:
                 at, zeros = state, await run_in_threadpool(_zeros, job, here_now)

@@ -1,6 +1,7 @@
 """The line protocol of the thermo-hygrometer: one line of ASCII a reading, with a sum that tells a garbled one.
 
-The device greets with `LUMSO-ROOM 1` and then sends, whenever it measures, `READ <°C> <% RH> *<sum>`. The sum is the
+The device greets with `LUMSO-ROOM 1 <place> <seconds>`, the seconds from one reading to the next where it measures
+so (and may be left out), and then sends, whenever it measures, `READ <°C> <% RH> *<sum>`. The sum is the
 exclusive or of all characters before ` *`, two hexadecimal digits. A client may send `NOW` to have one at once. Any
 other line, either way, is skipped.
 """
@@ -26,6 +27,19 @@ def line(temperature_c: float, humidity: float) -> str:
     """A reading as a line: °C, and relative humidity 0–1."""
     text = f"READ {temperature_c:.1f} {humidity * 100:.1f}"
     return f"{text} *{checksum(text)}"
+
+
+GREETED = re.compile(rf"{GREETING}(?: (?P<place>[^ ]{{1,60}}))?(?: (?P<every>\d{{1,5}}(?:\.\d{{1,3}})?))?")
+
+
+def greeted(text: str) -> float | None:
+    """Seconds between the readings of who greets so, 0 where that is not said; None for what is no greeting.
+
+    >>> greeted("LUMSO-ROOM 1 porch 60"), greeted("LUMSO-ROOM 1"), greeted("READ 1 2")
+    (60.0, 0.0, None)
+    """
+    found = GREETED.fullmatch(text)
+    return None if found is None else float(found["every"] or 0)
 
 
 def parse(text: str) -> tuple[float, float] | None:

@@ -65,7 +65,7 @@ def serve(listener: socket.socket, sensor: Sensor, every_s: float, minute_of_day
                 client, _ = listener.accept()
                 client.setblocking(False)
                 clients.append(client)
-                _send([client], f"{GREETING} {sensor.profile.slug}", clients)
+                _send([client], f"{GREETING} {sensor.profile.slug} {every_s:g}", clients)
                 asked.append(client)
             else:
                 try:

@@ -10,6 +10,10 @@ it was tared since it was switched on. The sum is the exclusive or of all charac
 digits. A client may send `TARE`. A simulated scale also takes what a hand would do: `PUT <g>`, `POUR <g>`, `LIFT`,
 `UNIT <unit>`, `RESTART`. Lines are ASCII and at most 256 bytes; what is longer, or no line of these, is dropped and
 counted.
+
+What is shown counts from the last tare, what a scale can bear does not: a net weight over its most is too much, one
+that lies further below zero than its most was never on it. Before the first tare it counts from the scale's own zero:
+below that something is wrong with the zero, and what it shows is no weight. The first `READING_ZERO_STEPS` are drift.
 """
 
 import re
@@ -21,6 +25,8 @@ from .lines import checksum
 HELLO = re.compile(r"LUMSO-SCALE 1 ([0-9a-f]{4,16}) (\d{1,6}(?:\.\d)?) (\d{1,3}(?:\.\d{1,3})?)")
 READING = re.compile(r"([SUO]) (-?\d{1,7}(?:\.\d{1,4})?) (g|oz|lb) (\d{1,6}) \*([0-9A-F]{2})")
 LONGEST = 256
+READING_ZERO_STEPS = 10
+"""How many steps below its own zero a scale may show: drift, or a pan that has not come to rest."""
 
 
 def hello(boot: str, most_g: float, step_g: float) -> str:
@@ -50,6 +56,9 @@ def parse_reading(text: str, boot: str, most_g: float, step_g: float) -> ScaleRe
     found = READING.fullmatch(text)
     if found is None or checksum(text.rpartition(" *")[0]) != found[5]:
         return None
-    over = found[1] == "O"
-    g = None if over else float(found[2]) * GRAMS[found[3]]
-    return ScaleReading(boot, int(found[4]), found[3], g, found[1] == "S", over, step_g, most_g)
+    shown, tares = float(found[2]) * GRAMS[found[3]], int(found[4])
+    slack = READING_ZERO_STEPS * step_g
+    over = found[1] == "O" or shown > most_g + slack
+    unsettled = not over and shown < -slack - (most_g if tares else 0.0)
+    g = None if over or unsettled else shown
+    return ScaleReading(boot, tares, found[3], g, found[1] == "S" and g is not None, over, step_g, most_g, unsettled)

@@ -5,9 +5,11 @@ import {
   answer,
   api,
   type Begin,
+  type DeviceLine,
   type FileReply,
   type JobReply,
   NoAnswer,
+  type OneCode,
   type Problem,
   Refused,
   type Reply,
@@ -99,6 +101,25 @@ export const useRestore = () =>
 
 export const useTurnOut = () =>
   useChange((id: string) => answer(api.DELETE("/api/devices/{device_id}", at({ device_id: id }))));
+
+export const useChangeDevice = () =>
+  useChange(({ id, ...body }: { id: string; kind: DeviceLine["kind"]; stay: OneCode["stay"] | null }) =>
+    answer(api.PUT("/api/devices/{device_id}", { ...at({ device_id: id }), body })),
+  );
+
+/** A code that lets one device work. */
+export const useMakeCode = () =>
+  useChange((stay: OneCode["stay"]) => answer(api.POST("/api/codes", { body: { kind: "works", stay } })));
+
+export const useKeepCopy = () =>
+  useChange(({ name, kept }: { name: string; kept: boolean }) =>
+    answer(api.PUT("/api/copies/{name}", { ...at({ name }), body: { kept } })),
+  );
+
+export const useRestoreCopy = () =>
+  useChange(
+    (name: string): Promise<Restored> => answer(api.POST("/api/copies/{name}/restore", at({ name }))),
+  );
 
 export const usePutAway = () =>
   useChange(({ id, away }: { id: string; away: boolean }) =>

@@ -105,6 +105,11 @@ export type PlanPattern = Schemas["Patterned"];
 export type LayoutReply = Schemas["LayoutOut"];
 export type FaceLayout = Schemas["FaceLaid"];
 export type Layout = NonNullable<Layer["layout"]>;
+export type WorkshopMode = Schemas["WorkshopOut"];
+export type DeviceLine = Schemas["DeviceOut"];
+export type OneCode = Schemas["CodeOut"];
+export type CopyLine = Schemas["CopyOut"];
+export type Door = Schemas["DoorOut"];
 export type Problem = Schemas["ProblemOut"];
 
 export const api = createClient<paths>({ baseUrl: "/" });

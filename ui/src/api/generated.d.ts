@@ -600,6 +600,66 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/codes": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Make Code
+         * @description A code that lets one device work, for an hour. The one made before is good no longer.
+         */
+        post: operations["make_code_api_codes_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/copies/{name}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Keep Copy
+         * @description Let a copy from before a restore stay for good, or go when its time is over.
+         */
+        put: operations["keep_copy_api_copies__name__put"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/copies/{name}/restore": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Restore Copy
+         * @description Go back to the workshop as it was before a restore. What is there now is kept beside it under another name.
+         */
+        post: operations["restore_copy_api_copies__name__restore_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/coverage": {
         parameters: {
             query?: never;
@@ -754,7 +814,11 @@ export interface paths {
             cookie?: never;
         };
         get?: never;
-        put?: never;
+        /**
+         * Change Device
+         * @description What a device may do from now on, and how long.
+         */
+        put: operations["change_device_api_devices__device_id__put"];
         post?: never;
         /**
          * Turn Out
@@ -817,7 +881,8 @@ export interface paths {
         put?: never;
         /**
          * Enter
-         * @description Give the code: this device is let in, and stays so until it is turned out.
+         * @description Give the code: this device is let in, to look where it is the usual one, until it is turned out or its time is
+         *     over.
          */
         post: operations["enter_api_enter_post"];
         delete?: never;
@@ -2029,7 +2094,11 @@ export interface paths {
         get: operations["play_api_recordings__name__get"];
         put?: never;
         post?: never;
-        delete?: never;
+        /**
+         * Delete
+         * @description Delete a recorded note for good. What was written beside it stays.
+         */
+        delete: operations["delete_api_recordings__name__delete"];
         options?: never;
         head?: never;
         patch?: never;
@@ -2294,7 +2363,7 @@ export interface paths {
         };
         /**
          * Get Workshop
-         * @description How others come in, and who did. The code is told only on the machine Lumso runs on.
+         * @description How others come in, and who did.
          */
         get: operations["get_workshop_api_workshop_mode_get"];
         put?: never;
@@ -3174,7 +3243,7 @@ export interface components {
              * Why
              * @enum {string}
              */
-            why: "" | "gone" | "begun anew" | "tared again" | "another unit" | "overload" | "not tared";
+            why: "" | "gone" | "begun anew" | "tared again" | "another unit" | "overload" | "unsettled" | "not tared";
         };
         /**
          * Bench
@@ -3948,6 +4017,46 @@ export interface components {
             planned: number;
         };
         /**
+         * CodeIn
+         * @description What a code lets one device do, and how long it is let in.
+         */
+        CodeIn: {
+            /**
+             * Kind
+             * @default works
+             * @enum {string}
+             */
+            kind?: "looks" | "works";
+            /**
+             * Stay
+             * @default always
+             * @enum {string}
+             */
+            stay?: "day" | "month" | "always";
+        };
+        /**
+         * CodeOut
+         * @description A code for one device, the same as a picture to be scanned, and till when it is good (UTC).
+         */
+        CodeOut: {
+            /** Code */
+            code: string;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "looks" | "works" | "keeps";
+            /** Picture */
+            picture: string;
+            /**
+             * Stay
+             * @enum {string}
+             */
+            stay: "day" | "month" | "always";
+            /** Until */
+            until: string;
+        };
+        /**
          * Colour
          * @description What the user calls a colour, and how it is drawn.
          */
@@ -4123,6 +4232,32 @@ export interface components {
             says: string;
             /** Stated */
             stated: number;
+        };
+        /**
+         * CopyIn
+         * @description Whether a copy stays.
+         */
+        CopyIn: {
+            /** Kept */
+            kept: boolean;
+        };
+        /**
+         * CopyOut
+         * @description The workshop as it was before a restore.
+         */
+        CopyOut: {
+            /** Bytes */
+            bytes: number;
+            /** Goes On */
+            goes_on: string;
+            /** Kept */
+            kept: boolean;
+            /** Made At */
+            made_at: string;
+            /** Name */
+            name: string;
+            /** Soon */
+            soon: boolean;
         };
         /**
          * CopyStack
@@ -4461,6 +4596,19 @@ export interface components {
             density: number;
         };
         /**
+         * DeviceIn
+         * @description What a device may do from now on, and how long; null leaves how long as it is.
+         */
+        DeviceIn: {
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "looks" | "works" | "keeps";
+            /** Stay */
+            stay?: ("day" | "month" | "always") | null;
+        };
+        /**
          * DeviceOut
          * @description A device that was let in.
          */
@@ -4469,12 +4617,21 @@ export interface components {
             entered_at: string;
             /** Id */
             id: string;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "looks" | "works" | "keeps";
+            /** Lapsed */
+            lapsed: boolean;
             /** Name */
             name: string;
             /** Seen At */
             seen_at: string;
             /** This */
             this: boolean;
+            /** Until */
+            until: string;
         };
         /**
          * DialLimit
@@ -4561,6 +4718,13 @@ export interface components {
             asks: boolean;
             /** Encrypted */
             encrypted: boolean;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "looks" | "works" | "keeps";
+            /** Lapsed */
+            lapsed: string;
             /** Turned Out */
             turned_out: boolean;
             /** Workshop */
@@ -6860,6 +7024,8 @@ export interface components {
         KeepingOut: {
             /** Backups */
             backups: components["schemas"]["BackupOut"][];
+            /** Copies */
+            copies: components["schemas"]["CopyOut"][];
             /** Data */
             data: string;
             /** Folder */
@@ -11775,7 +11941,8 @@ export interface components {
         };
         /**
          * ScaleReading
-         * @description What a scale says. `boot` and `tare` tell one zero from another; `g` is None on overload, or where unread.
+         * @description What a scale says. `boot` and `tare` tell one zero from another; `g` is None on overload, and where it shows less
+         *     than nothing: a net weight below zero after a tare is one, as something was taken off.
          */
         ScaleReading: {
             /** Boot */
@@ -11794,6 +11961,12 @@ export interface components {
             tare: number;
             /** Unit */
             unit: string;
+            /**
+             * Unsettled
+             * @description Whether it lies below its own zero.
+             * @default false
+             */
+            unsettled: boolean;
         };
         /**
          * School
@@ -13889,6 +14062,16 @@ export interface components {
             mixes: components["schemas"]["MixTotal"][];
         };
         /**
+         * TryOut
+         * @description A code that was wrong: when (UTC), and from which address.
+         */
+        TryOut: {
+            /** At */
+            at: string;
+            /** Whose */
+            whose: string;
+        };
+        /**
          * TypeSize
          * @description A size of the piece as it was typed while nobody could read it.
          */
@@ -14278,8 +14461,11 @@ export interface components {
             devices: components["schemas"]["DeviceOut"][];
             /** Encrypted */
             encrypted: boolean;
+            /** Failed */
+            failed: components["schemas"]["TryOut"][];
             /** Fingerprint */
             fingerprint: string;
+            one: components["schemas"]["CodeOut"] | null;
             /** Open */
             open: boolean;
             /** Picture */
@@ -15741,6 +15927,103 @@ export interface operations {
             };
         };
     };
+    make_code_api_codes_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CodeIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CodeOut"];
+                };
+            };
+            /** @description Problem details */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    keep_copy_api_copies__name__put: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                name: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CopyIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Problem details */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    restore_copy_api_copies__name__restore_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                name: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RestoredOut"];
+                };
+            };
+            /** @description Problem details */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
     read_a_coverage_api_coverage_post: {
         parameters: {
             query?: never;
@@ -15984,6 +16267,39 @@ export interface operations {
                 content: {
                     "image/svg+xml": unknown;
                 };
+            };
+            /** @description Problem details */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    change_device_api_devices__device_id__put: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                device_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["DeviceIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
             /** @description Problem details */
             default: {
@@ -18385,6 +18701,35 @@ export interface operations {
                 content: {
                     "audio/webm": unknown;
                 };
+            };
+            /** @description Problem details */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    delete_api_recordings__name__delete: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                name: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
             /** @description Problem details */
             default: {

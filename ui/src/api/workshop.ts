@@ -7,6 +7,7 @@ import {
   api,
   type BetterEntry,
   type Catalogue,
+  type Door,
   type Jobs,
   type Kit,
   type Recipe,
@@ -157,11 +158,21 @@ export function useGone(id: string, asked: boolean) {
   });
 }
 
+/** The backups; only a device that keeps the workshop asks for them. */
 export function useBackups() {
-  return useQuery({ queryKey: ["backups"], queryFn: () => answer(api.GET("/api/backups")) });
+  const enabled = useKind() === "keeps";
+  return useQuery({ queryKey: ["backups"], queryFn: () => answer(api.GET("/api/backups")), enabled });
+}
+
+/** What this device may do: look, work, or keep the workshop. Taken to work until it is known. */
+export function useKind(): Door["kind"] {
+  const door = useQuery({ queryKey: ["door"], queryFn: () => answer(api.GET("/api/door")) });
+  return door.data?.kind ?? "works";
 }
 
 /** How others come in over the network, and who did. */
 export function useWorkshopMode() {
-  return useQuery({ queryKey: ["workshop-mode"], queryFn: () => answer(api.GET("/api/workshop-mode")) });
+  const enabled = useKind() === "keeps";
+  const queryFn = () => answer(api.GET("/api/workshop-mode"));
+  return useQuery({ queryKey: ["workshop-mode"], queryFn, enabled });
 }

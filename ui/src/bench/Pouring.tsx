@@ -4,6 +4,7 @@ import { NumberField } from "../parts/fields";
 import { Alert, LABEL } from "../parts/notices";
 import { grams, ml, say } from "../parts/say";
 import { Gauge } from "./Gauge";
+import { onScale } from "./onScale";
 import type { Primary } from "./primary";
 
 type Stuff = NonNullable<PotNow["plan"]>["lines"][number]["stuff"];
@@ -158,9 +159,7 @@ function ByWeight({
           {byScale?.says || "Put the pot on the scale."}
         </p>
         {held > 0 && <p className="mt-1">It should hold {grams(held)} of mix beside its own weight.</p>}
-        {reading && reading.g !== null && (
-          <p className="numeral mt-2 text-2xl">{grams(reading.g)} on the scale</p>
-        )}
+        {reading && <p className="numeral mt-2 text-2xl first-letter:uppercase">{onScale(reading)}</p>}
       </div>
     );
   const total = todo.poured + now;
@@ -186,7 +185,7 @@ function ByWeight({
           {!steady && ". Still settling"}
         </p>
         {out && !takesOut && (
-          <p className="mt-1 font-semibold">Less than was poured: something came off the scale.</p>
+          <p className="mt-1 font-semibold">Taken off: {grams(g)}. Less than was poured is on the scale.</p>
         )}
       </div>
     </div>

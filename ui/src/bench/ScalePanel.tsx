@@ -1,5 +1,6 @@
 import { api, type ScaleNow } from "../api/client";
-import { grams, newId } from "../parts/say";
+import { newId } from "../parts/say";
+import { onScale } from "./onScale";
 
 const DOSES = [0.5, 5, 25, 100];
 
@@ -17,7 +18,7 @@ export function ScalePanel({ scale }: { scale: ScaleNow }) {
     <details className="border-t-2 border-ink pt-1">
       <summary className="narrow inline-flex min-h-11 items-center underline">
         The simulated scale
-        {scale.reading?.g !== undefined && scale.reading.g !== null && `: ${grams(scale.reading.g)}`}
+        {scale.reading && `: ${onScale(scale.reading)}`}
       </summary>
       <div className="flex flex-wrap gap-0 pl-0.5 [&>*]:-ml-0.5 [&>*]:-mt-0.5">
         <button type="button" className="press" onClick={() => hand({ do: "put", g: 212 })}>

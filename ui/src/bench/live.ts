@@ -1,4 +1,4 @@
-import type { ByScale, ScaleNow } from "../api/client";
+import { ASKED, type ByScale, type ScaleNow } from "../api/client";
 
 /** What the server tells as it happens. */
 export interface Told {
@@ -52,6 +52,10 @@ export class Live {
         run(data);
       });
     take("beat", () => undefined);
+    take("out", () => {
+      this.stop();
+      window.dispatchEvent(new Event(ASKED));
+    });
     take("scale", (data) => this.say({ scale: data as unknown as Told["scale"] }));
     take("changed", (data) => {
       const now = `${data.workshop}.${data.touched}`;

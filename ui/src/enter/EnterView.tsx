@@ -1,10 +1,21 @@
 import { type FormEvent, useState } from "react";
 import { Alert } from "../parts/notices";
+import { when } from "../parts/say";
 import { TextField } from "../parts/TextField";
-import { enter, usualName } from "./entering";
+import { enter, letGo, usualName } from "./entering";
+
+interface EnterViewProps {
+  /** Whether this device was turned out. */
+  out: boolean;
+  /** Since when its time is over; empty where that is not why it is asked. */
+  lapsed: string;
+  /** How much was entered here and never sent. */
+  waits: number;
+  said: string;
+}
 
 /** The way in from another device: the code that stands where Lumso was started, and what the device is called. */
-export function EnterView({ out, said }: { out: boolean; said: string }) {
+export function EnterView({ out, lapsed, waits, said }: EnterViewProps) {
   const [code, setCode] = useState("");
   const [name, setName] = useState(usualName());
   const [says, setSays] = useState(said);
@@ -31,6 +42,10 @@ export function EnterView({ out, said }: { out: boolean; said: string }) {
           This device was turned out of the workshop, and what it kept is gone from it.
         </p>
       )}
+      {lapsed && (
+        <p className="mt-3 border-l-4 border-ink pl-2">This device was let in until {when(lapsed)}.</p>
+      )}
+      <Sealed count={waits} />
       <p className="mt-3 text-lg">
         Four short words. They stand where Lumso was started, with a picture to scan instead.
       </p>
@@ -47,5 +62,37 @@ export function EnterView({ out, said }: { out: boolean; said: string }) {
         </button>
       </form>
     </main>
+  );
+}
+
+/** What was entered here and never sent: it waits, unseen, until the device is let in again. */
+function Sealed({ count }: { count: number }) {
+  const [left, setLeft] = useState(count);
+  const [sure, setSure] = useState(false);
+  if (!count) return null;
+  if (!left)
+    return (
+      <p role="status" className="mt-3 border-l-4 border-ink pl-2">
+        It is let go.
+      </p>
+    );
+  const things = left === 1 ? "One thing that was" : `${left} things that were`;
+  return (
+    <div className="mt-3 border-l-4 border-ink pl-2">
+      <p>
+        {things} entered here and never sent {left === 1 ? "waits" : "wait"}, sealed, until this device is let
+        in again.
+      </p>
+      <button
+        type="button"
+        className="press mt-2"
+        onClick={() => {
+          if (!sure) return setSure(true);
+          void letGo().then(() => setLeft(0));
+        }}
+      >
+        {sure ? "Yes, let go of it for good" : "Let go of it"}
+      </button>
+    </div>
   );
 }

@@ -21,6 +21,8 @@ export interface Place {
 export interface Keeping extends Place {
   outbox: Outbox;
   sessions: Sessions;
+  /** Keep nothing more, and let go of what keeps it: this device is asked for a code. */
+  stop(): Promise<void>;
 }
 
 const LOOK_EVERY_MS = 5000;
@@ -91,6 +93,12 @@ export async function openKeeping(client: QueryClient): Promise<Keeping> {
   const sessions = new Sessions(client, place);
   await sessions.pickUp();
   // A page that is closed while others are open leaves its edits to them.
-  window.setInterval(() => void outbox.look().then(() => sessions.pickUp()), LOOK_EVERY_MS);
-  return { ...place, outbox, sessions };
+  const looking = window.setInterval(() => void outbox.look().then(() => sessions.pickUp()), LOOK_EVERY_MS);
+  const stop = async () => {
+    window.clearInterval(looking);
+    others.close();
+    await pages.gone();
+    store.close();
+  };
+  return { ...place, outbox, sessions, stop };
 }

@@ -10,6 +10,8 @@ const LOCK = "lumso page ";
  * lives. One that has none, as over plain http from another machine, is told by each page now and then.
  */
 export class Pages {
+  private beating = 0;
+
   constructor(
     private readonly store: Store,
     readonly page: string,
@@ -23,10 +25,16 @@ export class Pages {
     }
     const beat = () => void this.store.beat(this.page, Date.now()).catch(() => undefined);
     beat();
-    window.setInterval(beat, BEAT_MS);
+    this.beating = window.setInterval(beat, BEAT_MS);
     window.addEventListener("pageshow", beat);
     window.addEventListener("pagehide", () => void this.store.beat(this.page, null).catch(() => undefined));
   }
+
+  /** Be there no more. */
+  gone = async (): Promise<void> => {
+    window.clearInterval(this.beating);
+    if (!navigator.locks) await this.store.beat(this.page, null).catch(() => undefined);
+  };
 
   alive = async (): Promise<ReadonlySet<string>> => {
     if (navigator.locks) {

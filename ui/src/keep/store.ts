@@ -25,6 +25,7 @@ export interface Store {
   /** When each page was last there. */
   beats(): Promise<Map<string, number>>;
   wipe(): Promise<void>;
+  close(): void;
 }
 
 const newest = (drafts: Draft[], job: string, page: string, alive: ReadonlySet<string>) =>
@@ -63,6 +64,7 @@ export class Passing implements Store {
     this.edits = [];
     this.held.clear();
   };
+  close = () => undefined;
 }
 
 const KEPT = "kept";
@@ -117,4 +119,7 @@ export class Lasting implements Store {
     return new Map(keys.map((key, i) => [(key as string[])[1] ?? "", at[i] as number]));
   };
   wipe = () => this.db.clear(KEPT);
+  /** How much waits here: what was entered and not sent, and jobs that are not saved. */
+  unsent = async () => (await this.waiting()).length + (await this.drafts()).length;
+  close = () => this.db.close();
 }

@@ -1,10 +1,10 @@
 import { useRef, useState } from "react";
-import { useMakeBackup, useRestore } from "../api/changes";
-import type { Restored } from "../api/client";
+import { useKeepCopy, useMakeBackup, useRestore, useRestoreCopy } from "../api/changes";
+import type { CopyLine, Restored } from "../api/client";
 import { useBackups } from "../api/workshop";
 import { Failure } from "../parts/Failure";
-import { Row } from "../parts/notices";
-import { when } from "../parts/say";
+import { LABEL, Row } from "../parts/notices";
+import { day, when } from "../parts/say";
 
 const size = (bytes: number) =>
   bytes < 1024 * 1024
@@ -155,12 +155,72 @@ export function Backups() {
           );
         })}
       </ul>
+      <Copies copies={backups.data?.copies ?? []} />
       {backups.data && (
         <p className="narrow mt-2 text-sm break-all text-soft">
           The workshop is {backups.data.data}; the backups are in {backups.data.folder}.
         </p>
       )}
     </section>
+  );
+}
+
+/** The workshop as it was before each restore. */
+function Copies({ copies }: { copies: CopyLine[] }) {
+  const [chosen, setChosen] = useState("");
+  const keep = useKeepCopy();
+  const restore = useRestoreCopy();
+  if (!copies.length) return null;
+  return (
+    <div className="mt-4">
+      <h3 className={LABEL}>What was here before a restore</h3>
+      <ul>
+        {copies.map((copy) => {
+          const name = `the workshop of ${when(copy.made_at)}`;
+          return (
+            <li key={copy.name} className="flex flex-wrap items-center gap-3 border-t border-line py-2">
+              <span className="min-w-0 grow basis-56">
+                <span className="font-semibold">As it was on {when(copy.made_at)}</span>
+                <span className="narrow block text-sm break-all text-soft">
+                  {copy.name}, {size(copy.bytes)}
+                </span>
+                <span className={copy.soon ? "block font-semibold" : "narrow block text-sm"}>
+                  {copy.kept
+                    ? "Stays."
+                    : copy.goes_on
+                      ? `Goes on ${day(copy.goes_on)}.`
+                      : "The last one: it stays."}
+                </span>
+              </span>
+              <Row>
+                <button
+                  type="button"
+                  className="press"
+                  aria-pressed={copy.kept}
+                  aria-label={`Keep ${name}`}
+                  onClick={() => keep.mutate({ name: copy.name, kept: !copy.kept })}
+                >
+                  Keep
+                </button>
+                <button
+                  type="button"
+                  className="press"
+                  aria-label={chosen === copy.name ? `Yes, go back to ${name}` : `Go back to ${name}`}
+                  onClick={() => {
+                    if (chosen !== copy.name) return setChosen(copy.name);
+                    restore.mutate(copy.name, { onSettled: () => setChosen("") });
+                  }}
+                >
+                  {chosen === copy.name ? "Yes, the whole workshop" : "Go back to it"}
+                </button>
+              </Row>
+            </li>
+          );
+        })}
+      </ul>
+      <div role="status">{restore.data && <Back restored={restore.data} />}</div>
+      {(keep.error ?? restore.error) && <Failure error={(keep.error ?? restore.error) as Error} />}
+    </div>
   );
 }
 

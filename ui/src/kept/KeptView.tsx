@@ -1,4 +1,5 @@
 import { Link } from "react-router";
+import { useKind } from "../api/workshop";
 import { Unread } from "../jobs/Unread";
 import { usePlace } from "../parts/usePlace";
 import { Backups } from "./Backups";
@@ -9,6 +10,7 @@ import { Waiting } from "./Waiting";
 /** Where nothing is lost: what waits to be saved, what was put away, and the backups. */
 export function KeptView() {
   usePlace("Kept");
+  const kind = useKind();
   return (
     <div className="mx-auto max-w-4xl px-4 py-6 sm:px-8">
       <Link to="/" className="inline-flex min-h-11 items-center underline">
@@ -18,8 +20,18 @@ export function KeptView() {
       <Waiting />
       <Unread />
       <PutAway />
-      <Backups />
-      <Devices />
+      {kind === "keeps" ? (
+        <>
+          <Backups />
+          <Devices />
+        </>
+      ) : (
+        <p className="mt-6 max-w-prose border-t-2 border-ink pt-3">
+          This device {kind === "looks" ? "looks only: nothing that is entered here is saved" : "works"}.
+          Backups, the way back and other devices are for one that keeps the workshop, and for the machine
+          Lumso runs on.
+        </p>
+      )}
     </div>
   );
 }

@@ -16,6 +16,15 @@ export function when(iso: string): string {
   return new Date(iso).toLocaleString(undefined, how);
 }
 
+/** A day, as people write it. */
+export const day = (iso: string): string =>
+  new Date(iso).toLocaleDateString(undefined, {
+    day: "numeric",
+    month: "long",
+    year: "numeric",
+    timeZone: "UTC",
+  });
+
 /** An id for a zone or a layer that has never been used before. */
 export function newId(): string {
   const bytes = crypto.getRandomValues(new Uint8Array(10));

@@ -17,7 +17,8 @@ GRAMS: dict[str, float] = {"g": 1.0, "oz": 28.349523125, "lb": 453.59237}
 
 @dataclass(frozen=True)
 class ScaleReading(Value):
-    """What a scale says. `boot` and `tare` tell one zero from another; `g` is None on overload, or where unread."""
+    """What a scale says. `boot` and `tare` tell one zero from another; `g` is None on overload, and where it shows less
+    than nothing: a net weight below zero after a tare is one, as something was taken off."""
 
     boot: str
     tare: int
@@ -27,6 +28,8 @@ class ScaleReading(Value):
     over: bool
     step_g: float
     most_g: float
+    unsettled: bool = False
+    """Whether it lies below its own zero."""
 
 
 @dataclass(frozen=True)
@@ -34,7 +37,7 @@ class Believed(Value):
     """What is in the pot by the scale, or why that is not known."""
 
     g: float | None
-    why: Literal["", "gone", "begun anew", "tared again", "another unit", "overload", "not tared"]
+    why: Literal["", "gone", "begun anew", "tared again", "another unit", "overload", "unsettled", "not tared"]
     steady: bool
     says: str
 
@@ -46,6 +49,7 @@ SAYS: dict[str, str] = {
     "tared again": "The scale was tared again. Put the pot on, and say that it is the pot.",
     "another unit": "The scale was set to another unit. Put the pot on, and say that it is the pot.",
     "overload": "That is more than the scale can weigh. Take it off, and pour in two pots or by volume.",
+    "unsettled": "The scale shows less than nothing. Take all off, let it come to rest, and switch it on anew.",
     "not tared": "Put the empty pot on the scale and tare it.",
 }
 
@@ -67,10 +71,14 @@ def believed(reading: ScaleReading | None, zero: Tared | None) -> Believed:
         return _unknown("tared again")
     if reading.unit != zero.unit:
         return _unknown("another unit")
+    if reading.unsettled:
+        return _unknown("unsettled")
     if reading.over or reading.g is None:
         return _unknown("overload")
     return Believed(reading.g - zero.shown_g + zero.known_g, "", reading.steady, "")
 
 
-def _unknown(why: Literal["gone", "begun anew", "tared again", "another unit", "overload", "not tared"]) -> Believed:
+def _unknown(
+    why: Literal["gone", "begun anew", "tared again", "another unit", "overload", "unsettled", "not tared"],
+) -> Believed:
     return Believed(None, why, False, SAYS[why])
