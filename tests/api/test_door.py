@@ -60,8 +60,12 @@ def test_lumsos_own_pages_write(client: TestClient) -> None:
     assert client.post("/api/jobs/start", headers=own, json=START).status_code == 201
 
 
-def test_a_link_from_elsewhere_opens_the_page(client: TestClient) -> None:
-    assert client.get("/api/jobs", headers={"Sec-Fetch-Site": "cross-site"}).status_code == 200
+def test_a_link_from_elsewhere_opens_the_page_and_sets_nothing_going(client: TestClient) -> None:
+    """A page elsewhere that asks for something heavy again and again would keep the painter waiting."""
+    assert client.get("/b/mofa-12", headers={"Sec-Fetch-Site": "cross-site"}).status_code in (200, 503)
+    for heavy in ("/api/jobs", "/api/export/everything.json", "/api/days/sheet.pdf"):
+        assert _problem(client, "GET", heavy, headers={"Sec-Fetch-Site": "cross-site"}) == (403, "Not from here")
+    assert client.get("/api/jobs", headers={"Sec-Fetch-Site": "same-origin"}).status_code == 200
 
 
 def test_what_is_too_large_is_refused_by_its_head(client: TestClient) -> None:

@@ -19,6 +19,12 @@ NOT_DOCUMENTS = {
     "DELETE /api/unread/{kind}/{slug}",
     "POST /api/aside/{number}/back",
     "DELETE /api/aside/{number}",
+    "PUT /api/devices/{device_id}",
+    "PUT /api/copies/{name}",
+    "POST /api/copies/{name}/restore",
+    "DELETE /api/recordings/{name}",
+    # another code, and the one before is good no longer
+    "POST /api/codes",
     # made anew, with a key of its own
     "POST /api/jobs",
     "POST /api/jobs/file",

@@ -1,7 +1,10 @@
 """Who may do what: three kinds of devices, one table, and every call of the API looked up in it."""
 
+import asyncio
 import re
+from collections.abc import MutableMapping
 from pathlib import Path
+from typing import Any
 
 import pytest
 
@@ -153,3 +156,32 @@ def test_turned_out_from_the_command_line_the_code_is_another_too(house: House) 
     assert tablet.get("/api/jobs").status_code == 401
     assert house.enters(house.device("192.168.1.99"), before).status_code == 403
     assert house.entry.code != before
+
+
+def test_a_device_that_is_turned_out_hears_nothing_more(house: House) -> None:
+    """A stream that is open ends at once, and says so."""
+    tablet = house.device()
+    house.enters(tablet)
+    token = tablet.cookies["lumso"]
+    (one,) = devices.every(house.db)
+    told: list[str] = []
+
+    async def listen() -> None:
+        async def receive() -> dict[str, object]:
+            await asyncio.Event().wait()
+            return {}
+
+        async def send(message: MutableMapping[str, Any]) -> None:
+            told.append(message.get("body", b"").decode())
+            if len(told) == 2:
+                devices.turn_out(house.db, one.id)
+
+        headers = [(b"host", b"loft.local"), (b"cookie", f"lumso={token}".encode())]
+        scope = {"type": "http", "method": "GET", "path": "/api/bench/live", "raw_path": b"/api/bench/live",
+                 "query_string": b"", "headers": headers, "client": ("192.168.1.50", 4000), "scheme": "http",
+                 "server": ("loft.local", 80), "root_path": "", "http_version": "1.1"}  # fmt: skip
+        await asyncio.wait_for(house.app(scope, receive, send), timeout=60)
+
+    asyncio.run(listen())
+    assert any("event: changed" in said for said in told)
+    assert "event: out" in told[-2] or "event: out" in told[-1]

@@ -4,6 +4,8 @@ import json
 import os
 import shutil
 import sqlite3
+import subprocess
+import sys
 import zipfile
 from collections.abc import Callable
 from contextlib import closing
@@ -76,14 +78,88 @@ def test_a_copy_made_in_the_midst_of_use_lacks_what_stands_beside_it_and_says_so
     shutil.copy(wal_of(db.path), wal_of(both))
     db.close()
     before = alone.read_bytes()
-    with pytest.raises(Unwritable, match=r"alone\.sqlite3-wal is not beside it"):
-        Database(alone)
-    assert alone.read_bytes() == before
+    taken = Database(alone)
+    assert "what was saved after" in taken.trouble
+    (aside,) = tmp_path.glob("alone-before-*.sqlite3")
+    assert aside.name in taken.trouble, "the way back"
+    assert aside.read_bytes() == before
+    taken.close()
+    second = Database(alone)
+    assert second.trouble == "", "said once: from there on it was closed"
+    second.close()
     again = Database(both)
-    assert jobs.page(again, 1).count == 40
+    assert (again.trouble, jobs.page(again, 1).count) == ("", 40)
     again.close()
-    backup.restore(alone, alone)  # taken as it is, when one says so
-    Database(alone).close()
+
+
+def test_after_a_power_cut_another_program_may_have_taken_up_what_stood_beside_it(tmp_path: Path) -> None:
+    """Opened once with any SQLite tool, nothing is missing: it is opened, and said that nobody can tell."""
+    db = filled(tmp_path / "x.sqlite3")
+    cut = tmp_path / "cut.sqlite3"
+    shutil.copy(db.path, cut)
+    shutil.copy(wal_of(db.path), wal_of(cut))
+    db.close()
+    with closing(sqlite3.connect(cut)) as tool:
+        assert tool.execute("SELECT count(*) FROM job").fetchone()[0] == 40
+        tool.execute("PRAGMA wal_checkpoint(TRUNCATE)")
+    assert not wal_of(cut).exists()
+    opened = Database(cut)
+    assert jobs.page(opened, 1).count == 40
+    assert "If another program took it up, nothing is missing" in opened.trouble
+    opened.close()
+
+
+def test_a_newer_file_that_was_not_closed_is_refused_and_nothing_of_it_is_touched(tmp_path: Path) -> None:
+    db = filled(tmp_path / "x.sqlite3")
+    with db.write() as connection:
+        connection.execute("INSERT INTO migration VALUES (9999, '9999_later.sql', 'x')")
+    newer = tmp_path / "newer" / "n.sqlite3"
+    newer.parent.mkdir()
+    shutil.copy(db.path, newer)
+    shutil.copy(wal_of(db.path), wal_of(newer))
+    db.close()
+    before = {p.name: p.read_bytes() for p in newer.parent.iterdir()}
+    for _ in range(2):
+        with pytest.raises(Unwritable, match="newer Lumso"):
+            Database(newer)
+    assert {p.name: p.read_bytes() for p in newer.parent.iterdir()} == before
+
+
+FULL = """
+import resource, sys
+from pathlib import Path
+from lumso.store import export, jobs
+from lumso.store.database import Database
+resource.setrlimit(resource.RLIMIT_FSIZE, (0, 0))  # not a byte can be written to any file
+for _ in range(2):
+    db = Database(Path(sys.argv[1]))
+    print(db.frozen, jobs.page(db, 1).count, sum(map(len, export.everything(db))) > 1000)
+    print(db.trouble)
+    try:
+        jobs.create(db, "Lost", "{}")
+    except Exception as error:
+        print(type(error).__name__, error)
+    db.close()
+"""
+
+
+def test_on_a_full_disk_after_a_crash_all_is_read_and_nothing_is_written(tmp_path: Path) -> None:
+    db = filled(tmp_path / "x.sqlite3")
+    crashed = tmp_path / "crashed.sqlite3"
+    shutil.copy(db.path, crashed)
+    shutil.copy(wal_of(db.path), wal_of(crashed))
+    db.close()
+    before = crashed.read_bytes(), wal_of(crashed).read_bytes()
+    found = subprocess.run([sys.executable, "-c", FULL, str(crashed)], capture_output=True, text=True, check=False)
+    assert found.stderr == ""
+    lines = found.stdout.splitlines()
+    assert lines[0] == lines[3] == "True 40 True"
+    assert "disk is full" in lines[1]
+    assert lines[2].startswith("Unwritable The disk is full")
+    assert (crashed.read_bytes(), wal_of(crashed).read_bytes()) == before
+    again = Database(crashed)
+    assert (again.frozen, again.trouble, jobs.page(again, 1).count) == (False, "", 40)
+    again.close()
 
 
 def test_a_copy_made_after_it_was_closed_needs_nothing_beside_it(tmp_path: Path) -> None:

@@ -6,7 +6,7 @@ from pathlib import Path
 import pytest
 
 from lumso.store import aside, entries
-from lumso.store.database import Database
+from lumso.store.database import Database, migrate
 from lumso.store.errors import NotFound, StaleRevision
 
 LOT = '{"slug": "tin", "item": "matt-paint"}'
@@ -14,16 +14,8 @@ LOT = '{"slug": "tin", "item": "matt-paint"}'
 
 def before(path: Path) -> None:
     """A file as the version before had it: its tables without lots."""
-    Database(path).close()
     with sqlite3.connect(path) as connection:
-        connection.execute("PRAGMA foreign_keys = OFF")
-        for table, kinds in (("workshop_entry", "'kit', 'recipe', 'shelf'"),
-                             ("set_aside", "'kit', 'recipe', 'shelf', 'setting', 'job'")):  # fmt: skip
-            (sql,) = connection.execute("SELECT sql FROM sqlite_master WHERE name = ?", (table,)).fetchone()
-            start, rest = sql.split("kind IN (", 1)
-            made = f"{start}kind IN ({kinds}){rest.split(')', 1)[1]}"
-            connection.execute(f"DROP TABLE {table}")
-            connection.execute(made)
+        migrate(connection, up_to=9)
         connection.execute(
             "INSERT INTO workshop_entry (kind, slug, document, saved_at, revision) VALUES ('kit', 'mine', '{}', 'x', 7)"
         )
@@ -31,7 +23,6 @@ def before(path: Path) -> None:
             "INSERT INTO set_aside (kind, slug, document, why, at) VALUES ('recipe', 'old', '{}', 'taken out', 'y')"
         )
         connection.execute("UPDATE clock SET workshop = 7")
-        connection.execute("DELETE FROM migration WHERE number >= 10")
     connection.close()
 
 

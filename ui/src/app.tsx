@@ -1,6 +1,6 @@
 import { useEffect } from "react";
 import { Link, NavLink, Route, Routes, useLocation, useMatch } from "react-router";
-import { useKind } from "./api/workshop";
+import { useKind, useTrouble } from "./api/workshop";
 import { aboutOf } from "./help/about";
 import { Shortcuts } from "./help/Shortcuts";
 import { useAway } from "./keep/away";
@@ -123,6 +123,7 @@ export function App() {
         <NotSaved />
       </div>
       <Away />
+      <Trouble />
       <LooksOnly />
       <main id="main">
         <Mishap>
@@ -177,6 +178,12 @@ function Away() {
       )}
     </div>
   );
+}
+
+/** What whoever uses the workshop has to know, wherever they are: a full disk, a start after a power cut. */
+function Trouble() {
+  const trouble = useTrouble();
+  return <div role="status">{trouble && <p className="said m-2 font-semibold">{trouble}</p>}</div>;
 }
 
 /** A device that looks is told so before it enters anything. */

@@ -13,6 +13,7 @@ from lumso.core.plan.plan import Plan
 from lumso.core.work.steps import Procedure
 from lumso.core.workshop.shelf import ShelfItem
 from lumso.formats import jobfile
+from lumso.formats.names import refuse_hidden
 from lumso.formats.reading import widened
 
 
@@ -22,11 +23,18 @@ class JobBody(RootModel[Job]):
     @model_validator(mode="before")
     @classmethod
     def _current(cls, sent: object) -> object:
+        refuse_hidden(sent)
         return sent if isinstance(sent, Job) else jobfile.current(sent)
 
 
 class RecipeBody(RootModel[Recipe]):
     """A recipe as in a catalogue file."""
+
+    @model_validator(mode="before")
+    @classmethod
+    def _seen(cls, sent: object) -> object:
+        refuse_hidden(sent)
+        return sent
 
 
 class ShelfBody(RootModel[ShelfItem]):
@@ -35,6 +43,7 @@ class ShelfBody(RootModel[ShelfItem]):
     @model_validator(mode="before")
     @classmethod
     def _widened(cls, sent: object) -> object:
+        refuse_hidden(sent)
         return sent if isinstance(sent, ShelfItem) else widened(sent)
 
 

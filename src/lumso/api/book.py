@@ -16,6 +16,7 @@ from lumso.core.mixing.fillings import KitAnswer
 from lumso.core.mixing.recipe_page import Sheet, sheet
 from lumso.core.mixing.tinting import TintStep, strengthen
 from lumso.formats import workshop as files
+from lumso.formats.names import with_names_cleaned
 from lumso.formats.workshop import Arrival, WorkshopFile, document
 from lumso.store import entries
 from lumso.store.entries import Kind
@@ -97,7 +98,7 @@ async def measure_sheet(asked: SheetMeasureIn, request: Request, here: Here) -> 
 
 @router.put("/recipes/{slug:path}")
 def put_recipe(slug: str, body: RecipeBody, here: Here, response: Response, if_match: IfMatch,
-               key: Key = "") -> RecipeBody:  # fmt: skip
+               key: Key) -> RecipeBody:  # fmt: skip
     """Keep a recipe as one's own. It must be sound, and must not take the slug of a shipped one."""
     recipe = body.root
     if recipe.slug != slug:
@@ -109,7 +110,7 @@ def put_recipe(slug: str, body: RecipeBody, here: Here, response: Response, if_m
 
 
 @router.delete("/recipes/{slug:path}", status_code=204)
-def delete_recipe(slug: str, here: Here, if_match: IfMatch, key: Key = "") -> None:
+def delete_recipe(slug: str, here: Here, if_match: IfMatch, key: Key) -> None:
     """Take a recipe of one's own out of the book. Jobs that use it carry it with them."""
     entries.delete(here.db, "recipe", slug, read_revision(if_match), key)
 
@@ -160,7 +161,7 @@ def import_file(given: FileIn, here: Here, request: Request) -> FileOut:
         today = datetime.fromtimestamp(now_min(request) * 60, UTC).date().isoformat()
         file = files.shelf_from_csv(given.text, workshop, base, today, given.name)
     else:
-        file = files.from_json(given.text, base, given.name)
+        file = files.from_json(with_names_cleaned(given.text), base, given.name)
     found = files.arrivals(file, workshop)
     clashes = any(a.state == "clash" for a in found)
     if clashes and given.on_clash == "ask":

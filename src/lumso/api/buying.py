@@ -138,7 +138,7 @@ def get_purse(here: Here, response: Response) -> PurseOut:
 
 
 @router.put("/buying/purse")
-def put_purse(purse: Purse, here: Here, response: Response, if_match: IfMatch, key: Key = "") -> Purse:
+def put_purse(purse: Purse, here: Here, response: Response, if_match: IfMatch, key: Key) -> Purse:
     """Choose the currency, rates, prices, bundles and jobs to buy for."""
     response.headers["ETag"] = f'"{here.choose_purse(checked(purse), read_revision(if_match), key)}"'
     return purse

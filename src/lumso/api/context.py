@@ -37,6 +37,7 @@ from lumso.formats.reading import UnfitDocument, read_json
 from lumso.formats.workshop import DOCUMENT
 from lumso.store import entries, events, pots, settings
 from lumso.store.database import Database
+from lumso.store.keys import Asked
 
 PICTURES = 80
 """How many places pictures are remembered for: some 40 MB."""
@@ -77,14 +78,21 @@ SETTING: Mapping[str, TypeAdapter[Any]] = {
 IfMatch = Annotated[
     str, Header(alias="If-Match", description='The revision that was read, as "7"; "0" for what is not there yet.')
 ]
-Key = Annotated[
+_KeyHeader = Annotated[
     str,
     Header(
         alias="Idempotency-Key",
         max_length=100,
-        description="A key of the asker's own: the same asked again under it is not done twice.",
+        description="A key of the asker's own: the same asked again under it is not done twice; another body is 422.",
     ),
 ]
+
+
+async def _asked_under(request: Request, key: _KeyHeader = "") -> Asked:
+    return Asked.of(key, await request.body() if key else b"")
+
+
+Key = Annotated[Asked, Depends(_asked_under)]
 
 
 def read_revision(if_match: str) -> int:

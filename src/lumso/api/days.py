@@ -201,7 +201,7 @@ def get_chosen(here: Here, response: Response) -> ChosenOut:
 
 
 @router.put("/days/chosen")
-def put_chosen(chosen: Chosen, here: Here, response: Response, if_match: IfMatch, key: Key = "") -> Chosen:
+def put_chosen(chosen: Chosen, here: Here, response: Response, if_match: IfMatch, key: Key) -> Chosen:
     """Choose hours, place and jobs of the days."""
     if chosen.profile:
         pick("profile", here.catalogue.profiles, chosen.profile)
@@ -275,7 +275,7 @@ async def get_backwards(asked: DaysAsk, here: Here, request: Request) -> Backwar
 
 @router.put("/events/{event_id}")
 async def put_event(event_id: Annotated[str, Field(max_length=80)], noted: EventIn, here: Here, request: Request,
-                    response: Response, if_match: IfMatch, key: Key = "") -> Event:  # fmt: skip
+                    response: Response, if_match: IfMatch, key: Key) -> Event:  # fmt: skip
     """Note something. It is only ever added: what was noted by mistake is taken back, or corrected, by another.
 
     Where another device has said the same already, the answer is what it said.

@@ -6,6 +6,7 @@ from typing import Annotated, Literal
 from fastapi import APIRouter, Request, Response
 from pydantic import BaseModel, ConfigDict, Field
 
+from lumso.formats.names import refuse_hidden
 from lumso.store import devices
 from lumso.store.devices import Kind, Stay
 from lumso.store.errors import NotFound
@@ -135,6 +136,7 @@ def enter(given: EnterIn, request: Request, here: Here) -> Response:
     entry = _entry(request)
     if entry is None:
         raise NotFound("Nobody is asked for a code here.")
+    refuse_hidden({"name": given.name})
     entry.heed(devices.turned_out(here.db))
     kind, stay = entry.check(given.code, request.client.host if request.client else "")
     _, token = devices.let_in(here.db, given.name, kind, devices.end_of(stay, entry.clock()))

@@ -15,6 +15,7 @@ from lumso.core.job.job import Job
 from lumso.core.mixing.mix import Mix
 from lumso.core.plan.plan import NextAction
 from lumso.formats import jobfile, svg
+from lumso.formats.names import with_names_cleaned
 from lumso.formats.reading import UnfitDocument
 from lumso.store import jobs
 from lumso.store.errors import NotFound, StoreError
@@ -229,7 +230,7 @@ def list_jobs(
 
 
 @router.post("", status_code=201)
-def create_job(job: JobBody, here: Here, response: Response, key: Key = "") -> JobOut:
+def create_job(job: JobBody, here: Here, response: Response, key: Key) -> JobOut:
     """A new job."""
     return created(job.root, here, response, key)
 
@@ -242,9 +243,9 @@ class FileIn(BaseModel):
 
 
 @router.post("/file", status_code=201)
-def take_job_file(file: FileIn, here: Here, response: Response, key: Key = "") -> JobOut:
+def take_job_file(file: FileIn, here: Here, response: Response, key: Key) -> JobOut:
     """A job from a file, as a new one. 422 with every fault's place where it is none."""
-    return created(jobfile.from_json(file.text, file.name), here, response, key)
+    return created(jobfile.from_json(with_names_cleaned(file.text), file.name), here, response, key)
 
 
 @router.get("/{job_id}")
@@ -287,7 +288,7 @@ def get_drawing(job_id: str, here: Here) -> Response:
 
 
 @router.put("/{job_id}")
-def save_job(job_id: str, job: JobBody, if_match: IfMatch, here: Here, response: Response, key: Key = "") -> SavedOut:
+def save_job(job_id: str, job: JobBody, if_match: IfMatch, here: Here, response: Response, key: Key) -> SavedOut:
     """Save a new revision; 412 when the job was changed elsewhere meanwhile. What has the shape of a job is kept.
 
     A save that says what the revision before said moves back to it, one that says what was undone moves on to it.
@@ -306,13 +307,13 @@ def save_job(job_id: str, job: JobBody, if_match: IfMatch, here: Here, response:
 
 
 @router.post("/{job_id}/undo")
-def undo_job(job_id: str, if_match: IfMatch, here: Here, response: Response, key: Key = "") -> JobOut:
+def undo_job(job_id: str, if_match: IfMatch, here: Here, response: Response, key: Key) -> JobOut:
     """One revision back."""
     return _out(jobs.undo(here.db, job_id, read_revision(if_match), key), here, response)
 
 
 @router.post("/{job_id}/redo")
-def redo_job(job_id: str, if_match: IfMatch, here: Here, response: Response, key: Key = "") -> JobOut:
+def redo_job(job_id: str, if_match: IfMatch, here: Here, response: Response, key: Key) -> JobOut:
     """One revision forward again."""
     return _out(jobs.redo(here.db, job_id, read_revision(if_match), key), here, response)
 

@@ -19,6 +19,8 @@ from lumso.store.identity import identity
 
 from .context import Context, Here
 
+PIECE = 64 * 1024
+"""What is sent at once of an export, characters."""
 Number = Annotated[int, Path(ge=1, le=2**53)]
 
 router = APIRouter(tags=["keeping"])
@@ -79,6 +81,8 @@ class IdentityOut(BaseModel):
     """Which workshop this is: copies that a device keeps belong to one."""
 
     workshop: str
+    trouble: str
+    """What whoever uses it has to know, on every screen; empty where all is well."""
 
 
 class AsideOut(BaseModel):
@@ -98,7 +102,7 @@ class AsideOut(BaseModel):
 def get_identity(here: Here, response: Response) -> IdentityOut:
     """Which workshop this is."""
     response.headers["Cache-Control"] = "no-store"
-    return IdentityOut(workshop=identity(here.db))
+    return IdentityOut(workshop=identity(here.db), trouble=here.db.trouble)
 
 
 @router.get("/backups")
@@ -171,8 +175,14 @@ def export_everything(here: Here, revisions: bool = False) -> StreamingResponse:
     """All of the workshop as open JSON: settings, entries, jobs, printed batches; revisions on request."""
 
     def pieces() -> Iterator[bytes]:
+        held, size = [], 0
         for piece in export.everything(here.db, revisions):
-            yield piece.encode()
+            held.append(piece)
+            size += len(piece)
+            if size > PIECE:
+                yield "".join(held).encode()
+                held, size = [], 0
+        yield "".join(held).encode()
 
     headers = {"Content-Disposition": 'attachment; filename="lumso-everything.json"'}
     return StreamingResponse(pieces(), media_type="application/json", headers=headers)

@@ -220,7 +220,7 @@ def _called(entries: Mapping[str, Any], slug: str) -> str:
 
 
 @router.put("/learned")
-def put_learned(chosen: Learning, here: Here, response: Response, if_match: IfMatch, key: Key = "") -> Learning:
+def put_learned(chosen: Learning, here: Here, response: Response, if_match: IfMatch, key: Key) -> Learning:
     """Choose what of the log counts: what is switched off, and what was confirmed."""
     response.headers["ETag"] = f'"{here.choose_learning(chosen, read_revision(if_match), key)}"'
     return chosen
@@ -258,7 +258,7 @@ class MadeOut(BaseModel):
 
 
 @router.post("/pots/{pot}/again", status_code=201)
-def make_again(pot: PotName, asked: AgainIn, here: Here, key: Key = "") -> MadeOut:
+def make_again(pot: PotName, asked: AgainIn, here: Here, key: Key) -> MadeOut:
     """A pot of its own to be mixed at the bench: as it was really poured, at another amount."""
     summary = summary_of(pots.get(here.db, pot))
     job = as_job(summary, again(summary, asked.ml), here.known(), here.book(), (new_id(), new_id()))

@@ -1,6 +1,7 @@
 """Lots: what was bought and stands in the workshop, what the shelf says beside it, and what was poured from both."""
 
 from collections.abc import Sequence
+from dataclasses import asdict
 from math import inf
 from typing import Annotated
 
@@ -10,6 +11,7 @@ from pydantic import BaseModel, Field
 from lumso.core.buying.lots import Lot, Use, drawn
 from lumso.core.buying.poured import poured_uses, shelf_lots
 from lumso.core.errors import InvalidValue
+from lumso.formats.names import refuse_hidden
 from lumso.formats.workshop import document
 from lumso.store import entries, events
 
@@ -34,8 +36,9 @@ LotSlug = Annotated[str, Field(max_length=80)]
 
 
 @router.put("/lots/{slug}")
-def put_lot(slug: LotSlug, lot: Lot, here: Here, response: Response, if_match: IfMatch, key: Key = "") -> Lot:
+def put_lot(slug: LotSlug, lot: Lot, here: Here, response: Response, if_match: IfMatch, key: Key) -> Lot:
     """Put what was bought on the shelf, or say what is left of it."""
+    refuse_hidden(asdict(lot))
     if lot.slug != slug:
         raise InvalidValue("The lot and its address differ.", value=lot.slug, allowed=slug, field="slug")
     if lot.left > lot.whole + 1e-9:
@@ -47,7 +50,7 @@ def put_lot(slug: LotSlug, lot: Lot, here: Here, response: Response, if_match: I
 
 
 @router.delete("/lots/{slug}", status_code=204)
-def delete_lot(slug: LotSlug, here: Here, if_match: IfMatch, key: Key = "") -> None:
+def delete_lot(slug: LotSlug, here: Here, if_match: IfMatch, key: Key) -> None:
     """Take back that something was bought."""
     entries.delete(here.db, "lot", slug, read_revision(if_match), key)
 

@@ -129,7 +129,7 @@ def get_shelf(
 
 @router.put("/shelf/{slug:path}")
 def put_shelf_item(slug: str, body: ShelfBody, here: Here, response: Response, if_match: IfMatch,
-                   key: Key = "") -> ShelfLine:  # fmt: skip
+                   key: Key) -> ShelfLine:  # fmt: skip
     """Put a material on the shelf, or change what is known of it."""
     item = body.root
     if item.slug != slug:
@@ -142,7 +142,7 @@ def put_shelf_item(slug: str, body: ShelfBody, here: Here, response: Response, i
 
 
 @router.delete("/shelf/{slug:path}", status_code=204)
-def delete_shelf_item(slug: str, here: Here, if_match: IfMatch, key: Key = "") -> None:
+def delete_shelf_item(slug: str, here: Here, if_match: IfMatch, key: Key) -> None:
     """Take a material off the shelf: every value of its own is put back.
 
     One of the user's own that a recipe of theirs still needs stays: taking it would leave the recipe without.

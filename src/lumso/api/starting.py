@@ -12,6 +12,7 @@ from lumso.core.job.job import Answered
 from lumso.core.job.start import start_pot
 from lumso.core.measure.lengths import bare_unit
 from lumso.formats import jobfile
+from lumso.formats.names import refuse_hidden
 from lumso.store import jobs
 from lumso.store.ids import new_id
 
@@ -46,8 +47,9 @@ class StartIn(BaseModel):
 
 
 @router.post("/start", status_code=201)
-def begin_job(start: StartIn, here: Here, response: Response, key: Key = "") -> JobOut:
+def begin_job(start: StartIn, here: Here, response: Response, key: Key) -> JobOut:
     """A new job on a piece, or a quick pot."""
+    refuse_hidden({"name": start.name})
     book = here.known()
     if start.ml is not None:
         job = start_pot(new_id(), new_id(), start.recipe or QUICK, start.ml, book)
@@ -60,14 +62,14 @@ def begin_job(start: StartIn, here: Here, response: Response, key: Key = "") -> 
 
 
 @router.post("/sample", status_code=201)
-def take_sample(here: Here, response: Response, key: Key = "") -> JobOut:
+def take_sample(here: Here, response: Response, key: Key) -> JobOut:
     """A made-up job to look at, and to throw away: an ordinary one from then on."""
     return created(replace(jobfile.from_json(SAMPLE.read_text(encoding="utf-8"), "The sample"), name="A sample: rack"),
                     here, response, key)  # fmt: skip
 
 
 @router.post("/{job_id}/copy", status_code=201)
-def copy_job(job_id: str, here: Here, response: Response, key: Key = "") -> JobOut:
+def copy_job(job_id: str, here: Here, response: Response, key: Key) -> JobOut:
     """The job once more, as a new one of its own: what was mixed and noted stays with the first."""
     job = opened(jobs.get(here.db, job_id))
     return created(replace(job, name=f"{job.name[:MOST_NAME]}, again"), here, response, key)

@@ -6,6 +6,7 @@ ended, and another takes its place at the next need. It ends by itself when the 
 
 import asyncio
 import atexit
+import os
 import pickle
 import select
 import subprocess
@@ -14,7 +15,7 @@ import time
 from collections.abc import Callable
 from queue import Empty, LifoQueue
 from struct import Struct
-from threading import BoundedSemaphore, Event
+from threading import BoundedSemaphore, Event, Thread
 from typing import Any, BinaryIO, ParamSpec, TypeVar, cast
 
 from fastapi import HTTPException, Request
@@ -27,6 +28,7 @@ from .errors import ProblemOut, Refusal, problem_of
 MOST = 2
 LONGEST_S = 30.0
 LOOK_EVERY_S = 0.1
+GONE_EVERY_S = 1.0
 LENGTH = Struct(">Q")
 COMMAND = [sys.executable, "-c", "import sys; from lumso.api.workers import serve; serve(int(sys.argv[1]))"]
 
@@ -60,9 +62,22 @@ def _bound(spare_mb: int) -> None:
         return
 
 
+def _end_with_the_server() -> None:
+    """End when the server is gone, also where it was killed while this is in the midst of something."""
+    server = os.getppid()
+
+    def look() -> None:
+        while os.getppid() == server:
+            time.sleep(GONE_EVERY_S)
+        os._exit(1)
+
+    Thread(target=look, name="server", daemon=True).start()
+
+
 def serve(spare_mb: int = 0) -> None:
     """Be a worker: do what is asked, one after the other, until nobody asks any more."""
     asked, answers, bound = sys.stdin.buffer, sys.stdout.buffer, not spare_mb
+    _end_with_the_server()
     sys.stdout = sys.stderr  # what is printed is no answer
     while True:
         try:

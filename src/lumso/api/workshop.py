@@ -1,5 +1,6 @@
 """The workshop: what was chosen for it, its kits and its shelf, and the catalogue it works from."""
 
+from dataclasses import asdict
 from hashlib import sha256
 from typing import Annotated
 
@@ -25,6 +26,7 @@ from lumso.core.measure.measures import MeasureSystem
 from lumso.core.mixing.compose import compose
 from lumso.core.piece.kinds import KINDS, CountSpec, SizeSpec, free
 from lumso.core.piece.piece import Shape
+from lumso.formats.names import refuse_hidden
 from lumso.formats.workshop import document
 from lumso.store import entries, settings
 from lumso.store.errors import NotFound
@@ -238,15 +240,16 @@ def delete_unread(kind: str, slug: str, here: Here) -> None:
 
 
 @router.put("/workshop")
-def put_settings(chosen: Settings, here: Here, response: Response, if_match: IfMatch, key: Key = "") -> Settings:
+def put_settings(chosen: Settings, here: Here, response: Response, if_match: IfMatch, key: Key) -> Settings:
     """Choose measures and kit."""
     response.headers["ETag"] = f'"{here.choose(chosen, read_revision(if_match), key)}"'
     return chosen
 
 
 @router.put("/kits/{slug:path}")
-def put_kit(slug: str, kit: Kit, here: Here, response: Response, if_match: IfMatch, key: Key = "") -> Kit:
+def put_kit(slug: str, kit: Kit, here: Here, response: Response, if_match: IfMatch, key: Key) -> Kit:
     """Add a kit of one's own, or change one. A kit that ships can be changed too: put back by deleting it."""
+    refuse_hidden(asdict(kit))
     if kit.slug != slug:
         raise InvalidValue("The kit and its address differ.", value=kit.slug, allowed=slug, field="slug")
     made = entries.save(here.db, "kit", slug, read_revision(if_match), document("kit", kit), key)
@@ -255,6 +258,6 @@ def put_kit(slug: str, kit: Kit, here: Here, response: Response, if_match: IfMat
 
 
 @router.delete("/kits/{slug:path}", status_code=204)
-def delete_kit(slug: str, here: Here, if_match: IfMatch, key: Key = "") -> None:
+def delete_kit(slug: str, here: Here, if_match: IfMatch, key: Key) -> None:
     """Take a kit out, or put a shipped one back as it was. Without the one in use, the first there is is used."""
     entries.delete(here.db, "kit", slug, read_revision(if_match), key)

@@ -9,12 +9,21 @@ from lumso.core.errors import LumsoError
 
 from .parts import Data, data_path, fail
 
+
+def ask_for_it() -> None:
+    """What is written is its owner's alone."""
+    from lumso.store import private
+
+    private.ask_for_it()
+
+
 Kept = Annotated[Path, typer.Argument(help="The file it is, or will be.")]
 Revisions = Annotated[bool, typer.Option(help="Every revision of every job too.")]
 
 
 def backup(file: Kept, data: Data = None) -> None:
     """Write the whole workshop to one file, also while Lumso runs, and open it again to see that it is whole."""
+    ask_for_it()
     from lumso.store.archive import write
 
     try:
@@ -26,6 +35,7 @@ def backup(file: Kept, data: Data = None) -> None:
 
 def restore(file: Kept, data: Data = None) -> None:
     """Put a backup, or a copy of a database, in the place of the workshop. What was there is kept beside it."""
+    ask_for_it()
     from lumso.store.backup import restore as put_back
 
     path = data_path(data)
@@ -59,6 +69,7 @@ def check(data: Data = None) -> None:
 
 def export(file: Kept, data: Data = None, revisions: Revisions = False) -> None:
     """Write everything the workshop holds as one open JSON file."""
+    ask_for_it()
     from lumso.store.database import Database
     from lumso.store.export import everything
 

@@ -137,7 +137,7 @@ def _ogg(held: bytearray) -> None:
     while bytes(held[at : at + 4]) == b"OggS":
         laces = held[at + 26]
         begins = at + 27 + laces
-        until = begins + sum(held[at + 27 : begins])
+        until = min(begins + sum(held[at + 27 : begins]), len(held))
         for mark in (b"OpusTags", b"\x03vorbis"):
             if bytes(held[begins : begins + len(mark)]) == mark:
                 _comments(held, begins + len(mark), until)

@@ -194,12 +194,15 @@ def run(how: Served) -> None:
     from lumso.catalogue import shipped
     from lumso.demo import seed
     from lumso.serving.lines import Limits, Lines, WatchedServer, counted
-    from lumso.store import backup
+    from lumso.store import backup, private
     from lumso.store.database import Database
     from lumso.store.keeper import Keeper
 
+    private.ask_for_it()
     listener, data = bind(how.host, how.port), how.data
     try:
+        for says in private.close_to_others(data):
+            print(says, flush=True)
         if backup.pending(data):
             print(f"{data} is of an earlier Lumso. A backup is made before it is brought up to date.", flush=True)
             backup.make(data)
@@ -212,6 +215,8 @@ def run(how: Served) -> None:
     names = {reached, socket.gethostname().lower(), f"{socket.gethostname().lower()}.local", "localhost", "127.0.0.1"}
     cert, key, authority = how.tls.files(data.parent / "tls", names)
     address = f"{'https' if cert else 'http'}://{reached}:{number}"
+    if db.trouble:
+        print(db.trouble, flush=True)
     print(f"Lumso is at {address}/  (data in {data}; stop with Ctrl+C)", flush=True)
     entry = _entry(how, address, cert is not None, authority)
     made = create_app(db, shipped(), names=_names(how), entry=entry, proxy=how.proxy)

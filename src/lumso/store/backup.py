@@ -19,13 +19,6 @@ DAYS, WEEKS = 7, 8
 """How many backups made of itself are kept: the newest of each of the last days and weeks there is one of."""
 
 
-def _aside_name(path: Path) -> Path:
-    """A name beside a database that nothing has yet, for what was there before."""
-    stamp = datetime.now().strftime("%Y%m%d-%H%M%S")
-    names = (f"{path.stem}-before-{stamp}{f'-{i}' if i else ''}{path.suffix}" for i in range(1000))
-    return next(p for p in (path.with_name(n) for n in names) if not p.exists())
-
-
 def _refuse_in_use(path: Path) -> None:
     """Raises Busy where another program has the database open."""
     if not path.exists():
@@ -64,7 +57,7 @@ def _exchange(archive: Path, path: Path, given: str = "") -> tuple[Archive, Path
             os.fsync(held.fileno())
         before = None
         if path.exists():
-            before = _aside_name(path)
+            before = file.aside_name(path)
             if file.wal_of(path).exists():
                 file.wal_of(path).replace(file.wal_of(before))
             path.replace(before)

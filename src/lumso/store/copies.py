@@ -31,13 +31,14 @@ class Copy:
     """Whether it goes within a week."""
 
 
-def _notes(path: Path) -> Path:
+def notes_of(path: Path) -> Path:
+    """The small file beside the copies of a database."""
     return path.with_name(f"{path.stem}-copies.json")
 
 
 def _said(path: Path) -> dict[str, dict[str, object]]:
     try:
-        said = json.loads(_notes(path).read_text(encoding="utf-8"))
+        said = json.loads(notes_of(path).read_text(encoding="utf-8"))
     except (OSError, ValueError):
         return {}
     return {k: v for k, v in said.items() if isinstance(v, dict)} if isinstance(said, dict) else {}
@@ -45,7 +46,7 @@ def _said(path: Path) -> dict[str, dict[str, object]]:
 
 def _say(path: Path, said: dict[str, dict[str, object]]) -> None:
     """Write what is known of copies, whole or not at all. Raises Unwritable."""
-    to, part = _notes(path), _notes(path).with_suffix(".part")
+    to, part = notes_of(path), notes_of(path).with_suffix(".part")
     try:
         part.write_text(json.dumps(said, indent=1, sort_keys=True), encoding="utf-8")
         os.chmod(part, 0o600)
@@ -54,7 +55,7 @@ def _say(path: Path, said: dict[str, dict[str, object]]) -> None:
         raise Unwritable(f"{to} cannot be written: {error.strerror}.") from None
 
 
-def _found(path: Path) -> list[Path]:
+def files_of(path: Path) -> list[Path]:
     """The copies of a database, the newest first: their names tell when they were made."""
     return sorted(path.parent.glob(f"{path.stem}-before-*{path.suffix}"), reverse=True)
 
@@ -69,7 +70,7 @@ def _first_listed(said: dict[str, object], now: datetime) -> datetime:
 def every(path: Path, now: datetime | None = None) -> list[Copy]:
     """The copies of a database, the newest first. One that is listed for the first time is noted so."""
     now = now or datetime.now(UTC)
-    said, found = _said(path), _found(path)
+    said, found = _said(path), files_of(path)
     fresh = {p.name: said.get(p.name) or {"listed_at": now.isoformat(timespec="seconds")} for p in found}
     if fresh != said:
         with suppress(Unwritable):  # a full disk: they are listed all the same, and noted another time
@@ -91,7 +92,7 @@ def every(path: Path, now: datetime | None = None) -> list[Copy]:
 
 def named(path: Path, name: str) -> Path:
     """The file of a copy. Raises NotFound."""
-    found = next((p for p in _found(path) if p.name == name), None)
+    found = next((p for p in files_of(path) if p.name == name), None)
     if found is None:
         raise NotFound(f"There is no copy {name[:120]!r}.")
     return found

@@ -1,5 +1,6 @@
 """The database file: opening, one writer, and migrations."""
 
+import shutil
 import sqlite3
 import time
 from collections.abc import Iterator
@@ -14,6 +15,8 @@ from . import file
 from .errors import Busy, StoreError, TooLong, Unwritable
 from .functions import teach
 
+NO_ROOM = {"SQLITE_FULL", "SQLITE_IOERR_WRITE", "SQLITE_IOERR_SHMSIZE", "SQLITE_IOERR_SHMOPEN", "SQLITE_IOERR_TRUNCATE"}
+"""What opening fails with where the disk is full."""
 BUSY_MS = 2000
 LONGEST_READ_S = 10.0
 
@@ -50,8 +53,13 @@ class Database:
     def __init__(self, path: Path) -> None:
         """Open `path`, making it when missing, and bring it up to date. Raises StoreError.
 
-        A file that is not ours, is newer, damaged, or lacks what was written last is refused, and not touched.
+        A file that is not ours, is newer or damaged is refused, and not touched. One that may lack what was written
+        last is copied aside first; where the disk is full, all there is is read, and nothing written.
         """
+        self.trouble = ""
+        """What whoever uses the workshop has to know; empty where all is well."""
+        self.frozen = False
+        """Whether it can only be read, as there is no room to write."""
         self.path = path
         self._writing = RLock()
         self._nobody, self._reading = Condition(), 0
@@ -62,21 +70,61 @@ class Database:
                 path.parent.mkdir(parents=True, exist_ok=True)
             except OSError as error:
                 raise Unwritable(f"{path.parent} cannot be made: {error.strerror}.") from None
-            if file.look(path) == "without its -wal":
-                raise Unwritable(
-                    f"{path} was in use when it was copied or moved, and {file.wal_of(path).name} is not beside it: "
-                    "that holds what was saved last. Bring it, or take the file as it is with `lumso restore`."
-                )
-            self._writer = self._connect()
+            state = file.look(path)
+            if state != "new":
+                with file.to_look(path) as looked:
+                    refuse_newer(looked)
+            before = _copied_aside(path) if state == "without its -wal" else None
             try:
-                self._open()
-            except BaseException:
-                self._writer.close()
-                raise
+                self._open_anew()
+            except sqlite3.Error as error:
+                if not _no_room(error) or state == "new":
+                    raise
+                self._freeze()
         self._here = file.here(path)
+        if before:
+            self._say_what_may_be_missing(before)
+
+    def _open_anew(self) -> None:
+        self._writer = self._connect()
+        try:
+            self._open()
+        except BaseException:
+            self._writer.close()
+            raise
+
+    def _freeze(self) -> None:
+        """Open it to be read only: without room beside it for what readers share, one reads at a time."""
+        self._writer = self._connect()
+        self._writer.execute("PRAGMA locking_mode = EXCLUSIVE")
+        self._writer.execute("PRAGMA query_only = ON")
+        had = set(applied(self._writer))
+        if had < {number for number, _, _ in migrations()}:
+            self._writer.close()
+            raise Unwritable(
+                f"{self.path} is of an earlier Lumso, and the disk has no room to bring it up to date. Free some space."
+            )
+        self.frozen = True
+        self.trouble = (
+            "The disk is full. All that is kept can be read and exported, and nothing new is saved. Free some space, "
+            "then start Lumso again."
+        )
+
+    def _say_what_may_be_missing(self, before: Path) -> None:
+        """After a start without what stood beside the file: nothing can tell whether that was lost."""
+        with self.read() as connection:
+            (last,) = connection.execute(
+                "SELECT max(at) FROM (SELECT max(saved_at) AS at FROM job_revision UNION ALL SELECT max(saved_at) "
+                "FROM workshop_entry UNION ALL SELECT max(saved_at) FROM setting)"
+            ).fetchone()
+        since = datetime.fromisoformat(last).astimezone().strftime("%d.%m.%Y %H:%M") if last else "the beginning"
+        self.trouble = (
+            f"Lumso was not ended properly, and {file.wal_of(self.path).name}, which holds what was saved last, is not "
+            f"there. If another program took it up, nothing is missing; else what was saved after {since} is. The file "
+            f"as it was is kept as {before.name}."
+        )
 
     def _open(self) -> None:
-        refuse_newer(self._writer)
         self._writer.execute("PRAGMA journal_mode = WAL")
         self._writer.execute("PRAGMA synchronous = FULL")
         migrate(self._writer)
@@ -90,6 +138,19 @@ class Database:
         connection.execute("PRAGMA foreign_keys = ON")
         teach(connection)
         return connection
+
+    @contextmanager
+    def _reader(self) -> Iterator[sqlite3.Connection]:
+        """A connection to read by, until it is given back."""
+        if self.frozen:
+            with self._writing:
+                yield self._writer
+            return
+        reader = self._borrowed()
+        try:
+            yield reader
+        finally:
+            self._idle.append(reader)
 
     def _borrowed(self) -> sqlite3.Connection:
         """A connection nobody reads by, which can only read."""
@@ -121,18 +182,17 @@ class Database:
         """
         with self._translating(), self._counted():
             self._still_here()
-            reader = self._borrowed()
-            until = time.monotonic() + (LONGEST_READ_S if longest_s is None else longest_s)
-            reader.set_progress_handler(lambda: time.monotonic() > until, 10_000)
-            try:
+            with self._reader() as reader:
+                until = time.monotonic() + (LONGEST_READ_S if longest_s is None else longest_s)
+                reader.set_progress_handler(lambda: time.monotonic() > until, 10_000)
                 yield reader
-            finally:
-                self._idle.append(reader)
 
     @contextmanager
     def write(self) -> Iterator[sqlite3.Connection]:
         """A transaction: committed when the block ends, taken back when it raises. One inside another is part of it."""
         with self._writing, self._translating():
+            if self.frozen:
+                raise Unwritable(f"{self.trouble} This was not saved.")
             if self._writer.in_transaction:
                 yield self._writer
                 return
@@ -213,6 +273,26 @@ class Database:
         if file.wal_of(self.path).exists():  # another program goes on using it
             with suppress(sqlite3.Error), closing(sqlite3.connect(self.path, timeout=1, isolation_level=None)) as other:
                 other.execute(f"PRAGMA user_version = {file.IN_USE}")
+
+
+def _copied_aside(path: Path) -> Path:
+    """The file as it is, beside it under a name of its own. Raises Unwritable."""
+    before = file.aside_name(path)
+    try:
+        shutil.copyfile(path, before)
+    except OSError as error:
+        with suppress(OSError):
+            before.unlink()
+        raise Unwritable(
+            f"{path} was not closed properly, and cannot be copied aside before it is opened: {error.strerror}."
+        ) from None
+    return before
+
+
+def _no_room(error: sqlite3.Error) -> bool:
+    """Whether it failed as nothing could be written."""
+    name = getattr(error, "sqlite_errorname", "") or ""
+    return name in NO_ROOM
 
 
 def tick(connection: sqlite3.Connection, which: Literal["workshop", "touched"]) -> int:

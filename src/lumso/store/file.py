@@ -1,10 +1,13 @@
 """What a database file is, looked at before it is opened for writing: whose it is, and whether all of it is there."""
 
+import shutil
 import sqlite3
 from collections.abc import Iterator
-from contextlib import closing, contextmanager
+from contextlib import ExitStack, closing, contextmanager, suppress
 from dataclasses import dataclass
+from datetime import datetime
 from pathlib import Path
+from tempfile import TemporaryDirectory
 from typing import Literal
 
 from .errors import Unwritable
@@ -39,6 +42,13 @@ def here(path: Path) -> Here | None:
 def wal_of(path: Path) -> Path:
     """The file beside a database that holds what was written last."""
     return path.with_name(f"{path.name}-wal")
+
+
+def aside_name(path: Path) -> Path:
+    """A name beside a database that nothing has yet, for what was there before."""
+    stamp = datetime.now().strftime("%Y%m%d-%H%M%S")
+    names = (f"{path.stem}-before-{stamp}{f'-{i}' if i else ''}{path.suffix}" for i in range(1000))
+    return next(p for p in (path.with_name(n) for n in names) if not p.exists())
 
 
 def _foreign(path: Path) -> Unwritable:
@@ -101,9 +111,37 @@ def look(path: Path) -> State:
 
 @contextmanager
 def to_look(path: Path) -> Iterator[sqlite3.Connection]:
-    """A connection that only looks: what stands beside the file is read too; where nothing does, nothing is made."""
-    how = "mode=ro" if wal_of(path).exists() else "mode=ro&immutable=1"
-    with closing(sqlite3.connect(f"{path.absolute().as_uri()}?{how}", uri=True)) as connection:
+    """A connection that only looks, and leaves no trace: where nothing stands beside the file it is read as it is.
+
+    What nobody has in use and was not closed is copied, with what stands beside it, and looked at there; so is what
+    cannot be looked at where it is, as the disk is full.
+    """
+    wal, shared = wal_of(path), path.with_name(f"{path.name}-shm")
+    if not wal.exists():
+        with closing(sqlite3.connect(f"{path.absolute().as_uri()}?mode=ro&immutable=1", uri=True)) as connection:
+            yield connection
+        return
+    with ExitStack() as stack:
+        where = path.absolute()
+        if shared.exists():
+            connection = sqlite3.connect(f"{where.as_uri()}?mode=ro", uri=True)
+            stack.callback(connection.close)
+            try:
+                connection.execute("SELECT 1 FROM sqlite_master LIMIT 1")
+            except sqlite3.OperationalError:
+                connection.close()  # no room for what readers share
+            else:
+                yield connection
+                return
+        else:
+            with suppress(OSError):
+                copy = Path(stack.enter_context(TemporaryDirectory(prefix="lumso-look-"))) / path.name
+                shutil.copyfile(path, copy)
+                shutil.copyfile(wal, wal_of(copy))
+                where = copy
+        connection = stack.enter_context(closing(sqlite3.connect(f"{where.as_uri()}?mode=rw", uri=True)))
+        connection.execute("PRAGMA locking_mode = EXCLUSIVE")  # nothing is made beside it
+        connection.execute("PRAGMA query_only = ON")
         yield connection
 
 

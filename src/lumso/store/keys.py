@@ -1,6 +1,7 @@
 """Keys of the asker's own: a change asked for again under the same key is not made twice."""
 
 import sqlite3
+from hashlib import sha256
 
 from .database import Database, now
 from .errors import OtherKey
@@ -9,13 +10,34 @@ KEPT_DAYS = 29
 """How long a key is remembered: less than every revision is kept, so that what it came to is still there."""
 
 
+class Asked(str):
+    """A key, with a hash of what was sent under it; "" where that is not known."""
+
+    sent: str = ""
+
+    @classmethod
+    def of(cls, key: str, body: bytes) -> "Asked":
+        """A key and the body that came with it."""
+        made = cls(key)
+        made.sent = sha256(body).hexdigest() if key else ""
+        return made
+
+
+def _same(row: sqlite3.Row, key: str) -> None:
+    """Raises OtherKey where something else was sent under the key. Keys from before carry no hash, and pass."""
+    sent = key.sent if isinstance(key, Asked) else ""
+    if sent and row["sent"] and row["sent"] != sent:
+        raise OtherKey("Something else was sent under this key already. Send this under a key of its own.")
+
+
 def told(connection: sqlite3.Connection, key: str, what: str) -> int | None:
     """The revision a document came to under a key; None where the key is new. Raises OtherKey."""
     if not key:
         return None
-    row = connection.execute("SELECT what, revision FROM answered WHERE key = ?", (key,)).fetchone()
+    row = connection.execute("SELECT what, revision, sent FROM answered WHERE key = ?", (key,)).fetchone()
     if row is None:
         return None
+    _same(row, key)
     if row["what"] != what:
         raise OtherKey(f"This key was used for {row['what']} already.")
     return int(row["revision"])
@@ -23,14 +45,21 @@ def told(connection: sqlite3.Connection, key: str, what: str) -> int | None:
 
 def made(connection: sqlite3.Connection, key: str) -> str | None:
     """The document that was made under a key, such as "job/…"; None where the key is new."""
-    row = connection.execute("SELECT what FROM answered WHERE key = ?", (key,)).fetchone() if key else None
-    return None if row is None else str(row["what"])
+    row = connection.execute("SELECT what, sent FROM answered WHERE key = ?", (key,)).fetchone() if key else None
+    if row is None:
+        return None
+    _same(row, key)
+    return str(row["what"])
 
 
 def tell(connection: sqlite3.Connection, key: str, what: str, revision: int) -> None:
     """Remember what was come to under a key, where there is one."""
     if key:
-        connection.execute("INSERT INTO answered VALUES (?, ?, ?, ?)", (key, what, revision, now()))
+        sent = key.sent if isinstance(key, Asked) else ""
+        connection.execute(
+            "INSERT INTO answered (key, what, revision, at, sent) VALUES (?, ?, ?, ?, ?)",
+            (str(key), what, revision, now(), sent or None),
+        )
 
 
 def forget_old(db: Database) -> None:

@@ -170,6 +170,12 @@ export function useKind(): Door["kind"] {
   return door.data?.kind ?? "works";
 }
 
+/** What is wrong with the workshop as a whole; empty where nothing is. */
+export function useTrouble(): string {
+  const asked = useQuery({ queryKey: ["identity"], queryFn: () => answer(api.GET("/api/identity")) });
+  return asked.data?.trouble ?? "";
+}
+
 /** How others come in over the network, and who did. */
 export function useWorkshopMode() {
   const enabled = useKind() === "keeps";
