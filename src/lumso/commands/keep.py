@@ -49,22 +49,15 @@ def restore(file: Kept, data: Data = None) -> None:
 
 
 def check(data: Data = None) -> None:
-    """Look through the whole database for damage."""
-    from lumso.store.file import look, thorough
+    """Say whether all is well with the workshop and this machine: damage, room, backups, who can read it, who is in."""
+    from lumso.store.health import health
 
-    path = data_path(data)
-    try:
-        state = look(path)
-        faults = [] if state == "new" else thorough(path)
-    except LumsoError as error:
-        raise fail(str(error)) from None
-    if state == "new":
-        raise fail(f"there is no workshop at {path}.")
-    for fault in faults:
-        typer.echo(fault, err=True)
-    if faults:
+    wrong = False
+    for said in health(data_path(data)):
+        wrong = wrong or said.trouble
+        typer.echo(f"{'!' if said.trouble else ' '} {said.says}", err=said.trouble)
+    if wrong:
         raise typer.Exit(1)
-    print(f"{path}: {'whole' if state == 'whole' else f'sound in itself, but {state}'}.")
 
 
 def export(file: Kept, data: Data = None, revisions: Revisions = False) -> None:

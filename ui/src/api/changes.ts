@@ -111,6 +111,9 @@ export const useChangeDevice = () =>
 export const useMakeCode = () =>
   useChange((stay: OneCode["stay"]) => answer(api.POST("/api/codes", { body: { kind: "works", stay } })));
 
+export const useDeleteRecording = () =>
+  useChange((name: string) => answer(api.DELETE("/api/recordings/{name}", at({ name }))));
+
 export const useKeepCopy = () =>
   useChange(({ name, kept }: { name: string; kept: boolean }) =>
     answer(api.PUT("/api/copies/{name}", { ...at({ name }), body: { kept } })),

@@ -6464,6 +6464,8 @@ export interface components {
          * @description Which workshop this is: copies that a device keeps belong to one.
          */
         IdentityOut: {
+            /** Trouble */
+            trouble: string;
             /** Workshop */
             workshop: string;
         };
@@ -15864,7 +15866,7 @@ export interface operations {
             header: {
                 /** @description The revision that was read, as "7"; "0" for what is not there yet. */
                 "If-Match": string;
-                /** @description A key of the asker's own: the same asked again under it is not done twice. */
+                /** @description A key of the asker's own: the same asked again under it is not done twice; another body is 422. */
                 "Idempotency-Key"?: string;
             };
             path?: never;
@@ -16187,7 +16189,7 @@ export interface operations {
             header: {
                 /** @description The revision that was read, as "7"; "0" for what is not there yet. */
                 "If-Match": string;
-                /** @description A key of the asker's own: the same asked again under it is not done twice. */
+                /** @description A key of the asker's own: the same asked again under it is not done twice; another body is 422. */
                 "Idempotency-Key"?: string;
             };
             path?: never;
@@ -16471,7 +16473,7 @@ export interface operations {
             header: {
                 /** @description The revision that was read, as "7"; "0" for what is not there yet. */
                 "If-Match": string;
-                /** @description A key of the asker's own: the same asked again under it is not done twice. */
+                /** @description A key of the asker's own: the same asked again under it is not done twice; another body is 422. */
                 "Idempotency-Key"?: string;
             };
             path: {
@@ -16889,7 +16891,7 @@ export interface operations {
         parameters: {
             query?: never;
             header?: {
-                /** @description A key of the asker's own: the same asked again under it is not done twice. */
+                /** @description A key of the asker's own: the same asked again under it is not done twice; another body is 422. */
                 "Idempotency-Key"?: string;
             };
             path?: never;
@@ -16925,7 +16927,7 @@ export interface operations {
         parameters: {
             query?: never;
             header?: {
-                /** @description A key of the asker's own: the same asked again under it is not done twice. */
+                /** @description A key of the asker's own: the same asked again under it is not done twice; another body is 422. */
                 "Idempotency-Key"?: string;
             };
             path?: never;
@@ -16961,7 +16963,7 @@ export interface operations {
         parameters: {
             query?: never;
             header?: {
-                /** @description A key of the asker's own: the same asked again under it is not done twice. */
+                /** @description A key of the asker's own: the same asked again under it is not done twice; another body is 422. */
                 "Idempotency-Key"?: string;
             };
             path?: never;
@@ -16993,7 +16995,7 @@ export interface operations {
         parameters: {
             query?: never;
             header?: {
-                /** @description A key of the asker's own: the same asked again under it is not done twice. */
+                /** @description A key of the asker's own: the same asked again under it is not done twice; another body is 422. */
                 "Idempotency-Key"?: string;
             };
             path?: never;
@@ -17062,7 +17064,7 @@ export interface operations {
             header: {
                 /** @description The revision that was read, as "7"; "0" for what is not there yet. */
                 "If-Match": string;
-                /** @description A key of the asker's own: the same asked again under it is not done twice. */
+                /** @description A key of the asker's own: the same asked again under it is not done twice; another body is 422. */
                 "Idempotency-Key"?: string;
             };
             path: {
@@ -17164,7 +17166,7 @@ export interface operations {
         parameters: {
             query?: never;
             header?: {
-                /** @description A key of the asker's own: the same asked again under it is not done twice. */
+                /** @description A key of the asker's own: the same asked again under it is not done twice; another body is 422. */
                 "Idempotency-Key"?: string;
             };
             path: {
@@ -17465,7 +17467,7 @@ export interface operations {
             header: {
                 /** @description The revision that was read, as "7"; "0" for what is not there yet. */
                 "If-Match": string;
-                /** @description A key of the asker's own: the same asked again under it is not done twice. */
+                /** @description A key of the asker's own: the same asked again under it is not done twice; another body is 422. */
                 "Idempotency-Key"?: string;
             };
             path: {
@@ -17501,7 +17503,7 @@ export interface operations {
             header: {
                 /** @description The revision that was read, as "7"; "0" for what is not there yet. */
                 "If-Match": string;
-                /** @description A key of the asker's own: the same asked again under it is not done twice. */
+                /** @description A key of the asker's own: the same asked again under it is not done twice; another body is 422. */
                 "Idempotency-Key"?: string;
             };
             path: {
@@ -17537,7 +17539,7 @@ export interface operations {
             header: {
                 /** @description The revision that was read, as "7"; "0" for what is not there yet. */
                 "If-Match": string;
-                /** @description A key of the asker's own: the same asked again under it is not done twice. */
+                /** @description A key of the asker's own: the same asked again under it is not done twice; another body is 422. */
                 "Idempotency-Key"?: string;
             };
             path: {
@@ -17577,7 +17579,7 @@ export interface operations {
             header: {
                 /** @description The revision that was read, as "7"; "0" for what is not there yet. */
                 "If-Match": string;
-                /** @description A key of the asker's own: the same asked again under it is not done twice. */
+                /** @description A key of the asker's own: the same asked again under it is not done twice; another body is 422. */
                 "Idempotency-Key"?: string;
             };
             path: {
@@ -17832,7 +17834,7 @@ export interface operations {
             header: {
                 /** @description The revision that was read, as "7"; "0" for what is not there yet. */
                 "If-Match": string;
-                /** @description A key of the asker's own: the same asked again under it is not done twice. */
+                /** @description A key of the asker's own: the same asked again under it is not done twice; another body is 422. */
                 "Idempotency-Key"?: string;
             };
             path?: never;
@@ -17932,7 +17934,7 @@ export interface operations {
         parameters: {
             query?: never;
             header?: {
-                /** @description A key of the asker's own: the same asked again under it is not done twice. */
+                /** @description A key of the asker's own: the same asked again under it is not done twice; another body is 422. */
                 "Idempotency-Key"?: string;
             };
             path: {
@@ -18243,7 +18245,7 @@ export interface operations {
             header: {
                 /** @description The revision that was read, as "7"; "0" for what is not there yet. */
                 "If-Match": string;
-                /** @description A key of the asker's own: the same asked again under it is not done twice. */
+                /** @description A key of the asker's own: the same asked again under it is not done twice; another body is 422. */
                 "Idempotency-Key"?: string;
             };
             path: {
@@ -18283,7 +18285,7 @@ export interface operations {
             header: {
                 /** @description The revision that was read, as "7"; "0" for what is not there yet. */
                 "If-Match": string;
-                /** @description A key of the asker's own: the same asked again under it is not done twice. */
+                /** @description A key of the asker's own: the same asked again under it is not done twice; another body is 422. */
                 "Idempotency-Key"?: string;
             };
             path: {
@@ -18581,7 +18583,7 @@ export interface operations {
             header: {
                 /** @description The revision that was read, as "7"; "0" for what is not there yet. */
                 "If-Match": string;
-                /** @description A key of the asker's own: the same asked again under it is not done twice. */
+                /** @description A key of the asker's own: the same asked again under it is not done twice; another body is 422. */
                 "Idempotency-Key"?: string;
             };
             path: {
@@ -18621,7 +18623,7 @@ export interface operations {
             header: {
                 /** @description The revision that was read, as "7"; "0" for what is not there yet. */
                 "If-Match": string;
-                /** @description A key of the asker's own: the same asked again under it is not done twice. */
+                /** @description A key of the asker's own: the same asked again under it is not done twice; another body is 422. */
                 "Idempotency-Key"?: string;
             };
             path: {
@@ -18943,7 +18945,7 @@ export interface operations {
             header: {
                 /** @description The revision that was read, as "7"; "0" for what is not there yet. */
                 "If-Match": string;
-                /** @description A key of the asker's own: the same asked again under it is not done twice. */
+                /** @description A key of the asker's own: the same asked again under it is not done twice; another body is 422. */
                 "Idempotency-Key"?: string;
             };
             path: {
@@ -18983,7 +18985,7 @@ export interface operations {
             header: {
                 /** @description The revision that was read, as "7"; "0" for what is not there yet. */
                 "If-Match": string;
-                /** @description A key of the asker's own: the same asked again under it is not done twice. */
+                /** @description A key of the asker's own: the same asked again under it is not done twice; another body is 422. */
                 "Idempotency-Key"?: string;
             };
             path: {
@@ -19167,7 +19169,7 @@ export interface operations {
             header: {
                 /** @description The revision that was read, as "7"; "0" for what is not there yet. */
                 "If-Match": string;
-                /** @description A key of the asker's own: the same asked again under it is not done twice. */
+                /** @description A key of the asker's own: the same asked again under it is not done twice; another body is 422. */
                 "Idempotency-Key"?: string;
             };
             path?: never;

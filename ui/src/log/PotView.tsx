@@ -9,6 +9,7 @@ import { LABEL, Loading, Term } from "../parts/notices";
 import { clockTime, grams, ml, percent } from "../parts/say";
 import { usePlace } from "../parts/usePlace";
 import { PotLine, potState, Shares } from "./PotLine";
+import { Recording } from "./Recording";
 
 const minute = () => Date.now() / 60_000;
 
@@ -152,14 +153,7 @@ function Entries({ life }: { life: PotLife }) {
                   {event.by && `, on ${event.by}`}
                   {corrected && ", corrected"}
                 </span>
-                {event.act?.act === "went" && event.act.recording && (
-                  // biome-ignore lint/a11y/useMediaCaption: it is the painter’s own voice
-                  <audio
-                    controls
-                    src={`/api/recordings/${event.act.recording}`}
-                    className="mt-1 h-11 w-full"
-                  />
-                )}
+                {event.act?.act === "went" && event.act.recording && <Recording name={event.act.recording} />}
                 {event.act?.act === "went" && (event.act.photographs ?? []).length > 0 && (
                   <span className="mt-1 flex flex-wrap gap-2">
                     {(event.act.photographs ?? []).map((name) => (
