@@ -37,6 +37,8 @@ COUNTS: Mapping[str, tuple[int, int]] = {
     "calls of the API": (2, 200),
     "hidden pots of a kind": (40, 300),
     "kills while acts are noted": (6, 300),
+    "kills while all is done": (4, 300),
+    "mutated requests": (40, 20_000),
     "kills while jobs are saved": (4, 300),
     "colours found again": (25, 100),
     "colours within their range": (60, 100),

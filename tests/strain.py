@@ -4,17 +4,21 @@ import http.client
 import json
 import random
 import signal
+import socket
 import subprocess
 import sys
 import time
 import urllib.request
 from contextlib import suppress
+from io import BytesIO
 from pathlib import Path
-from threading import Thread
+from threading import Event, Thread, Timer
 from typing import Any
 
+from PIL import Image
+
 from lumso.demo import demo_jobs
-from lumso.store import events
+from lumso.store import events, photographs
 from lumso.store.database import Database
 from lumso.store.events import PotRow
 from lumso.store.file import thorough
@@ -183,3 +187,164 @@ def filled(db: Database, count: int) -> None:
                 for i in range(count)
             ],
         )  # fmt: skip
+
+
+def picture(number: int) -> bytes:
+    """A small photograph, another for each number."""
+    out = BytesIO()
+    Image.new("RGB", (40, 30), (number % 256, number // 256 % 256, 90)).save(out, "JPEG")
+    return out.getvalue()
+
+
+class Ledger:
+    """What was acknowledged: in the workshop as it is, and as the backup has it. A restore that was under way when the
+    server was killed may have been done or not."""
+
+    def __init__(self) -> None:
+        self.now: set[str] = set()
+        self.kept: set[str] | None = None
+        self.backup = ""
+        self.going_back = False
+        self.told = 0
+
+    def act(self, client: Client, job: str, name: str, luck: random.Random) -> None:
+        """One thing done, and noted once it was acknowledged."""
+        match luck.choices(["pour", "buy", "photograph", "back up", "go back"], [10, 5, 3, 1, 1])[0]:
+            case "pour":
+                minute = time.time() / 60
+                act = {"act": "poured", "pot": "p1", "stuff": STUFF, "g": 1.0, "by": "scale"}
+                body = {"job": job, "operation": "", "did": "noted", "at_min": minute, "noted_min": minute, "act": act}
+                sent = json.dumps(body).encode()
+                self._ack(client.ask("PUT", f"/events/{name}", sent, If_Match='"0"'), f"event {name}")
+            case "buy":
+                lot = {"slug": name, "item": "pva-glue", "name": "Glue", "unit": "ml", "size": 500.0, "left": 500.0,
+                       "counted_min": 1.0}  # fmt: skip
+                sent = json.dumps(lot).encode()
+                self._ack(client.ask("PUT", f"/lots/{name}", sent, If_Match='"0"'), f"lot {name}")
+            case "photograph":
+                status, answer = client.ask("POST", "/photographs", picture(luck.randrange(60_000)))
+                assert status == 201, answer
+                self.now.add(f"photograph {json.loads(answer)['name']}")
+                self.told += 1
+            case "back up":
+                status, answer = client.ask("POST", "/backups")
+                assert status == 201, answer
+                self.backup, self.kept = json.loads(answer)["name"], set(self.now)
+            case "go back" if self.kept is not None:
+                self.going_back = True
+                status, answer = client.ask("POST", f"/backups/{self.backup}/restore")
+                assert status == 200, answer
+                self.going_back, self.now = False, set(self.kept)
+                self.told += 1
+
+    def _ack(self, reply: tuple[int, bytes], what: str) -> None:
+        assert reply[0] in (200, 201), reply
+        self.now.add(what)
+        self.told += 1
+
+    def settle(self, there: set[str]) -> None:
+        """After a kill: all that was acknowledged is there; which of two workshops it is where one was going back."""
+        if self.going_back and self.kept is not None and not self.now <= there:
+            self.now = set(self.kept)
+        assert self.now <= there, sorted(self.now - there)[:5]
+        self.going_back = False
+
+
+def _there(data: Path) -> set[str]:
+    db = Database(data)
+    with db.read() as connection:
+        found = {f"event {r[0]}" for r in connection.execute("SELECT id FROM event")}
+        found |= {f"lot {r[0]}" for r in connection.execute("SELECT slug FROM workshop_entry WHERE kind = 'lot'")}
+        rows = [r[0] for r in connection.execute("SELECT name FROM photograph")]
+    found |= {f"photograph {name}" for name in rows if photographs.file_of(data, name).is_file()}
+    db.close()
+    assert thorough(data) == []
+    return found
+
+
+def killed_while_working(data: Path, times: int, luck: random.Random) -> int:
+    """Kill the server while pours, purchases and photographs are noted, backups made and gone back to; returns how much
+    was acknowledged, none of it lost."""
+    ledger, job = Ledger(), ""
+    for turn in range(times):
+        lumso = Lumso(data)
+        client = Client(lumso.port())
+        if not job:
+            job = json.loads(client.ask("POST", "/jobs/start", b'{"ml": 100}')[1])["id"]
+        assert client.ask("GET", "/events?job=none")[0] == 200  # all of it is loaded
+        killer = Timer(luck.uniform(0.05, 0.8), lumso.process.kill)
+        killer.start()
+        try:
+            for n in range(10_000):
+                ledger.act(client, job, f"k{turn}-{n}", luck)
+        except (OSError, http.client.HTTPException):
+            pass
+        killer.join()
+        lumso.end(signal.SIGKILL)
+        client.connection.close()
+        ledger.settle(_there(data))
+    return ledger.told
+
+
+def _mutated(request: bytes, luck: random.Random) -> bytes:
+    made = bytearray(request)
+    for _ in range(luck.randint(1, 6)):
+        at = luck.randrange(len(made))
+        match luck.randrange(4):
+            case 0:
+                made[at] = luck.randrange(256)
+            case 1:
+                del made[at : at + luck.randint(1, 20)]
+            case 2:
+                made[at:at] = luck.choice([b"\x00", b"\r\n", b"9" * 30, b"%00", b"../", b'{"', b"[" * 50, b"\xff\xfe"])
+            case _:
+                made[at:at] = made[at : at + luck.randint(1, 60)]
+        if not made:
+            return request
+    return bytes(made)
+
+
+def mutated_requests(data: Path, times: int, luck: random.Random) -> tuple[int, float]:
+    """Requests with bytes changed, sent as they are; returns how many were answered, and the longest that another
+    client waited meanwhile for the list of jobs, s. None is answered with 5xx."""
+    lumso = Lumso(data, "demo")
+    port = lumso.port()
+    job = ask(port, "GET", "/api/jobs")["jobs"][0]["id"]
+    document = json.dumps(ask(port, "GET", f"/api/jobs/{job}")["job"]).encode()
+    event = json.dumps({"job": job, "operation": "", "did": "noted", "at_min": 1.0, "noted_min": 1.0}).encode()
+    bodies = [("POST", "/api/plan", b'{"job": ' + document + b"}"), ("PUT", f"/api/jobs/{job}", document),
+              ("PUT", "/api/events/m1", event), ("GET", f"/api/jobs/{job}", b""), ("GET", "/api/log?search=a", b""),
+              ("POST", "/api/lengths", b'{"typed": "12 1/2 in"}'), ("GET", "/api/shelf", b"")]  # fmt: skip
+    over, waits = Event(), [0.0]
+
+    def other() -> None:
+        client = Client(port)
+        while not over.is_set():
+            begun = time.monotonic()
+            assert client.ask("GET", "/jobs")[0] == 200
+            waits.append(time.monotonic() - begun)
+        client.connection.close()
+
+    beside = Thread(target=other)
+    beside.start()
+    answered = 0
+    try:
+        for _ in range(times):
+            method, path, body = luck.choice(bodies)
+            of_head = luck.randrange(3) == 0
+            sent = body if of_head or not body else _mutated(body, luck)
+            head = f"{method} {path} HTTP/1.1\r\nHost: 127.0.0.1\r\nConnection: close\r\n"
+            head += f'Content-Type: application/json\r\nIf-Match: "1"\r\nContent-Length: {len(sent)}\r\n\r\n'
+            whole = (_mutated(head.encode(), luck) if of_head or not body else head.encode()) + sent
+            with socket.create_connection(("127.0.0.1", port)) as line:
+                line.settimeout(0.2 if of_head else 20)  # one whose length is another is never complete
+                with suppress(ConnectionError, TimeoutError):
+                    line.sendall(whole)
+                    said = line.recv(64)
+                    assert not said.startswith((b"HTTP/1.1 500", b"HTTP/1.1 502")), whole[:2000]
+                    answered += said.startswith(b"HTTP/1.1 ")
+    finally:
+        over.set()
+        beside.join()
+        lumso.end()
+    return answered, max(waits[1:])

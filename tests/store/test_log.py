@@ -9,7 +9,7 @@ from lumso.store import events, jobs, pots
 from lumso.store.database import Database
 from lumso.store.events import NewEvent
 from tests.counts import count
-from tests.strain import filled, killed_while_logging, killed_while_saving
+from tests.strain import filled, killed_while_logging, killed_while_saving, killed_while_working, mutated_requests
 
 
 def test_every_acknowledged_act_outlives_a_kill(tmp_path: Path) -> None:
@@ -20,6 +20,18 @@ def test_every_acknowledged_act_outlives_a_kill(tmp_path: Path) -> None:
 def test_every_acknowledged_save_outlives_a_kill_and_nothing_is_seeded_by_half(tmp_path: Path) -> None:
     times = count("kills while jobs are saved")
     assert killed_while_saving(tmp_path, times, random.Random(7)) > times
+
+
+def test_pours_purchases_photographs_and_restores_outlive_a_kill(tmp_path: Path) -> None:
+    times = count("kills while all is done")
+    assert killed_while_working(tmp_path / "all.sqlite3", times, random.Random(28)) > times
+
+
+def test_requests_with_bytes_changed_break_nothing_and_hold_nobody_up(tmp_path: Path) -> None:
+    times = count("mutated requests")
+    answered, longest_s = mutated_requests(tmp_path / "mutated.sqlite3", times, random.Random(29))
+    assert answered > times / 3
+    print(f"{answered} of {times} answered; another client waited at most {longest_s:.2f} s")
 
 
 def test_words_are_found_wherever_they_stand_the_newest_first(tmp_path: Path) -> None:
