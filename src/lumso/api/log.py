@@ -135,7 +135,7 @@ class JarOut(BaseModel):
 @router.get("/jars")
 def get_jars(here: Here, request: Request) -> list[JarOut]:
     """What is left, and what it is good for among the coats that are still to be laid."""
-    wanted = _wanted(here)
+    wanted = here.memo.recall("wanted", (here.db.stamp(),), lambda: _wanted(here))
     now = exact_now(request)
     found = []
     for stored in pots.jars(here.db):

@@ -55,9 +55,16 @@ def _say(path: Path, said: dict[str, dict[str, object]]) -> None:
         raise Unwritable(f"{to} cannot be written: {error.strerror}.") from None
 
 
+def _made(copy: Path) -> tuple[str, int]:
+    """When a copy was made: by its name, the second, and which of that second."""
+    day, _, rest = copy.stem.rpartition("-before-")[2].partition("-")
+    second, _, number = rest.partition("-")
+    return f"{day}-{second}", int(number) if number.isdecimal() else 0
+
+
 def files_of(path: Path) -> list[Path]:
     """The copies of a database, the newest first: their names tell when they were made."""
-    return sorted(path.parent.glob(f"{path.stem}-before-*{path.suffix}"), reverse=True)
+    return sorted(path.parent.glob(f"{path.stem}-before-*{path.suffix}"), key=_made, reverse=True)
 
 
 def _first_listed(said: dict[str, object], now: datetime) -> datetime:

@@ -166,6 +166,10 @@ def _of_job(connection: sqlite3.Connection, job: str) -> list[StoredEvent]:
     return [_event(r) for r in rows]
 
 
+BY_POT = "SELECT * FROM event WHERE pot = ? AND pot <> '' UNION SELECT * FROM event WHERE jar = ? AND jar <> ''"
+"""That a pot has a name is said for the index, which holds only those that have one."""
+
+
 def _of_pots(connection: sqlite3.Connection, pots: Collection[str]) -> list[StoredEvent]:
     """The events of pots, and of all that something was carried to or from."""
     found: dict[str, sqlite3.Row] = {}
@@ -175,8 +179,7 @@ def _of_pots(connection: sqlite3.Connection, pots: Collection[str]) -> list[Stor
         known |= new
         reached: set[str] = set()
         for pot in new:
-            for row in connection.execute("SELECT * FROM event WHERE pot = ? UNION SELECT * FROM event WHERE jar = ?",
-                                          (pot, pot)):  # fmt: skip
+            for row in connection.execute(BY_POT, (pot, pot)):
                 found[row["id"]] = row
                 reached |= {row["pot"], row["jar"]}
         new = reached - known - {""}
