@@ -7,7 +7,7 @@ from fastapi.testclient import TestClient
 
 from tests.api.test_finish import job
 
-AT = "/api/better/films/mineral-paint/times.recoat_from"
+AT = "/api/better/films/mineral-paint/times.seal"
 
 
 def wait(client: TestClient) -> float:
@@ -21,18 +21,18 @@ def wait(client: TestClient) -> float:
 def value(client: TestClient) -> dict[str, Any]:
     entries = client.get("/api/better").json()
     film = next(e for e in entries if (e["kind"], e["slug"]) == ("films", "mineral-paint"))
-    return next(v for v in film["values"] if v["field"] == "times.recoat_from")
+    return next(v for v in film["values"] if v["field"] == "times.seal")
 
 
 def test_a_value_is_kept_counts_and_is_put_back(client: TestClient) -> None:
-    assert (wait(client), value(client)["source"]) == (2, "starting value")
-    said = {"value": 300, "source": "label", "on": "2026-11-27"}
+    assert (wait(client), value(client)["source"]) == (12, "starting value")
+    said = {"value": 1500, "source": "label", "on": "2026-11-27"}
     assert client.put(AT, json=said).status_code == 204
     now = value(client)
-    assert (now["value"], now["starting"], now["source"]) == (300, 120, "label, 2026-11-27")
-    assert wait(client) == 5
+    assert (now["value"], now["starting"], now["source"]) == (1500, 720, "label, 2026-11-27")
+    assert wait(client) == 25
     assert client.delete(AT).status_code == 204
-    assert (wait(client), value(client)["value"]) == (2, 120)
+    assert (wait(client), value(client)["value"]) == (12, 720)
 
 
 def test_what_cannot_be_is_refused_where_it_was_entered(client: TestClient) -> None:

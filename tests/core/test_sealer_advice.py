@@ -106,6 +106,12 @@ def test_waits_are_put_on_what_lies_beneath_the_sealer() -> None:
     job = piece("bench", "raw-oak", ("weather",), recipe="paint-wash-raw-wood")
     best = asked(job).sealers[0]
     assert best.remedy
-    waits = [c for c in best.remedy.changes if isinstance(c, SetLayer)]
-    assert [(c.layer, c.wait_h) for c in waits] == [(job.zones[0].layers[0].id, best.wait_h)]
+    assert not [c for c in best.remedy.changes if isinstance(c, SetLayer)], "a wait nobody typed is as long by itself"
     assert any(isinstance(c, InsertLayer) for c in best.remedy.changes)
+    bench = trial(job, 0, C, Room())
+    zone = apply(job.zones[0], best.remedy.changes, C, (f"x{i}" for i in count()))
+    assert bench.stack(zone).waits_h(0) == pytest.approx(best.wait_h)
+    typed = replace(job.zones[0], layers=(replace(job.zones[0].layers[0], wait_h=1.0),))
+    hurried = replace(job, zones=(typed,))
+    waits = [c for s in asked(hurried).sealers[:1] if s.remedy for c in s.remedy.changes if isinstance(c, SetLayer)]
+    assert [(c.layer, c.wait_h) for c in waits] == [(job.zones[0].layers[0].id, pytest.approx(best.wait_h))]

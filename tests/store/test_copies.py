@@ -52,7 +52,7 @@ def test_a_copy_goes_a_month_after_it_was_first_listed_and_it_is_said_a_week_bef
 def test_of_two_made_within_a_second_the_later_is_the_last(workshop: Path) -> None:
     for more in ("", "-1", "-10", "-2"):
         (workshop.parent / f"w-before-20261120-120000{more}.sqlite3").write_bytes(b"copy")
-    assert [c.name[25:-8] for c in copies.every(workshop)][:4] == ["-10", "-2", "-1", ""]
+    assert [c.name[24:-8] for c in copies.every(workshop)][:4] == ["-10", "-2", "-1", ""]
 
 
 def test_a_name_from_elsewhere_is_no_copy(workshop: Path) -> None:

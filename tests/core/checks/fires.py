@@ -138,7 +138,7 @@ FIRES: dict[str, tuple[Case, ...]] = {
     "thick-wax": (stack("painted-unsealed", layer("clear-wax-plain", coats=3)),),
     "no-night-before-water": (
         stack("painted-unsealed", layer("paint-plain", wait=2), "colour-wash"),
-        stack("painted-unsealed", layer("milk-paint", wait=None), "glaze-dragged"),
+        stack("painted-unsealed", layer("milk-paint", wait=2), "glaze-dragged"),
         stack("painted-unsealed", layer("paint-plain", wait=12), "glaze-dragged", room=(12, 0.75)),
     ),
     "strong-water": (

@@ -7721,9 +7721,14 @@ export interface components {
             pots: components["schemas"]["LayerPot"][];
             /**
              * Wait H
-             * @description Hours until the next coat; None where nobody knows: read the label.
+             * @description Hours until the next layer, or until one more might follow; None where nobody knows: read the label.
              */
             wait_h: number | null;
+            /**
+             * Wait Why
+             * @description What of all that the next layer asks takes so long; "" where the wait was typed, or nothing is asked.
+             */
+            wait_why: string;
             /**
              * Waits
              * @description What ready for the next coat looks like.

@@ -121,7 +121,8 @@ export function LayerPanel({ open, catalogue, zone: index, layer: at, onLayer }:
             onChange={(w) => change({ wait_h: w === "" ? null : Number(w) })}
           />
           <p className="narrow mt-1 text-sm text-soft">
-            {planned ? lasts(planned.wait_h === null ? null : planned.wait_h * 60) : "…"}. {planned?.waits}
+            {planned ? lasts(planned.wait_h === null ? null : planned.wait_h * 60) : "…"}
+            {planned?.wait_why && <strong>: {planned.wait_why}</strong>}. {planned?.waits}
           </p>
         </div>
         <div className="flex flex-col gap-3">

@@ -99,8 +99,8 @@ function WayIn({ mode }: { mode: WorkshopMode }) {
         <img src={picture} alt="" className="size-44 border-2 border-ink bg-enamel" />
         <div className="min-w-0 grow basis-72">
           <p>
-            On another device open <strong className="wrap-anywhere">{reach}</strong> and give the code, or scan
-            the picture. It lets a device look.
+            On another device open <strong className="wrap-anywhere">{reach}</strong> and give the code, or
+            scan the picture. It lets a device look.
           </p>
           <p className="numeral mt-2 text-2xl">{code}</p>
           {!encrypted && (

@@ -12,6 +12,7 @@ from ..checks.findings import ALARMS, GRADES, Finding, Grade
 from ..checks.sealing import coats_wanted
 from ..job.job import Zone
 from ..layers.laid import WHOLE, Laid
+from ..layers.stack import Stack
 from ..value import Value
 from .bench import Trial
 
@@ -108,6 +109,13 @@ def _waited(zone: Zone, bench: Trial, ids: Iterator[str]) -> tuple[Zone, tuple[C
     return zone, tuple(changes)
 
 
+def _own_wait(stack: Stack, kept: set[str]) -> float | None:
+    """Hours that the first layer which is not among those kept waits for more than that it may be gone over."""
+    first = next((i for i, one in stack.each() if one.layer.id not in kept), 0)
+    last = stack.binding(first) if first else None
+    return None if last is None or last.asked == "recoat" else stack.waits_h(first - 1)
+
+
 def _weight(findings: list[Finding]) -> tuple[int, ...]:
     """How many of each grade, worst first: less is better. What can hurt a person is no better for a sealer."""
     return tuple(sum(f.grade == grade for f in findings) for grade in (*ALARMS, "good to know"))
@@ -183,6 +191,7 @@ def _try(slug: str, zone: Zone, bare: Zone, above: str, base: set[tuple[str, str
         sealed, waits = _waited(sealed, bench, ids)
         waits = tuple(c for c in waits if isinstance(c, SetLayer) and c.layer in kept)
         wait = max((c.wait_h for c in waits if isinstance(c, SetLayer) and c.wait_h is not None), default=None)
+        wait = _own_wait(bench.stack(sealed), kept) if wait is None else wait
         name, gloss, ambers = recipe.name.removesuffix(", as bought"), film.gloss, film.ambers
         changes = (*off, *waits, change)
         way, stands = Remedy(f"Seal it with {name.lower()}", changes), film.stands

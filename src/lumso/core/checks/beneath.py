@@ -2,9 +2,9 @@
 
 from collections.abc import Iterator
 
-from ..changes.change import DropPrep, InsertLayer, SetLayer
-from ..layers.laid import NIGHT_H
+from ..changes.change import DropPrep, InsertLayer
 from ..layers.stack import Stack
+from .hurried import hurried
 from .rule import Hit, insert, prep, remedy, rule, swap_for
 from .stains import shellac
 
@@ -313,10 +313,8 @@ def thirsty_plaster(stack: Stack) -> Iterator[Hit]:
     "A blocker shows only after a night whether it has stopped the stain: look again before going on.",
 )
 def blocker_no_night(stack: Stack) -> Iterator[Hit]:
-    for i, lower, _ in stack.pairs():
-        if lower.film.tells_overnight and stack.waits_h(i - 1) < NIGHT_H:
-            night = SetLayer("set", lower.layer.id, wait_h=12)
-            yield Hit(i, "The stain blocker has not had its night.", (remedy("Leave it a night", night),))
+    for one in hurried(stack, "night to tell"):
+        yield Hit(one.index, "The stain blocker has not had its night.", (one.way,), one.grade("risky"))
 
 
 @rule(
@@ -326,7 +324,6 @@ def blocker_no_night(stack: Stack) -> Iterator[Hit]:
     "On a slick ground a bonding primer reaches its hold overnight, not after its two hours.",
 )
 def primer_no_night(stack: Stack) -> Iterator[Hit]:
-    primed = len(stack.laid) > 1 and stack.ground.surface == "slick" and stack.laid[0].film.kind == "primer"
-    if primed and stack.waits_h(0) < NIGHT_H:
-        night = SetLayer("set", stack.laid[0].layer.id, wait_h=12)
-        yield Hit(1, f"The primer on {stack.ground.name} has not had its night.", (remedy("Leave it a night", night),))
+    for one in hurried(stack, "night to hold"):
+        says = f"The primer on {stack.ground.name} has not had its night."
+        yield Hit(one.index, says, (one.way,), one.grade("risky"))

@@ -7,6 +7,7 @@ from ..changes.change import SetLayer, SortPrep
 from ..figure import lasts, listed
 from ..layers.drying import takes_min
 from ..layers.stack import Stack
+from .hurried import hurried
 from .rule import Hit, insert, prep, remedy, rule
 
 
@@ -46,17 +47,9 @@ def not_dusted(stack: Stack) -> Iterator[Hit]:
     "Tape over a fresh coat lifts it: leave that coat until it holds tape, as a rule a day; pull it at once.",
 )
 def tape_lifts(stack: Stack) -> Iterator[Hit]:
-    for i, upper in stack.each():
-        lower = stack.beneath(i).floor
-        if not upper.tapes or lower is None:
-            continue
-        k = stack.laid.index(lower)
-        needs, waited = stack.minutes(k, "tape_safe"), 60 * stack.hours_between(k, i)
-        if needs is not None and waited < needs - 1e-6:
-            last = stack.laid[i - 1].layer
-            add = SetLayer("set", last.id, wait_h=stack.waits_h(i - 1) + (needs - waited) / 60)
-            says = f"Tape on {lower.name.lower()} after {lasts(waited)}; here it holds tape after {lasts(needs)}."
-            yield Hit(i, says, (remedy(f"Leave it {lasts(needs)}", add),))
+    for one in hurried(stack, "tape"):
+        says = f"Tape on {one.of.name.lower()} after {lasts(one.waited)}; here it holds tape after {lasts(one.needs)}."
+        yield Hit(one.index, says, (one.way,), one.grade("risky"))
 
 
 @rule(

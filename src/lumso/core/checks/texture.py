@@ -6,6 +6,7 @@ from ..changes.change import SetLayer, SetShare
 from ..figure import listed
 from ..layers.laid import Laid
 from ..layers.stack import Stack
+from .hurried import hurried
 from .rule import Hit, insert, remedy, rule
 
 GRAVITY = 9.81
@@ -107,14 +108,8 @@ def moving_parts(stack: Stack) -> Iterator[Hit]:
     "Texture is dry on top long before it is dry beneath: what goes over it too soon stays soft.",
 )
 def texture_no_night(stack: Stack) -> Iterator[Hit]:
-    for i, lower, _ in stack.pairs():
-        needs = stack.minutes(i - 1, "recoat_from") or 0
-        if lower.technique.per_mm and lower.layer.wait_h is not None and lower.layer.wait_h < 8 <= needs / 60:
-            yield Hit(
-                i,
-                f"{lower.name} has not had its night.",
-                (remedy("Add a night", SetLayer("set", lower.layer.id, wait_h=needs / 60)),),
-            )
+    for one in hurried(stack, "texture"):
+        yield Hit(one.index, f"{one.of.name} has not had its night.", (one.way,), one.grade("risky"))
 
 
 @rule(

@@ -7,6 +7,7 @@ from ..changes.change import SetLayer
 from ..figure import lasts
 from ..layers.drying import no_film
 from ..layers.stack import Stack
+from .hurried import LITTLE, hurried
 from .rule import Hit, remedy, rule
 
 
@@ -17,16 +18,15 @@ from .rule import Hit, remedy, rule
     "A coat over one that has not dried traps its water: it drags, wrinkles or stays soft.",
 )
 def recoat_too_soon(stack: Stack) -> Iterator[Hit]:
-    for i, lower, upper in stack.pairs():
-        needs, said = stack.minutes(i - 1, "recoat_from"), lower.layer.wait_h
-        steered = lower.film.kind == "wax" and upper.film.kind == "wax"  # while it is fresh: that is the control
-        if upper.layer.wet_into_wet or lower.acts("resists") or steered:
-            continue
-        if said is not None and needs is not None and said * 60 < needs - 1e-6:
-            add = SetLayer("set", lower.layer.id, wait_h=needs / 60)
-            after = f"{upper.name} {lasts(said * 60)} after {lower.name.lower()}"
-            says = f"{after}; here it takes {lasts(needs)}."
-            yield Hit(i, says, (remedy(f"Wait {lasts(needs)}", add),))
+    for one in hurried(stack, "recoat"):
+        says = f"{one.after}; here it takes {lasts(one.needs)}."
+        yield Hit(one.index, says, (one.way,), one.grade("risky"))
+    for i, coated in stack.each():
+        needs, said = stack.minutes(i, "recoat_from"), coated.layer.coat_wait_h
+        if coated.layer.coats > 1 and said is not None and needs is not None and said * 60 < needs * (1 - LITTLE):
+            add = SetLayer("set", coated.layer.id, coat_wait_h=needs / 60)
+            says = f"Coats of {coated.name.lower()} {lasts(said * 60)} apart; here it takes {lasts(needs)}."
+            yield Hit(i + 1, says, (remedy(f"Wait {lasts(needs)} between coats", add),))
 
 
 BETWEEN = ("paint", "wash", "glaze", "texture")
@@ -82,7 +82,9 @@ def forced_drying(stack: Stack) -> Iterator[Hit]:
 def recoat_too_late(stack: Stack) -> Iterator[Hit]:
     for i, lower, upper in stack.pairs():
         last = stack.minutes(i - 1, "recoat_until")
-        if last is not None and stack.waits_h(i - 1) * 60 > last + 1e-6 and not lower.layer.sandings and upper.watery:
+        typed = lower.layer.wait_h is not None  # one that was not typed is kept, or the film is abraded in the work
+        late = last is not None and stack.waits_h(i - 1) * 60 > last + 1e-6
+        if last is not None and typed and late and not lower.layer.sandings and upper.watery:
             first = stack.minutes(i - 1, "recoat_from") or 0.0
             key = SetLayer("set", lower.layer.id, sandings=(Sanding(320, "between clear coats"),))
             remedies = [remedy("Abrade it with P320 first", key)]
@@ -101,23 +103,9 @@ def recoat_too_late(stack: Stack) -> Iterator[Hit]:
     "A sealer over paint that is only touch dry mixes with it and clouds, or shuts its water in.",
 )
 def seal_too_soon(stack: Stack) -> Iterator[Hit]:
-    for i, _, upper in stack.pairs():
-        if upper.film.kind != "clear":
-            continue
-        for k in range(i - 1, -1, -1):
-            needs = stack.minutes(k, "seal")
-            waited = stack.hours_between(k, i)
-            if needs is not None and waited < needs / 60 - 1e-6:
-                more = stack.waits_h(i - 1) + needs / 60 - waited
-                add = SetLayer("set", stack.laid[i - 1].layer.id, wait_h=more)
-                says = (
-                    f"{upper.name} {lasts(waited * 60)} after {stack.laid[k].name.lower()}, which may be "
-                    f"sealed from {lasts(needs)}."
-                )
-                yield Hit(i, says, (remedy(f"Wait {lasts(more * 60)}", add),))
-                break
-            if stack.laid[k].closes:
-                break
+    for one in hurried(stack, "seal"):
+        says = f"{one.after}, which may be sealed from {lasts(one.needs)}."
+        yield Hit(one.index, says, (one.way,), one.grade("risky"))
 
 
 @rule(

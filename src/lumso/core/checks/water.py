@@ -2,16 +2,12 @@
 
 from collections.abc import Iterator
 
-from ..changes.change import RemoveLayer, SetLayer, SetShare
+from ..changes.change import RemoveLayer, SetShare
 from ..figure import lasts
-from ..layers.laid import Laid
 from ..layers.stack import Stack
 from ..layers.wet_edge import section_area
+from .hurried import hurried
 from .rule import Hit, insert, remedy, rule, swap_for
-
-
-def _works_wet(one: Laid) -> bool:
-    return one.watery and one.film.kind in {"wash", "glaze"} and not one.acts("stacks")
 
 
 @rule(
@@ -22,25 +18,11 @@ def _works_wet(one: Laid) -> bool:
     may_fail=True,
 )
 def no_night_before_water(stack: Stack) -> Iterator[Hit]:
-    for i, one in stack.each():
-        k = stack.beneath(i).open
-        if not _works_wet(one) or k is None or one.layer.wet_into_wet:
-            continue
-        needs = stack.minutes(k, "wet_rub")
-        waited = stack.hours_between(k, i)
-        if needs is None or waited >= needs / 60 - 1e-6:
-            continue
-        lower = stack.laid[k]
-        night = max(needs / 60, 12.0)
-        last = stack.laid[i - 1].layer
-        add = SetLayer("set", last.id, wait_h=stack.waits_h(i - 1) + night - waited)
-        seal = insert(stack, one.layer.id, "clear coat", wait_h=12)
-        says = (
-            f"{one.name} {lasts(waited * 60)} after {lower.name.lower()}: it wants {lasts(needs)} "
-            "before it is rubbed wet."
-        )
-        grade = "will fail" if one.acts("lifts", "drags") else None
-        yield Hit(i, says, (remedy("Add a night", add), remedy("A clear coat between", seal)), grade)  # type: ignore[arg-type]
+    for one in hurried(stack, "rub wet"):
+        seal = insert(stack, one.upper.layer.id, "clear coat", wait_h=12)
+        says = f"{one.after}: it wants {lasts(one.needs)} before it is rubbed wet."
+        grade = one.grade("will fail" if one.upper.acts("lifts", "drags") else "risky")
+        yield Hit(one.index, says, (one.way, remedy("A clear coat between", seal)), grade)
 
 
 @rule(

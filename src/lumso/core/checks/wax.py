@@ -7,6 +7,7 @@ from ..changes.change import MoveLayer, RemoveLayer, SetLayer
 from ..figure import lasts
 from ..layers.laid import Laid
 from ..layers.stack import Stack
+from .hurried import hurried
 from .rule import Hit, insert, remedy, rule, swap_for
 
 
@@ -218,15 +219,5 @@ def resist_left(stack: Stack) -> Iterator[Hit]:
     "night first.",
 )
 def solvent_over_green(stack: Stack) -> Iterator[Hit]:
-    for i, one in stack.each():
-        if one.film.carrier not in {"solvent", "oil"} or one.acts("resists"):
-            continue
-        k = next((k for k in range(i - 1, -1, -1) if stack.laid[k].watery), None)
-        if k is None:
-            continue
-        needs, waited = stack.minutes(k, "seal"), stack.hours_between(k, i)
-        if needs is not None and waited < needs / 60 - 1e-6:
-            last = stack.laid[i - 1]
-            more = stack.waits_h(i - 1) + needs / 60 - waited
-            says = f"{one.name} {lasts(waited * 60)} after {stack.laid[k].name.lower()}; it wants {lasts(needs)}."
-            yield Hit(i, says, (remedy(f"Wait {lasts(more * 60)}", SetLayer("set", last.layer.id, wait_h=more)),))
+    for one in hurried(stack, "solvent"):
+        yield Hit(one.index, f"{one.after}; it wants {lasts(one.needs)}.", (one.way,), one.grade("risky"))

@@ -11,6 +11,7 @@ from ..book.surfaces import Ground
 from ..job.job import GroundFact, Use, Zone
 from ..piece.kinds import Surface
 from ..value import Slug
+from .awaited import RULES, Awaited, Reach, awaited
 from .conditions import Room
 from .drying import Moment, Wait, takes_min
 from .laid import WHOLE, Laid
@@ -42,6 +43,9 @@ class Beneath:
     """How many times the area of a flat surface the texture beneath makes it."""
 
 
+RANKED = tuple(RULES)
+SLACK_MIN = 1e-4
+"""Minutes: what is missing less than this is the arithmetic's."""
 MOSTLY = 0.5
 """A layer that touches less than this does not give what lies on it its colour."""
 COLOURS = {"paint", "wash", "glaze", "texture"}
@@ -188,15 +192,71 @@ class Stack:
         days = self.laid[index].film.gentle_days
         return Wait(None if days is None else days * 1440, "oil")
 
+    def reach(self, index: int) -> Reach:
+        """What the layer of an index meets beneath."""
+        under = self.beneath(index)
+        return Reach(None if under.floor is None else self.laid.index(under.floor), under.open)
+
+    @cached_property
+    def _awaited(self) -> tuple[tuple[Awaited, ...], ...]:
+        return tuple(awaited(self, index) for index in range(len(self.laid)))
+
+    def awaited(self, index: int) -> tuple[Awaited, ...]:
+        """All that is waited for before the layer of an index, as far as it is known how long."""
+        return tuple(a for a in self._awaited[index] if a.wait.reference_min is not None)
+
+    def takes(self, one: Awaited) -> float:
+        """Minutes that what is waited for takes in this room; 0 where no film forms, which is said elsewhere."""
+        return takes_min(one.wait, self.room) or 0.0
+
+    @cached_property
+    def _gaps(self) -> tuple[float, ...]:
+        """Minutes each layer is left alone before the next, in this room; 0 where nobody knows."""
+        gaps: list[float] = []
+        for index, one in enumerate(self.laid):
+            last = index + 1 == len(self.laid)
+            if one.layer.wait_h is not None and (last or not self.laid[index + 1].layer.wet_into_wet):
+                gaps.append(one.layer.wait_h * 60)
+            elif last:
+                gaps.append(takes_min(self._deep(index).left_alone, self.room) or 0.0)
+            else:
+                asked = self.awaited(index + 1)
+                gaps.append(max((self.takes(a) - sum(gaps[a.of : index]) for a in asked), default=0.0))
+            gaps[-1] = max(gaps[-1], 0.0)
+        return tuple(gaps)
+
+    def known(self, index: int) -> bool:
+        """Whether anybody knows how long a layer is left alone before the next; of the top one, before one more."""
+        if index + 1 < len(self.laid):
+            asked = self._awaited[index + 1]
+            return not asked or any(a.wait.reference_min is not None for a in asked)
+        return self.laid[index].film.times.recoat_from is not None
+
+    def binding(self, index: int) -> Awaited | None:
+        """Of all that is waited for before the layer of an index, what is over last; None where nothing is."""
+        found = self.awaited(index)
+        left = [self.takes(a) - sum(self._gaps[a.of : index - 1]) for a in found]
+        return found[left.index(max(left))] if found and max(left) > 0 else None
+
+    def short(self, index: int) -> tuple[Awaited, float] | None:
+        """Of what the layer of an index should have waited for and does not, what misses most, and how many minutes;
+        None where it has waited for all of it."""
+        missing = [(a, self.takes(a) - 60 * self.hours_between(a.of, index)) for a in self.awaited(index) if a.judged]
+        late = [(a, left) for a, left in missing if left > SLACK_MIN]
+        return max(late, key=lambda pair: (pair[1], -RANKED.index(pair[0].asked)), default=None)
+
     def alone(self, index: int) -> Wait:
         """What a layer is left alone for before the next: nothing where that is laid into it while it is damp."""
         above = self.laid[index + 1] if index + 1 < len(self.laid) else None
         if above and above.layer.wet_into_wet:
             return Wait(0.0)
-        alone = self._deep(index).left_alone
-        if above is None or not above.tapes or self.laid[index].layer.wait_h is not None:
-            return alone
-        return self._longer(alone, self.tape_safe(index))
+        if above is None or self.laid[index].layer.wait_h is not None:
+            return self._deep(index).left_alone
+        last = self.binding(index + 1)
+        if last is None:
+            unknown = any(a.wait.reference_min is None for a in self._awaited[index + 1])
+            return self.wait(index, "recoat_from") if unknown else Wait(0.0)
+        return last.wait if last.of == index else Wait(self._gaps[index], "clock")
 
     def tape_safe(self, index: int) -> Wait:
         """Until low-tack tape may be laid on a layer: never sooner than the next coat; unknown, as long as that."""
@@ -225,7 +285,8 @@ class Stack:
 
     def waits_h(self, index: int) -> float:
         """Hours a layer is left alone before the next, in this room; 0 where nobody knows."""
-        return (takes_min(self.alone(index), self.room) or 0.0) / 60
+        above = self.laid[index + 1] if index + 1 < len(self.laid) else None
+        return 0.0 if above and above.layer.wet_into_wet else self._gaps[index] / 60
 
     def hours_between(self, lower: int, upper: int) -> float:
         """Hours from the last coat of one layer to the first of another above it."""

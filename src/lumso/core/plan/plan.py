@@ -62,7 +62,9 @@ class LayerPlan(Value):
     film: str
     hex: str
     wait_h: float | None
-    """Hours until the next coat; None where nobody knows: read the label."""
+    """Hours until the next layer, or until one more might follow; None where nobody knows: read the label."""
+    wait_why: str
+    """What of all that the next layer asks takes so long; "" where the wait was typed, or nothing is asked."""
     waits: str
     """What ready for the next coat looks like."""
     ways: tuple[str, ...]
@@ -251,18 +253,30 @@ def _pots(zone: ZoneWork, layer: Layer, served: Served) -> tuple[LayerPot, ...]:
     return tuple(pots)
 
 
-def _layer_plan(layer: Layer, zone: str, at: str, laid: Laid | None, under: Beneath | None, room: Room,
-                catalogue: Catalogue) -> LayerPlan:  # fmt: skip
+def _waited(zone: ZoneWork, index: int, laid: Laid | None, room: Room) -> tuple[float | None, str]:
+    """How many hours a layer is left alone, and what takes so long. In a stack that is not wholly known, what it takes
+    by itself."""
+    if zone.stack is None or not zone.whole:
+        minutes = takes_min(laid.left_alone, room) if laid else None
+        return None if minutes is None else minutes / 60, ""
+    typed = zone.zone.layers[index].wait_h is not None
+    if not typed and not zone.stack.known(index):
+        return None, ""
+    top = index + 1 == len(zone.stack.laid)
+    last = None if typed or top else zone.stack.binding(index + 1)
+    return zone.stack.waits_h(index), last.why if last and last.asked != "recoat" else ""
+
+
+def _layer_plan(layer: Layer, zone: str, at: str, laid: Laid | None, under: Beneath | None,
+                wait: tuple[float | None, str], catalogue: Catalogue) -> LayerPlan:  # fmt: skip
     """All of a layer's plan but its pots."""
     if laid is None or under is None:
         known = catalogue.recipes.get(layer.recipe)
         name = known.name if known else layer.recipe
-        return LayerPlan(layer.id, zone, name, (), (), (), "", "#ffffff", None, "", (), None)
+        return LayerPlan(layer.id, zone, name, (), (), (), "", "#ffffff", None, "", "", (), None)
     over = under.meets[0].film.kind if under.meets else ""
     limits = dial_limits(laid.recipe, under.surface, layer.technique, _shares(laid), over)
     found = (*_limit_findings(limits, laid, at), *_misfit(laid, under.surface, at))
-    minutes = takes_min(laid.left_alone, room)
-    wait = None if minutes is None else minutes / 60
     return LayerPlan(
         layer.id,
         zone,
@@ -272,7 +286,7 @@ def _layer_plan(layer: Layer, zone: str, at: str, laid: Laid | None, under: Bene
         found,
         laid.film.name,
         laid.hex,
-        wait,
+        *wait,
         laid.film.waits,
         _ways(laid, under, catalogue),
         laid.shares.get(laid.base.dial) if laid.base.dial else None,
@@ -313,7 +327,9 @@ def _zone_plan(job: JobWork, i: int, zone: ZoneWork, served: Served, room: Room,
 
     def layers() -> tuple[LayerPlan, ...]:
         return tuple(
-            _layer_plan(layer, zone.zone.id, f"{at}/layers/{j}", laid, under, room, job.catalogue)
+            _layer_plan(
+                layer, zone.zone.id, f"{at}/layers/{j}", laid, under, _waited(zone, j, laid, room), job.catalogue
+            )
             for j, (layer, laid, under) in enumerate(zip(zone.zone.layers, zone.laid, zone.under, strict=True))
         )
 

@@ -126,9 +126,7 @@ def _notches(findings: tuple[Finding, ...], floors: dict[str, float]) -> tuple[N
 def cut(stack: Stack, findings: tuple[Finding, ...]) -> Section:
     """The stack in section, with a notch at each boundary where something was found."""
     waits = [
-        one.layer.wait_h
-        if one.layer.wait_h is not None
-        else (stack.waits_h(i) if one.film.times.recoat_from is not None else None)
+        one.layer.wait_h if one.layer.wait_h is not None else (stack.waits_h(i) if stack.known(i) else None)
         for i, one in enumerate(stack.laid)
     ]
     films = [film_height(one.dry_um * one.layer.coats) for one in stack.laid]

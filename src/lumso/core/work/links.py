@@ -46,6 +46,8 @@ class Order:
         self.ties: list[Tie] = []
         self.ends: list[float] = []
         self.waits: Waits = {}
+        self.laid: dict[int, int] = {}
+        """Where each layer's last coat was laid, by its index."""
 
     def operation(self, kind: Kind, name: str, says: str, minutes: float) -> Operation:
         """An operation on the whole zone."""

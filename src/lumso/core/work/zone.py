@@ -6,6 +6,7 @@ A zone is computed from itself alone, so that an edit of one costs one. Batches 
 from collections.abc import Sequence
 from dataclasses import dataclass, replace
 from functools import cached_property
+from typing import Literal
 
 from ..book.catalogue import Catalogue
 from ..book.preparation import Preparation, Sanding
@@ -13,6 +14,7 @@ from ..errors import InvalidValue, Problem, UnknownEntry
 from ..figure import Figure, listed, tidy
 from ..job.job import FromArea, Zone, use_of
 from ..layers import cautions
+from ..layers.awaited import Awaited
 from ..layers.drying import NIGHT, Wait, takes_min
 from ..layers.laid import Laid, lay
 from ..layers.stack import Beneath, Stack, beneath_each
@@ -21,7 +23,7 @@ from ..mixing.mix import refuse_crumbs
 from ..piece.kinds import Surface
 from .bench import Bench
 from .coats import CoatWork, coats_of, goes_of
-from .links import Link, Order, Tie
+from .links import Link, Order, Tie, Waits
 
 FROM_DATUM = "Where its layout lists them, every mark from the one datum."
 PRESSED = "Press the edges down."
@@ -34,7 +36,7 @@ SEALS = {"paint", "metal", "clear"}
 """Kinds of film that an edge of tape is sealed with: a wash or a glaze would only wet it."""
 LESS = "Less than looks right: sealing wakes the darks."
 THROUGH = "through to the ground: base colour on the spot, dry, sand again"
-BETWEEN = "between clear coats"
+BETWEEN: Literal["between clear coats"] = "between clear coats"
 PLACES = {"technique": "technique", "tool": "tool", "material": "materials"}
 """Where a name stands in a layer that is looked up."""
 RUBS = {"blend": "Blend", "burnish": "Burnish", "polish": "Polish"}
@@ -231,16 +233,22 @@ def _coat(order: Order, stack: Stack, index: int, number: int, coat: int, go: in
         _mask(order, stack, index, number, coat, go)
     coats = coats_of(order.bench, stack, index, number, coat, order.area, order.begins(), go)
     order.add(Link((), coats), sum(c.need.bench_min for c in coats))
-    laid_at = order.here
+    laid_at = order.laid[index] = order.here
     if _buffed(stack, index):
         _buff(order, stack, index, number, coat, in_go)
     wait = stack.alone(index) if ends else stack.tape_safe(index) if last else recoat
-    after = {laid_at: (wait, one.film.waits)} if not (ends and top) else {}
+    after: Waits = {laid_at: (wait, one.film.waits)} if not (ends and top) else {}
+    if ends and not top and layer.wait_h is None:
+        after = _awaited(order, stack, index + 1) or after
     order.waits = after
     done = [s for s in layer.sandings if (ends or not last) and _sanded_now(s, coat, layer.coats, top)]
     for nth, sand in enumerate(done):
         order.waits = {laid_at: (stack.ready_to_sand(index, wait), one.film.waits)}
         _sand(order, stack, index, number, sand, nth, 0 if last else coat, in_go)
+    if ends and not done and _closed_by_then(stack, index):
+        order.waits = {laid_at: (wait, one.film.waits)}
+        _sand(order, stack, index, number, ABRADED, 0, 0, in_go)
+        done = [ABRADED]
     if done:
         order.waits = after
     elif ends and not top and stack.laid[index + 1].layer.wet_into_wet:
@@ -249,6 +257,29 @@ def _coat(order: Order, stack: Stack, index: int, number: int, coat: int, go: in
         order.ties.append(Tie("at most", laid_at, laid_at + 1, damp, "what is beneath is no longer damp", remedy))
     elif not (ends and top) and (ends or not last):
         _window(order, laid_at, wait, until)
+
+
+def _awaited(order: Order, stack: Stack, index: int) -> Waits:
+    """All that a layer waits for, by where what it lies on was laid: of what is asked of one layer the longest."""
+    found: dict[int, Awaited] = {}
+    for one in stack.awaited(index):
+        before = found.get(one.of)
+        if before is None or stack.takes(one) > stack.takes(before):
+            found[one.of] = one
+    return {order.laid[k]: (one.wait, one.why) for k, one in found.items() if k in order.laid}
+
+
+ABRADED = Sanding(320, BETWEEN)
+"""How a film is keyed that has closed before what lies on it may follow."""
+
+
+def _closed_by_then(stack: Stack, index: int) -> bool:
+    """Whether a layer is too hard to be gone over by the time the next may be laid on it, and nobody typed when."""
+    if index + 1 >= len(stack.laid) or stack.laid[index].layer.wait_h is not None:
+        return False
+    above, last = stack.laid[index + 1], stack.minutes(index, "recoat_until")
+    bites = above.watery and not above.layer.wet_into_wet
+    return bites and last is not None and stack.waits_h(index) * 60 > last + 1e-6
 
 
 def _sanded_now(sand: Sanding, coat: int, coats: int, top: bool) -> bool:
