@@ -139,7 +139,7 @@ FIRES: dict[str, tuple[Case, ...]] = {
     "no-night-before-water": (
         stack("painted-unsealed", layer("paint-plain", wait=2), "colour-wash"),
         stack("painted-unsealed", layer("milk-paint", wait=2), "glaze-dragged"),
-        stack("painted-unsealed", layer("paint-plain", wait=12), "glaze-dragged", room=(12, 0.75)),
+        stack("painted-unsealed", layer("paint-plain", wait=14), "glaze-dragged", room=(12, 0.75)),
     ),
     "strong-water": (
         stack("painted-unsealed", layer("colour-wash", share=("water", 0.7))),
@@ -162,7 +162,7 @@ FIRES: dict[str, tuple[Case, ...]] = {
     "recoat-too-late": (stack("slick", layer("bonding-primer-plain", wait=240), "paint-plain"),),
     "seal-too-soon": (
         stack("painted-unsealed", layer("paint-plain", wait=3), "clear-coat-plain"),
-        stack("painted-unsealed", layer("glaze-dragged", wait=12), "clear-coat-plain"),
+        stack("painted-unsealed", layer("glaze-dragged", wait=13), "clear-coat-plain"),
     ),
     "too-cold-or-damp": (
         stack("raw-beech", "paint-plain", room=(8, 0.5)),
@@ -237,7 +237,7 @@ FIRES: dict[str, tuple[Case, ...]] = {
     "too-few-coats": (stack("raw-beech", layer("paint-plain", hex=DARK), layer("paint-plain", hex="#d8402c")),),
     "prep-out-of-order": (stack("old-gloss", "milk-paint", prep="scuffed degreased"),),
     "not-dusted": (stack("raw-beech", "paint-plain", prep="sanded-180"),),
-    "tape-lifts": (stack("painted-unsealed", layer("glaze-dragged", wait=12), layer("paint-plain", "striped")),),
+    "tape-lifts": (stack("painted-unsealed", layer("glaze-dragged", wait=11), layer("paint-plain", "striped")),),
     "tape-has-no-hold": (
         stack("painted-sealed", layer("milk-paint", wait=48), layer("paint-plain", "striped")),
         stack("raw-beech", "paint-plain", layer("clear-wax-plain", wait=48), layer("paint-plain", "striped")),

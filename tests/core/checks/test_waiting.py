@@ -9,11 +9,13 @@ import pytest
 from lumso.catalogue import shipped
 from lumso.core.changes.change import apply
 from lumso.core.checks import check
-from lumso.core.job.job import Zone
-from lumso.core.layers.awaited import RULES
+from lumso.core.job.job import Job, Zone
+from lumso.core.layers.awaited import RULES, WORDS
 from lumso.core.layers.conditions import Conditions, steady
 from lumso.core.layers.laid import Laid, lay
 from lumso.core.layers.stack import Stack
+from lumso.core.work.work import work
+from lumso.core.workshop.workshop import Workshop
 from tests.counts import PROOF
 
 from .stacks import layer, stack
@@ -135,3 +137,42 @@ def test_coats_of_one_layer_laid_a_minute_apart_are_spoken_of() -> None:
     hurried = of("painted-unsealed", "paint-plain", layer("clear-coat-plain", wait=None, coats=3, coat_wait_h=1 / 60))
     assert "recoat-too-soon" in found(hurried)
     assert found(of("painted-unsealed", "paint-plain", layer("clear-coat-plain", wait=None, coats=3))) == []
+
+
+@pytest.mark.parametrize("word", WORDS)
+def test_a_wait_chosen_as_a_word_comes_to_what_the_air_asks_and_never_under_its_own_length(word: float) -> None:
+    for air in AIRS:
+        free = of("painted-unsealed", layer("paint-plain", wait=None), "clear-coat-plain", air=air)
+        said = of("painted-unsealed", layer("paint-plain", wait=word), "clear-coat-plain", air=air)
+        assert gap(said, 0) == pytest.approx(max(word, gap(free, 0)))
+        assert found(said) == []
+    cold = AIRS[1]
+    hours = of("painted-unsealed", layer("paint-plain", wait=13), "clear-coat-plain", air=cold)
+    assert gap(hours, 0) == 13, "hours that were typed are hours"
+    assert "seal-too-soon" in found(hours)
+
+
+def test_where_a_film_closes_before_the_next_may_follow_it_is_abraded_in_the_work(rack: Job) -> None:
+    """A primer that may be recoated for a week, gone over after four: keyed, without being asked."""
+    late = layer("bonding-primer-plain", wait=672)
+    zone = replace(rack.zones[0], ground="slick", layers=(replace(late, id="a"), replace(layer("paint-plain"), id="b")))
+    made = work(replace(rack, zones=(zone,)), Workshop(), C, steady())
+    assert any(o.kind == "sand" and "P320" in o.says for o in made.operations)
+    assert found(of("slick", late, "paint-plain")) == []
+
+
+def test_the_order_of_work_keeps_all_that_is_waited_for(rack: Job) -> None:
+    """A thin coat that is quick over a base that is not: the clear coat waits for both, each from its own end."""
+    layers = (layer("milk-paint", wait=None), layer("glaze-dragged", wait=None, touched=0.4),
+              layer("clear-coat-plain", wait=None))  # fmt: skip
+    zone = replace(rack.zones[0], layers=tuple(replace(x, id=f"l{n}") for n, x in enumerate(layers)))
+    job = replace(rack, zones=(zone,))
+    for air in AIRS:
+        room = steady(air.temperature_c, air.humidity)
+        made = work(job, Workshop(), C, room)
+        (worked,) = made.jobs[0].zones
+        assert worked.stack is not None
+        lays = {o.layer: o for o in made.operations if o.kind == "lay"}
+        for one in worked.stack.awaited(2):
+            waited = lays["l2"].at_min - lays[f"l{one.of}"].ends_min
+            assert waited >= worked.stack.takes(one) - 1e-6, (air, one)

@@ -216,7 +216,7 @@ def test_what_cannot_be_laid_is_said_at_the_layer_and_hides_nothing_else(rack: J
 
 def test_tape_over_a_fresh_coat_is_found_whatever_the_stripes_are_put_on_with(rack: Job, catalogue: Catalogue) -> None:
     (zone,) = rack.zones
-    (wash,) = zone.layers
+    wash = replace(zone.layers[0], wait_h=5.0)
     over = replace(wash, id="over", recipe="paint-plain", technique="brushed-paint", layout=HALF)
     fresh = replace(rack, zones=(replace(zone, layers=(wash, over)),))
     found = rules(worked(fresh, catalogue))

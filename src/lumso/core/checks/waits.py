@@ -5,6 +5,7 @@ from collections.abc import Iterator
 from ..book.preparation import Sanding
 from ..changes.change import SetLayer
 from ..figure import lasts
+from ..layers.awaited import is_word
 from ..layers.drying import no_film
 from ..layers.stack import Stack
 from .hurried import LITTLE, hurried
@@ -82,7 +83,8 @@ def forced_drying(stack: Stack) -> Iterator[Hit]:
 def recoat_too_late(stack: Stack) -> Iterator[Hit]:
     for i, lower, upper in stack.pairs():
         last = stack.minutes(i - 1, "recoat_until")
-        typed = lower.layer.wait_h is not None  # one that was not typed is kept, or the film is abraded in the work
+        said = lower.layer.wait_h
+        typed = said is not None and not is_word(said)  # else it is kept, or the film is abraded in the work
         late = last is not None and stack.waits_h(i - 1) * 60 > last + 1e-6
         if last is not None and typed and late and not lower.layer.sandings and upper.watery:
             first = stack.minutes(i - 1, "recoat_from") or 0.0

@@ -28,6 +28,9 @@ RULES: dict[Asked, str] = {
 """The rule that speaks where it is not kept; of several that miss as much the first here, as more is hurt by it."""
 
 WAXES = {"wax"}
+WORDS = (12.0, 24.0, 48.0, 72.0, 168.0, 672.0)
+"""Waits that are chosen as words, in hours: overnight, a day, two, three, a week, four weeks. They come to what the air
+asks, never under their own length; any other number is so many hours by the clock, and is believed."""
 
 
 @dataclass(frozen=True)
@@ -42,6 +45,11 @@ class Awaited:
     wait: Wait
     why: str
     judged: bool = True
+
+
+def is_word(wait_h: float | None) -> bool:
+    """Whether a wait was chosen as a word."""
+    return wait_h in WORDS
 
 
 class Layers(Protocol):

@@ -11,7 +11,7 @@ from ..book.surfaces import Ground
 from ..job.job import GroundFact, Use, Zone
 from ..piece.kinds import Surface
 from ..value import Slug
-from .awaited import RULES, Awaited, Reach, awaited
+from .awaited import RULES, Awaited, Reach, awaited, is_word
 from .conditions import Room
 from .drying import Moment, Wait, takes_min
 from .laid import WHOLE, Laid
@@ -215,13 +215,16 @@ class Stack:
         gaps: list[float] = []
         for index, one in enumerate(self.laid):
             last = index + 1 == len(self.laid)
-            if one.layer.wait_h is not None and (last or not self.laid[index + 1].layer.wet_into_wet):
-                gaps.append(one.layer.wait_h * 60)
+            said = one.layer.wait_h
+            if said is not None and (last or not (is_word(said) or self.laid[index + 1].layer.wet_into_wet)):
+                gaps.append(said * 60)
             elif last:
                 gaps.append(takes_min(self._deep(index).left_alone, self.room) or 0.0)
             else:
                 asked = self.awaited(index + 1)
+                least = 60 * said if said is not None and is_word(said) else 0.0
                 gaps.append(max((self.takes(a) - sum(gaps[a.of : index]) for a in asked), default=0.0))
+                gaps[-1] = max(gaps[-1], least)
             gaps[-1] = max(gaps[-1], 0.0)
         return tuple(gaps)
 
@@ -250,9 +253,12 @@ class Stack:
         above = self.laid[index + 1] if index + 1 < len(self.laid) else None
         if above and above.layer.wet_into_wet:
             return Wait(0.0)
-        if above is None or self.laid[index].layer.wait_h is not None:
+        said = self.laid[index].layer.wait_h
+        if above is None or not (said is None or is_word(said)):
             return self._deep(index).left_alone
         last = self.binding(index + 1)
+        if said is not None and (last is None or self._gaps[index] <= 60 * said):
+            return self._deep(index).left_alone
         if last is None:
             unknown = any(a.wait.reference_min is None for a in self._awaited[index + 1])
             return self.wait(index, "recoat_from") if unknown else Wait(0.0)

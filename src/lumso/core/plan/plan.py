@@ -259,11 +259,11 @@ def _waited(zone: ZoneWork, index: int, laid: Laid | None, room: Room) -> tuple[
     if zone.stack is None or not zone.whole:
         minutes = takes_min(laid.left_alone, room) if laid else None
         return None if minutes is None else minutes / 60, ""
-    typed = zone.zone.layers[index].wait_h is not None
-    if not typed and not zone.stack.known(index):
+    said, top = zone.zone.layers[index].wait_h, index + 1 == len(zone.stack.laid)
+    if said is None and not zone.stack.known(index):
         return None, ""
-    top = index + 1 == len(zone.stack.laid)
-    last = None if typed or top else zone.stack.binding(index + 1)
+    kept = said is not None and abs(zone.stack.waits_h(index) - said) < 1e-6
+    last = None if kept or top else zone.stack.binding(index + 1)
     return zone.stack.waits_h(index), last.why if last and last.asked != "recoat" else ""
 
 

@@ -14,7 +14,7 @@ from ..errors import InvalidValue, Problem, UnknownEntry
 from ..figure import Figure, listed, tidy
 from ..job.job import FromArea, Zone, use_of
 from ..layers import cautions
-from ..layers.awaited import Awaited
+from ..layers.awaited import Awaited, is_word
 from ..layers.drying import NIGHT, Wait, takes_min
 from ..layers.laid import Laid, lay
 from ..layers.stack import Beneath, Stack, beneath_each
@@ -23,7 +23,7 @@ from ..mixing.mix import refuse_crumbs
 from ..piece.kinds import Surface
 from .bench import Bench
 from .coats import CoatWork, coats_of, goes_of
-from .links import Link, Order, Tie, Waits
+from .links import Link, Order, Tie
 
 FROM_DATUM = "Where its layout lists them, every mark from the one datum."
 PRESSED = "Press the edges down."
@@ -237,9 +237,9 @@ def _coat(order: Order, stack: Stack, index: int, number: int, coat: int, go: in
     if _buffed(stack, index):
         _buff(order, stack, index, number, coat, in_go)
     wait = stack.alone(index) if ends else stack.tape_safe(index) if last else recoat
-    after: Waits = {laid_at: (wait, one.film.waits)} if not (ends and top) else {}
-    if ends and not top and layer.wait_h is None:
-        after = _awaited(order, stack, index + 1) or after
+    after = {laid_at: (wait, one.film.waits)} if not (ends and top) else {}
+    if ends and not top and (layer.wait_h is None or is_word(layer.wait_h)):
+        after = _awaited(order, stack, index + 1) | (after if layer.wait_h is not None else {}) or after
     order.waits = after
     done = [s for s in layer.sandings if (ends or not last) and _sanded_now(s, coat, layer.coats, top)]
     for nth, sand in enumerate(done):
@@ -259,7 +259,7 @@ def _coat(order: Order, stack: Stack, index: int, number: int, coat: int, go: in
         _window(order, laid_at, wait, until)
 
 
-def _awaited(order: Order, stack: Stack, index: int) -> Waits:
+def _awaited(order: Order, stack: Stack, index: int) -> dict[int, tuple[Wait, str]]:
     """All that a layer waits for, by where what it lies on was laid: of what is asked of one layer the longest."""
     found: dict[int, Awaited] = {}
     for one in stack.awaited(index):
@@ -275,7 +275,10 @@ ABRADED = Sanding(320, BETWEEN)
 
 def _closed_by_then(stack: Stack, index: int) -> bool:
     """Whether a layer is too hard to be gone over by the time the next may be laid on it, and nobody typed when."""
-    if index + 1 >= len(stack.laid) or stack.laid[index].layer.wait_h is not None:
+    if index + 1 >= len(stack.laid):
+        return False
+    said = stack.laid[index].layer.wait_h
+    if said is not None and not is_word(said):
         return False
     above, last = stack.laid[index + 1], stack.minutes(index, "recoat_until")
     bites = above.watery and not above.layer.wet_into_wet
