@@ -151,8 +151,8 @@ function Seen({ open, zone, children }: { open: OpenJob; zone: Zone; children: R
       <Chip address={chip.address} old={chip.old} says={`${words}, an estimate`} className="w-full" />
       <span className="narrow text-sm">
         {/* Room for the words before they are there: what stands below is not moved from under a finger. */}
-        <strong className="block min-h-[2lh] text-base first-letter:uppercase">{words}</strong>
-        <span className="block min-h-[3lh]">
+        <strong className="block min-h-[1lh] text-base first-letter:uppercase">{words}</strong>
+        <span className="block min-h-[2lh]">
           {seen.data && <Range shade={seen.data.column.top} />} (an estimate).{" "}
           <span className="underline">How it will look</span>
         </span>
