@@ -168,6 +168,30 @@ def test_a_pour_too_far_is_planned_again_and_nothing_else_is_changed(rack: Bench
     assert refused.json()["faults"][0]["allowed"] == f"at most {planned[0]:.1f} g"
 
 
+def test_two_people_who_press_at_once_note_what_stands_on_the_scale_once(rack: Bench, app: FastAPI) -> None:
+    """43.3 g were noted twice once, and the plan asked for 18 g more, while the scale lay open beside it."""
+    scale = app.state.scale = Standing()
+    try:
+        rack.begin("p1")
+        rack.act("tared", "p1", boot="b1", tare=1, unit="g", shown_g=200.0, known_g=0)
+        scale.reading = ScaleReading("b1", 1, "g", 212.0, True, False, 0.1, 3000)
+        first, second = rack.pour("p1", 0, 12.0).json(), rack.pour("p1", 0, 12.0).json()
+        assert second["id"] == first["id"], "the answer is what was said already"
+        assert rack.pot("p1")["held_g"] == pytest.approx(12.0)
+        # A little later, and a little more poured between: what is new is noted, and no more.
+        scale.reading = ScaleReading("b1", 1, "g", 215.0, True, False, 0.1, 3000)
+        assert rack.pour("p1", 0, 15.0).json()["act"]["g"] == pytest.approx(3.0)
+        assert rack.pot("p1")["held_g"] == pytest.approx(15.0)
+        # Where the scale cannot tell, whoever pours is believed.
+        scale.reading = ScaleReading("b1", 1, "g", 215.0, False, False, 0.1, 3000)
+        assert rack.pour("p1", 1, 2.0).json()["act"]["g"] == 2.0
+        scale.reading = None
+        assert rack.pour("p1", 1, 1.0).json()["act"]["g"] == 1.0
+        assert rack.pot("p1")["held_g"] == pytest.approx(18.0)
+    finally:
+        app.state.scale = None
+
+
 def test_the_scale_is_believed_from_the_pots_own_zero(rack: Bench, app: FastAPI) -> None:
     scale = app.state.scale = Standing()
     try:

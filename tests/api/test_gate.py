@@ -278,3 +278,38 @@ def test_an_old_copy_is_no_trouble_unless_none_could_be_made(house: House) -> No
     assert own.get("/api/backups").json()["overdue_days"] == 0
     keeper.hindered = True
     assert own.get("/api/backups").json()["overdue_days"] > 1000
+
+
+def test_behind_a_proxy_nobody_is_the_machine_itself_and_tries_go_by_whom_it_names(
+    db: Database, catalogue: Catalogue
+) -> None:
+    """A usual proxy asks from loopback, by a loopback name: without more that is the machine's own user."""
+    entry = Entry("https://lumso.loft.example", secure=True, clock=lambda: 0.0)
+    app = create_app(
+        db, catalogue, names=frozenset({"lumso.loft.example"}), entry=entry, proxy=frozenset({"127.0.0.1"})
+    )
+
+    def asker(address: str, host: str = "https://lumso.loft.example") -> TestClient:
+        headers = {"X-Forwarded-For": address, "X-Forwarded-Proto": "https", "X-Forwarded-Host": "lumso.loft.example"}
+        return TestClient(app, host, client=("127.0.0.1", 4000), headers=headers, raise_server_exceptions=False)
+
+    for host in ("https://lumso.loft.example", "http://127.0.0.1:8321", "http://localhost"):
+        assert asker("203.0.113.9", host).get("/api/jobs").status_code == 401
+        bare = TestClient(app, host, client=("127.0.0.1", 4000), raise_server_exceptions=False)
+        assert bare.get("/api/jobs").status_code == 401, "a proxy that says nothing of whom it asks for"
+    guesser, other = asker("203.0.113.66"), asker("203.0.113.67")
+    for _ in range(TRIES):
+        assert guesser.post("/api/enter", json={"code": "mofa", "name": "x"}).status_code == 403
+    assert guesser.post("/api/enter", json={"code": entry.code, "name": "x"}).status_code == 429
+    entered = other.post("/api/enter", json={"code": entry.code, "name": "Tablet"})
+    assert entered.status_code == 204
+    assert "secure" in entered.headers["set-cookie"].lower()
+    assert other.get("/api/jobs").status_code == 200
+    assert [t.whose for t in entry.failed] == ["203.0.113.66"] * TRIES
+
+
+def test_a_proxy_that_nobody_told_of_lets_in_nobody(house: House) -> None:
+    own = house.own()
+    assert own.get("/api/jobs").status_code == 200
+    for header in ("X-Forwarded-For", "Forwarded", "Via", "X-Real-IP", "X-Forwarded-Host"):
+        assert own.get("/api/jobs", headers={header: "127.0.0.1"}).status_code == 401, header

@@ -16,10 +16,11 @@ from lumso.core.days.heard import begun_as as begun_in
 from lumso.core.days.words import day_of, on_day
 from lumso.core.errors import InvalidValue
 from lumso.core.job.job import Job
-from lumso.core.log.acts import Act, Begun, FromJar, SawDry, Went
+from lumso.core.log.acts import Act, Begun, FromJar, Poured, SawDry, Went
 from lumso.core.log.event import Did, Event, notes_of, standing
 from lumso.core.log.pot import Fault, PotState, replay
 from lumso.core.log.summary import summed_up, words_of
+from lumso.core.pour.scale import ScaleReading, believed, not_yet_noted
 from lumso.core.work.batch_file import BatchFile
 from lumso.core.work.operations import Operation
 from lumso.formats import batchfile, jobfile
@@ -95,7 +96,9 @@ async def note(event_id: str, noted: EventIn, request: Request, here: Context) -
         act = await run_in_threadpool(_as_planned, act, noted, here, request)
     device = device_of(here.db, request.scope)
     by = device.name if device else ""
-    return await run_in_threadpool(kept, event_id, noted, act, by, here)
+    scale = request.app.state.scale
+    shown = scale.reading if scale is not None and isinstance(act, Poured) and act.by == "scale" else None
+    return await run_in_threadpool(kept, event_id, noted, act, by, here, shown)
 
 
 async def _begun(act: Begun, noted: EventIn, request: Request, here: Context) -> Begun:
@@ -154,26 +157,49 @@ def _planned(noted: EventIn, here: Context) -> Operation | None:
     return planned_operation(noted.operation, noted.job, jobfile.from_json(document, f"Job {noted.job}"), here)
 
 
-def kept(event_id: str, noted: EventIn, act: Act | None, by: str, here: Context) -> tuple[Event, int]:
-    """An event as it is kept, or the one that says the same already; with its revision."""
+def _weighed(event: Event, shown: ScaleReading | None, around: Around) -> Event | StoredEvent:
+    """A pour by the scale as far as it is not noted yet; or, where all of it is, the pour that said so."""
+    act = event.act
+    if not isinstance(act, Poured) or shown is None or event.did != "noted":
+        return event
+    pot = replay(notes_of([event_of(e) for e in around.of_pots]))[0].get(act.pot)
+    if pot is None:
+        return event
+    fresh = not_yet_noted(act.g, pot.g, believed(shown, pot.zero), shown.step_g)
+    if fresh > 0:
+        return event if fresh == act.g else replace(event, act=replace(act, g=fresh))
+    for one in reversed(around.of_pots):
+        before = event_of(one).act
+        if isinstance(before, Poured) and (before.pot, before.stuff) == (act.pot, act.stuff):
+            return one
+    return event
+
+
+def kept(event_id: str, noted: EventIn, act: Act | None, by: str, here: Context,
+         shown: ScaleReading | None = None) -> tuple[Event, int]:  # fmt: skip
+    """An event as it is kept, or the one that says the same already; with its revision. `shown` is what the scale shows
+    where it was poured by that."""
     planned = _planned(noted, here)
-    event = Event(event_id, noted.job, noted.operation, noted.did, noted.at_min, noted.note, noted.retracts, planned,
-                  by, act)  # fmt: skip
+    said = Event(event_id, noted.job, noted.operation, noted.did, noted.at_min, noted.note, noted.retracts, planned,
+                 by, act)  # fmt: skip
     pot, jar = _pots_of(act)
     if noted.retracts:
         pot, jar = (a or b for a, b in zip((pot, jar), events.pot_of(here.db, noted.retracts), strict=True))
 
     def decide(around: Around) -> StoredEvent | Decided:
         of_job = [event_of(e) for e in around.of_job]
+        event = _weighed(said, shown, around)
+        if isinstance(event, StoredEvent):
+            return event
         if (same := said_already(event, of_job)) is not None:
             return next(e for e in around.of_job if e.id == same.id)
         rows: Sequence[PotRow] = ()
-        if pot or isinstance(act, Went) or event.operation:
+        if pot or isinstance(act, Went) or said.operation:
             rows = _follow(event, noted.noted_min, around, of_job, here)
         gone = event.retracts if event.did in {"retracted", "corrected"} else ""
         return Decided(to_json(event), rows, _sighting(event, took(event, of_job)), gone)
 
-    new = NewEvent(event_id, noted.job, noted.at_min, noted.noted_min, to_json(event), pot, jar)
+    new = NewEvent(event_id, noted.job, noted.at_min, noted.noted_min, to_json(said), pot, jar)
     made = events.add(here.db, new, decide)
     return event_of(made), made.revision
 

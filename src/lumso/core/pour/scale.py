@@ -78,6 +78,29 @@ def believed(reading: ScaleReading | None, zero: Tared | None) -> Believed:
     return Believed(reading.g - zero.shown_g + zero.known_g, "", reading.steady, "")
 
 
+STEPS_OFF, SHARE_OFF = 3.0, 0.02
+"""By how many steps of the scale, or which share of a pour, what is noted may be more than what stands on it."""
+
+
+def not_yet_noted(g: float, held_g: float, seen: Believed, step_g: float) -> float:
+    """What of a pour of `g` by the scale is not noted yet, in g: two people at one bench press at once, and the second
+    says what the first said. All of it where the scale cannot tell, or shows that much more than the pot is known to
+    hold; 0.0 where all that stands there is noted.
+
+    >>> seen = Believed(43.3, "", True, "")
+    >>> not_yet_noted(43.3, 0.0, seen, 0.1), not_yet_noted(43.3, 43.3, seen, 0.1)
+    (43.3, 0.0)
+    >>> round(not_yet_noted(43.3, 40.0, seen, 0.1), 1)
+    3.3
+    """
+    if seen.g is None or not seen.steady:
+        return g
+    left, slack = seen.g - held_g, max(STEPS_OFF * step_g, SHARE_OFF * g)
+    if g <= left + slack:
+        return g
+    return 0.0 if left <= slack else left
+
+
 def _unknown(
     why: Literal["gone", "begun anew", "tared again", "another unit", "overload", "unsettled", "not tared"],
 ) -> Believed:
