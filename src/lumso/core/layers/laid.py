@@ -1,6 +1,6 @@
 """A layer with everything that is known of it before its area is: its film, its times, its mix."""
 
-from collections.abc import Mapping
+from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, replace
 from functools import cached_property
 
@@ -15,7 +15,7 @@ from ..job.job import Layer
 from ..learn.rates import LearnedRate
 from ..memory import Memo
 from ..mixing.compose import Pour, compose, with_amounts, with_school
-from ..mixing.consistency import Thickness, thickness, yield_stress
+from ..mixing.consistency import Thickness, thickness, word_for, yield_stress
 from ..mixing.mix import ingredients
 from ..value import Slug
 from .drying import HURRIED_MOST_UM, Moment, Wait, wait_for
@@ -24,6 +24,8 @@ NIGHT_H = 8.0
 """Hours: what is left for a night has had at least this."""
 WHOLE = 0.9
 """From this share touched on, a layer counts as covering the whole."""
+SET_OTHERWISE = 0.02
+"""A share that differs by more than this of the whole was set so."""
 LONG_REST_MIN = 60.0
 """A mix that must rest longer than this thickens meanwhile: it is taken as stiff as its target then."""
 
@@ -124,16 +126,31 @@ Mixed = tuple[Recipe, tuple[Pour, ...], Thickness, float]
 
 def _mixed(base: Recipe, school: str, amounts: Mapping[str, Amount], materials: tuple[Material | None, ...],
            scale: tuple[Consistency, ...]) -> Mixed:  # fmt: skip
-    """The recipe as this layer has it, one ml of it, how it flows and its yield stress in Pa."""
-    recipe = with_amounts(with_school(base, school), amounts)
-    pours = compose(recipe, {m.slug: m for m in materials if m})
+    """The recipe as this layer has it, one ml of it, how it flows and its yield stress in Pa.
+
+    What the painter set is what is wanted: where its shares are others than the recipe's, the word it aims at is the
+    one these come to. A mix that thickens for hours aims at the recipe's: nothing else says what it will come to.
+    """
+    usual, known = with_school(base, school), {m.slug: m for m in materials if m}
+    recipe = with_amounts(usual, amounts)
+    pours = compose(recipe, known)
     flow = thickness(ingredients(pours), scale)
+    told = recipe is not usual and flow.state == "flows" and recipe.rest_min < LONG_REST_MIN
+    if told and _set_otherwise(pours, compose(usual, known)):
+        recipe = replace(recipe, target=word_for(flow.viscosity_mpa_s, scale).slug)
     stress = yield_stress(flow.viscosity_mpa_s, scale)
     if recipe.rest_min >= LONG_REST_MIN:
         aim = next((c for c in scale if c.slug == recipe.target), None)
         if aim and aim.yield_stress_pa > stress:
             stress, flow = aim.yield_stress_pa, replace(flow, cling=aim.cling)
     return recipe, pours, flow, stress
+
+
+def _set_otherwise(pours: Sequence[Pour], usual: Sequence[Pour]) -> bool:
+    """Whether any share of the whole was set otherwise than usual, by more than anybody measures."""
+    whole, before = sum(p.poured_ml for p in pours), sum(p.poured_ml for p in usual)
+    pairs = zip(pours, usual, strict=True)
+    return any(abs(p.poured_ml / whole - u.poured_ml / before) > SET_OTHERWISE for p, u in pairs)
 
 
 def rate_of(recipe: Recipe, technique: Technique) -> float:

@@ -85,7 +85,9 @@ def _mixing(brew: Brew, habits: Habits) -> tuple[tuple[Operation, ...], tuple[Co
     together = f", for {' and '.join(n.lower() for n in names)} together" if len(names) > 1 else ""
     aim = laid.recipe.target.replace("-", " ")
     powder = any(p.material.is_solid for p in laid.pours if p.poured_ml > 0)
-    right = f"As thick as {aim}; no lumps, no streak on the stick."
+    usual = laid.base.target.replace("-", " ")
+    own = "" if usual == aim else f" By the amounts you set: the recipe as it stands comes to {usual}."
+    right = f"As thick as {aim}; no lumps, no streak on the stick.{own}"
     base = Operation(
         f"{brew.id}:mix", "mix", f"{'Pour off' if bought else 'Mix'} {coat.named[:1].lower()}{coat.named[1:]}{of}"
         f"{together}", job=need.job, zone=need.zone, zone_name=need.zone_name, layer=need.layer, number=need.number,
