@@ -67,11 +67,11 @@ export function Stack({ open, catalogue, zone: index, layer: picked, onLayer, on
             const technique = catalogue.techniques.find((t) => t.slug === layer.technique);
             const recipe = catalogue.recipes.find((r) => r.slug === layer.recipe);
             const detail = [
+              `wait ${lasts(minutes(plan?.wait_h))}`.replaceAll(" ", "\u00a0"), // first: never cut off
               technique?.name ?? "to be chosen when Lumso answers",
               layer.coats > 1 && `${layer.coats} coats`,
               layer.layout ? "laid out" : layer.touched < 0.95 && percent(layer.touched),
               layer.sandings.length > 0 && `then ${layer.sandings.map((s) => `P${s.grit}`).join(", ")}`,
-              `wait ${lasts(minutes(plan?.wait_h))}`,
             ].filter(Boolean);
             const landing = drag && drag.to === i && drag.from !== i;
             return (
