@@ -148,7 +148,7 @@ def test_what_a_label_says_of_a_coat_counts_in_jobs_and_can_be_put_back(page: Pa
     labels.get_by_role("button", name="Use the starting value again: Next coat from").click()
     expect(known).to_have_count(0)
     open_rack(page, loft)
-    expect(page.get_by_role("button", name=re.compile("^2. Clear coat.*wait\s2\sh"))).to_be_visible()
+    expect(page.get_by_role("button", name=re.compile(r"^2. Clear coat.*wait\s2\sh"))).to_be_visible()
 
 
 def test_what_cannot_be_read_is_kept_as_a_file_and_taken_out(page: Page, loft: Running) -> None:
