@@ -182,12 +182,14 @@ def test_two_people_who_press_at_once_note_what_stands_on_the_scale_once(rack: B
         scale.reading = ScaleReading("b1", 1, "g", 215.0, True, False, 0.1, 3000)
         assert rack.pour("p1", 0, 15.0).json()["act"]["g"] == pytest.approx(3.0)
         assert rack.pot("p1")["held_g"] == pytest.approx(15.0)
-        # Where the scale cannot tell, whoever pours is believed.
+        # Where the scale cannot tell, whoever pours is believed: still moving, or the pot was lifted since.
+        scale.reading = ScaleReading("b1", 1, "g", -200.0, True, False, 0.1, 3000)
+        assert rack.pour("p1", 0, 0.5).json()["act"]["g"] == 0.5
         scale.reading = ScaleReading("b1", 1, "g", 215.0, False, False, 0.1, 3000)
         assert rack.pour("p1", 1, 2.0).json()["act"]["g"] == 2.0
         scale.reading = None
         assert rack.pour("p1", 1, 1.0).json()["act"]["g"] == 1.0
-        assert rack.pot("p1")["held_g"] == pytest.approx(18.0)
+        assert rack.pot("p1")["held_g"] == pytest.approx(18.5)
     finally:
         app.state.scale = None
 

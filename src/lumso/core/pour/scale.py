@@ -92,11 +92,13 @@ def not_yet_noted(g: float, held_g: float, seen: Believed, step_g: float) -> flo
     (43.3, 0.0)
     >>> round(not_yet_noted(43.3, 40.0, seen, 0.1), 1)
     3.3
+    >>> not_yet_noted(20.0, 43.3, Believed(-212.0, "", True, ""), 0.1)
+    20.0
     """
     if seen.g is None or not seen.steady:
         return g
     left, slack = seen.g - held_g, max(STEPS_OFF * step_g, SHARE_OFF * g)
-    if g <= left + slack:
+    if g <= left + slack or left < -slack:  # less than is known to be in it: the pot was taken off meanwhile
         return g
     return 0.0 if left <= slack else left
 
