@@ -43,7 +43,7 @@ HEADERS = {
     "X-Frame-Options": "DENY",
 }
 """Sent with every answer. A page's own pictures are blobs, which a browser now and then fetches anew to fill a drawing
-with: that counts as connecting. Styles are set by the interface's parts as they open, so these may stand in the page."""
+with: that counts as connecting. Styles are set by the interface's parts as they open, so they may stand in the page."""
 
 
 def _is_address(name: str) -> bool:
