@@ -79,6 +79,21 @@ def test_a_copy_can_be_gone_back_to(db: Database) -> None:
     assert jobs.page(db, 1).count == 2
 
 
+def test_what_a_killed_server_left_half_done_goes_after_a_day(tmp_path: Path) -> None:
+    path = tmp_path / "w.sqlite3"
+    left = [tmp_path / ".lumso-abc.photo", backup.folder_of(path) / ".lumso-xyz"]
+    left[1].mkdir(parents=True)
+    (left[1] / "packed").write_bytes(b"half")
+    left[0].write_bytes(b"half")
+    mine = tmp_path / "mine.photo"
+    mine.write_bytes(b"whole")
+    assert backup.sweep_half_done(path) == 0, "it may just be being made"
+    for one in (*left, mine):
+        os.utime(one, (0, 0))
+    assert backup.sweep_half_done(path) == 2
+    assert [one.exists() for one in (*left, mine)] == [False, False, True]
+
+
 def test_what_lumso_keeps_is_for_nobody_else_to_read(tmp_path: Path) -> None:
     path = tmp_path / "shared" / "w.sqlite3"
     path.parent.mkdir(mode=0o755)

@@ -23,6 +23,14 @@ from lumso.store.file import thorough, wal_of
 from lumso.store.functions import teach
 
 
+def as_a_kill_leaves_it(db: Database, to: Path) -> Path:
+    """The file and what stands beside it, as they are in the midst of use."""
+    to.parent.mkdir(exist_ok=True)
+    shutil.copy(db.path, to)
+    shutil.copy(wal_of(db.path), wal_of(to))
+    return to
+
+
 def filled(path: Path, count: int = 40) -> Database:
     db = Database(path)
     for i in range(count):
@@ -95,9 +103,7 @@ def test_a_copy_made_in_the_midst_of_use_lacks_what_stands_beside_it_and_says_so
 def test_after_a_power_cut_another_program_may_have_taken_up_what_stood_beside_it(tmp_path: Path) -> None:
     """Opened once with any SQLite tool, nothing is missing: it is opened, and said that nobody can tell."""
     db = filled(tmp_path / "x.sqlite3")
-    cut = tmp_path / "cut.sqlite3"
-    shutil.copy(db.path, cut)
-    shutil.copy(wal_of(db.path), wal_of(cut))
+    cut = as_a_kill_leaves_it(db, tmp_path / "cut.sqlite3")
     db.close()
     with closing(sqlite3.connect(cut)) as tool:
         assert tool.execute("SELECT count(*) FROM job").fetchone()[0] == 40
@@ -113,10 +119,7 @@ def test_a_newer_file_that_was_not_closed_is_refused_and_nothing_of_it_is_touche
     db = filled(tmp_path / "x.sqlite3")
     with db.write() as connection:
         connection.execute("INSERT INTO migration VALUES (9999, '9999_later.sql', 'x')")
-    newer = tmp_path / "newer" / "n.sqlite3"
-    newer.parent.mkdir()
-    shutil.copy(db.path, newer)
-    shutil.copy(wal_of(db.path), wal_of(newer))
+    newer = as_a_kill_leaves_it(db, tmp_path / "newer" / "n.sqlite3")
     db.close()
     before = {p.name: p.read_bytes() for p in newer.parent.iterdir()}
     for _ in range(2):
@@ -145,9 +148,7 @@ for _ in range(2):
 
 def test_on_a_full_disk_after_a_crash_all_is_read_and_nothing_is_written(tmp_path: Path) -> None:
     db = filled(tmp_path / "x.sqlite3")
-    crashed = tmp_path / "crashed.sqlite3"
-    shutil.copy(db.path, crashed)
-    shutil.copy(wal_of(db.path), wal_of(crashed))
+    crashed = as_a_kill_leaves_it(db, tmp_path / "crashed.sqlite3")
     db.close()
     before = crashed.read_bytes(), wal_of(crashed).read_bytes()
     found = subprocess.run([sys.executable, "-c", FULL, str(crashed)], capture_output=True, text=True, check=False)
@@ -173,8 +174,7 @@ def test_a_copy_made_after_it_was_closed_needs_nothing_beside_it(tmp_path: Path)
 
 def test_a_database_that_was_killed_opens_again(tmp_path: Path) -> None:
     db = filled(tmp_path / "x.sqlite3")
-    shutil.copy(db.path, tmp_path / "killed.sqlite3")
-    shutil.copy(wal_of(db.path), tmp_path / "killed.sqlite3-wal")
+    as_a_kill_leaves_it(db, tmp_path / "killed.sqlite3")
     db.close()
     for _ in range(2):
         killed = Database(tmp_path / "killed.sqlite3")

@@ -30,6 +30,7 @@ const shown = createRoot(root);
 /** Ask for the code; a device that was turned out lets go of what it kept first. */
 async function ask(at: Door, said = ""): Promise<void> {
   shown.render(null); // what keeps anything ends first
+  window.scrollTo(0, 0); // wherever somebody was
   const waits = await (at.turned_out ? wipe() : sealed());
   shown.render(
     <StrictMode>

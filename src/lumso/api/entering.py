@@ -1,6 +1,5 @@
 """Entering the workshop from another device, and the list of those that did."""
 
-from datetime import UTC, datetime
 from typing import Annotated, Literal
 
 from fastapi import APIRouter, Request, Response
@@ -8,6 +7,7 @@ from pydantic import BaseModel, ConfigDict, Field
 
 from lumso.formats.names import refuse_hidden
 from lumso.store import devices
+from lumso.store.database import at
 from lumso.store.devices import Kind, Stay
 from lumso.store.errors import NotFound
 
@@ -104,10 +104,6 @@ class WorkshopOut(BaseModel):
     """The last codes that were wrong since Lumso was started, the newest first."""
 
 
-def _utc(at: float) -> str:
-    return datetime.fromtimestamp(at, UTC).isoformat(timespec="seconds").replace("+00:00", "Z")
-
-
 def _entry(request: Request) -> Entry | None:
     entry: Entry | None = request.app.state.entry
     return entry
@@ -124,7 +120,7 @@ def get_door(request: Request, here: Here) -> DoorOut:
     device = device_of(here.db, request.scope)
     out = device is not None and device.turned_out
     lapsed = device.until if device and not out and device.lapsed(entry.clock()) else ""
-    asks = device is None or out or bool(lapsed)
+    asks = device is None or not device.is_in(entry.clock())
     return DoorOut(asks=asks, turned_out=out, workshop=True, encrypted=entry.secure,
                    kind=device.kind if device else "looks", lapsed=lapsed)  # fmt: skip
 
@@ -150,7 +146,7 @@ def _code_out(entry: Entry) -> CodeOut | None:
     if one is None or entry.clock() >= one.until:
         return None
     return CodeOut(code=one.code, picture=_picture(entry.address(one.code)), kind=one.kind, stay=one.stay,
-                   until=_utc(one.until))  # fmt: skip
+                   until=at(one.until))  # fmt: skip
 
 
 @router.get("/workshop-mode")
@@ -176,7 +172,7 @@ def get_workshop(request: Request, here: Here) -> WorkshopOut:
         encrypted=entry.secure,
         fingerprint=_fingerprint(entry.authority),
         devices=listed,
-        failed=[TryOut(at=_utc(t.at), whose=t.whose) for t in tuple(entry.failed)],
+        failed=[TryOut(at=at(t.at), whose=t.whose) for t in tuple(entry.failed)],
     )
 
 
@@ -220,11 +216,8 @@ def change_device(device_id: str, asked: DeviceIn, request: Request, here: Here)
 @router.delete("/devices/{device_id}", status_code=204)
 def turn_out(device_id: str, request: Request, here: Here) -> None:
     """Let a device in no more, and change the code, which it knows. At its next visit it lets go of what it kept."""
-    entry = _entry(request)
-    if entry:
-        entry.heed(devices.turned_out(here.db))
     devices.turn_out(here.db, device_id)
-    if entry:
+    if entry := _entry(request):
         entry.heed(devices.turned_out(here.db))
 
 

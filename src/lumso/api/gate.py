@@ -176,7 +176,7 @@ def let_in(db: Database, scope: Scope, entry: Entry | None) -> bool:
     if entry is None or is_own(scope):
         return True
     device = device_of(db, scope)
-    return device is not None and not device.turned_out and not device.lapsed(entry.clock())
+    return device is not None and device.is_in(entry.clock())
 
 
 def turned_away(device: Device | None) -> ProblemOut:
@@ -219,10 +219,10 @@ class Gate:
     def _problem(self, scope: Scope) -> ProblemOut | None:
         """Why whoever asks may not; None where they may."""
         device = device_of(self.db(), scope)
-        if device is None or device.turned_out or device.lapsed(self.entry.clock()):
+        if device is None or not device.is_in(self.entry.clock()):
             return turned_away(device)
         needs = rights.needed(scope["method"], scope["path"])
-        if not rights.may(device.kind, scope["method"], scope["path"]):
+        if not rights.may(device.kind, needs):
             return _not_allowed(needs)
         if datetime.now(UTC) - datetime.fromisoformat(device.seen_at) > SEEN_EVERY:
             with suppress(LumsoError):  # full: it may come in all the same

@@ -17,7 +17,7 @@ ASKS = {
     "/api/look", "/api/look/chip", "/api/look/hides", "/api/look/match", "/api/photographs/{name}/colour",
     "/api/boards/plan", "/api/boards/offers", "/api/boards/taught", "/api/boards/stepped", "/api/boards/sheet",
     "/api/mix-sheet", "/api/mix-sheet/measure", "/api/sheet", "/api/sheet/measure", "/api/tint",
-    "/api/jobs/{job_id}/print", "/api/shelf/density", "/api/days", "/api/days/backwards",
+    "/api/shelf/density", "/api/days", "/api/days/backwards",
     "/api/ask/left", "/api/ask/advice", "/api/bench/test", "/api/layouts",
 }  # fmt: skip
 """What is posted and keeps nothing."""
@@ -53,9 +53,9 @@ def needed(method: str, path: str) -> Kind:
     return "works"
 
 
-def may(kind: Kind, method: str, path: str) -> bool:
-    """Whether a device of a kind may do what is asked."""
-    return KINDS.index(kind) >= KINDS.index(needed(method, path))
+def may(kind: Kind, needs: Kind) -> bool:
+    """Whether a device of a kind may do what needs one of another."""
+    return KINDS.index(kind) >= KINDS.index(needs)
 
 
 SAYS: dict[Kind, str] = {

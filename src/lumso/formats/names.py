@@ -9,8 +9,6 @@ from .reading import Fault, UnfitDocument
 
 TURNING = {chr(c) for c in (*range(0x202A, 0x202F), *range(0x2066, 0x206A))}
 """Marks that turn the direction of what follows: a name with them may read as another."""
-NAMED = {"name", "zone_name"}
-"""Fields that hold a name."""
 
 
 def _is_hidden(character: str) -> bool:
@@ -26,7 +24,7 @@ def _hidden(document: object, at: str = "") -> Iterator[Fault]:
     if isinstance(document, Mapping):
         for key, value in document.items():
             here = f"{at}/{str(key).replace('~', '~0').replace('/', '~1')}"
-            if key in NAMED and isinstance(value, str):
+            if key == "name" and isinstance(value, str):
                 found = [c for c in value if _is_hidden(c)]
                 if found:
                     codes = ", ".join(dict.fromkeys(f"U+{ord(c):04X}" for c in found))
@@ -43,7 +41,7 @@ def _hidden(document: object, at: str = "") -> Iterator[Fault]:
 def _clean(document: Any) -> Any:
     if isinstance(document, dict):
         return {
-            key: (cleaned(value) or "?") if key in NAMED and isinstance(value, str) and any(map(_is_hidden, value))
+            key: (cleaned(value) or "?") if key == "name" and isinstance(value, str) and any(map(_is_hidden, value))
             else _clean(value)
             for key, value in document.items()
         }  # fmt: skip

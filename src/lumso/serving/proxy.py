@@ -11,6 +11,8 @@ from collections.abc import Iterable
 from starlette.datastructures import Headers
 from starlette.types import ASGIApp, Receive, Scope, Send
 
+from lumso.api.errors import ProblemOut, reply
+
 PASSED_ON = (
     "forwarded", "via", "x-forwarded-for", "x-forwarded-host", "x-forwarded-proto", "x-forwarded-port",
     "x-forwarded-server", "x-real-ip", "cf-connecting-ip", "true-client-ip", "x-client-ip", "x-cluster-client-ip",
@@ -21,6 +23,9 @@ FOREIGN = "lumso.foreign"
 """Set in a request's scope where it cannot be from the machine itself."""
 MOST_AT_ONCE = 64
 """How many requests are answered at once for one address behind the proxy."""
+BUSY = ProblemOut(type="/problems/Refused", title="Too much at once", status=503,
+                  detail=f"At most {MOST_AT_ONCE} questions of one address are answered at once. Ask again in a "
+                         "moment.")  # fmt: skip
 
 
 def _address(said: str) -> str:
@@ -90,8 +95,7 @@ class PassedOn:
         scope[FOREIGN], scope["client"] = True, (whose, 0)
         scope["scheme"] = _said_scheme(headers) or scope.get("scheme", "http")
         if self.at_once[whose] >= MOST_AT_ONCE:
-            await send({"type": "http.response.start", "status": 503, "headers": [(b"retry-after", b"5")]})
-            await send({"type": "http.response.body", "body": b""})
+            await reply(BUSY, {"Retry-After": "5"})(scope, receive, send)
             return
         self.at_once[whose] += 1
         try:

@@ -1,7 +1,9 @@
 """Backups: made daily and opened again, let go of by age; and the way back, which keeps what was there."""
 
 import os
+import shutil
 import sqlite3
+import time
 from collections.abc import Sequence
 from contextlib import closing, suppress
 from dataclasses import dataclass
@@ -139,6 +141,22 @@ def make(path: Path) -> Backup:
         with suppress(OSError):
             (folder_of(path) / old).unlink()
     return Backup(to.name, said.made_at, to.stat().st_size, said.jobs)
+
+
+HALF_DONE_S = 24 * 3600.0
+"""What is being made is not so old: a server was killed while it made it."""
+
+
+def sweep_half_done(path: Path) -> int:
+    """Let go of what a killed server was just receiving, unpacking or packing beside a database; how many."""
+    gone = 0
+    for folder in (path.parent, folder_of(path)):
+        for left in folder.glob(".lumso-*"):
+            with suppress(OSError):
+                if time.time() - left.stat().st_mtime > HALF_DONE_S:
+                    shutil.rmtree(left) if left.is_dir() else left.unlink()
+                    gone += 1
+    return gone
 
 
 def _day(name: str) -> date | None:

@@ -12,6 +12,7 @@ from datetime import UTC, datetime, timedelta
 from pathlib import Path
 
 from . import file
+from .database import at
 from .errors import NotFound, Unwritable
 
 STAYS_DAYS, SAID_DAYS = 30, 7
@@ -91,9 +92,8 @@ def every(path: Path, now: datetime | None = None) -> list[Copy]:
             kept = bool(fresh[copy.name].get("kept"))
             goes = _first_listed(fresh[copy.name], now) + timedelta(days=STAYS_DAYS)
             stays = kept or n == 0
-            at = datetime.fromtimestamp(stat.st_mtime, UTC).isoformat(timespec="seconds").replace("+00:00", "Z")
             soon = not stays and goes - now < timedelta(days=SAID_DAYS)
-            made.append(Copy(copy.name, at, size, kept, "" if stays else goes.date().isoformat(), soon))
+            made.append(Copy(copy.name, at(stat.st_mtime), size, kept, "" if stays else goes.date().isoformat(), soon))
     return made
 
 

@@ -26,6 +26,11 @@ def now() -> str:
     return datetime.now(UTC).isoformat(timespec="milliseconds").replace("+00:00", "Z")
 
 
+def at(seconds: float) -> str:
+    """A point in time, in seconds since 1970, as it is kept and told: UTC to the second."""
+    return datetime.fromtimestamp(seconds, UTC).isoformat(timespec="seconds").replace("+00:00", "Z")
+
+
 def _translated(error: sqlite3.Error, path: Path) -> StoreError:
     name = getattr(error, "sqlite_errorname", "") or ""
     if "BUSY" in name or "LOCKED" in name:

@@ -4,11 +4,11 @@ import secrets
 import sqlite3
 from collections.abc import Iterable
 from dataclasses import dataclass
-from datetime import UTC, datetime, timedelta
+from datetime import datetime, timedelta
 from hashlib import sha256
 from typing import Literal, get_args
 
-from .database import Database, now
+from .database import Database, at, now
 from .errors import NotFound
 from .ids import new_id
 
@@ -32,6 +32,10 @@ class Device:
     kind: Kind = "works"
     until: str = ""
 
+    def is_in(self, now_s: float) -> bool:
+        """Whether it may come in."""
+        return not self.turned_out and not self.lapsed(now_s)
+
     def lapsed(self, now_s: float) -> bool:
         """Whether it was let in for a while that is over; `now_s` are seconds since 1970."""
         return bool(self.until) and datetime.fromisoformat(self.until).timestamp() <= now_s
@@ -51,7 +55,7 @@ def end_of(stay: Stay, now_s: float) -> str:
     lasts = STAYS[stay]
     if lasts is None:
         return ""
-    return (datetime.fromtimestamp(now_s, UTC) + lasts).isoformat(timespec="seconds").replace("+00:00", "Z")
+    return at(now_s + lasts.total_seconds())
 
 
 Row = tuple[object, ...]

@@ -43,6 +43,7 @@ class Keeper:
                 photographs.sweep(self.db)
                 recordings.sweep(self.db)
                 copies.sweep(self.data)
+                backup.sweep_half_done(self.data)
             self.hindered = False
         except NotFound:
             pass  # nothing to keep yet

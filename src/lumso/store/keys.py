@@ -23,9 +23,13 @@ class Asked(str):
         return made
 
 
+def _sent(key: str) -> str:
+    return key.sent if isinstance(key, Asked) else ""
+
+
 def _same(row: sqlite3.Row, key: str) -> None:
     """Raises OtherKey where something else was sent under the key. Keys from before carry no hash, and pass."""
-    sent = key.sent if isinstance(key, Asked) else ""
+    sent = _sent(key)
     if sent and row["sent"] and row["sent"] != sent:
         raise OtherKey("Something else was sent under this key already. Send this under a key of its own.")
 
@@ -55,10 +59,9 @@ def made(connection: sqlite3.Connection, key: str) -> str | None:
 def tell(connection: sqlite3.Connection, key: str, what: str, revision: int) -> None:
     """Remember what was come to under a key, where there is one."""
     if key:
-        sent = key.sent if isinstance(key, Asked) else ""
         connection.execute(
             "INSERT INTO answered (key, what, revision, at, sent) VALUES (?, ?, ?, ?, ?)",
-            (str(key), what, revision, now(), sent or None),
+            (str(key), what, revision, now(), _sent(key) or None),
         )
 
 

@@ -1,6 +1,7 @@
 """One truth about waiting: what Lumso proposes it never condemns; a tenth less is one finding, mended by one press."""
 
 import random
+import re
 from dataclasses import replace
 from itertools import count, product
 
@@ -12,10 +13,13 @@ from lumso.core.checks import check
 from lumso.core.job.job import Job, Zone
 from lumso.core.layers.awaited import RULES, WORDS
 from lumso.core.layers.conditions import Conditions, steady
+from lumso.core.layers.drying import takes_min
 from lumso.core.layers.laid import Laid, lay
 from lumso.core.layers.stack import Stack
+from lumso.core.plan.plan import plan
 from lumso.core.work.work import work
 from lumso.core.workshop.workshop import Workshop
+from tests.conftest import ROOT
 from tests.counts import PROOF
 
 from .stacks import layer, stack
@@ -176,3 +180,38 @@ def test_the_order_of_work_keeps_all_that_is_waited_for(rack: Job) -> None:
         for one in worked.stack.awaited(2):
             waited = lays["l2"].at_min - lays[f"l{one.of}"].ends_min
             assert waited >= worked.stack.takes(one) - 1e-6, (air, one)
+
+
+def test_between_coats_a_word_comes_to_what_the_air_asks_and_fresh_wax_is_a_matter_of_school() -> None:
+    cold = AIRS[1]
+    made = of("painted-unsealed", layer("salt-wash", wait=None, coats=2, coat_wait_h=12.0, thickness_mm=0.6), air=cold)
+    assert (takes_min(made.between_coats(0), made.room) or 0) >= (made.minutes(0, "recoat_from") or 0)
+    assert found(made) == []
+    waxed = of("painted-unsealed", "paint-plain", layer("clear-wax-plain", wait=None, coats=2, coat_wait_h=0.5))
+    assert "recoat-too-soon" not in found(waxed)
+
+
+def test_the_words_are_those_that_the_screen_offers() -> None:
+    text = (ROOT / "ui/src/finish/waits.ts").read_text(encoding="utf-8")
+    offered = [float(h) for h in re.findall(r'slug: "(\d+)"', text)]
+    assert tuple(offered) == WORDS
+
+
+def test_the_section_the_plan_and_the_order_say_the_same_wait(rack: Job) -> None:
+    """Overnight in cold air is longer than twelve hours, wherever it is said."""
+    layers = (layer("paint-plain", wait=12), layer("clear-coat-plain", wait=None))
+    zone = replace(rack.zones[0], layers=tuple(replace(x, id=f"l{n}") for n, x in enumerate(layers)))
+    job = replace(rack, zones=(zone,))
+    room = steady(AIRS[1].temperature_c, AIRS[1].humidity)
+    planned = plan(job, Workshop(), C, room).zones[0]
+    assert planned.section is not None
+    (band,) = [b for b in planned.section.bands if b.layer == "l0"]
+    lays = {o.layer: o for o in work(job, Workshop(), C, room).operations if o.kind == "lay"}
+    assert (
+        planned.layers[0].wait_h
+        == band.wait_h
+        == pytest.approx((lays["l1"].at_min - lays["l0"].ends_min) / 60, abs=0.5)
+    )
+    assert planned.layers[0].wait_h is not None
+    assert planned.layers[0].wait_h > 12
+    assert "seals" in planned.layers[0].wait_why

@@ -26,7 +26,7 @@ export function KeptView() {
           <Devices />
         </>
       ) : (
-        <p className="mt-6 max-w-prose border-t-2 border-ink pt-3">
+        <p className="mt-6 border-t-2 border-ink pt-3">
           This device {kind === "looks" ? "looks only: nothing that is entered here is saved" : "works"}.
           Backups, the way back and other devices are for one that keeps the workshop, and for the machine
           Lumso runs on.

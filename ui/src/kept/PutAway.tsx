@@ -1,7 +1,7 @@
 import { useState } from "react";
 import { useBringBack, useDeleteAside, useDeleteJob, usePutAway } from "../api/changes";
 import type { Aside, JobLine } from "../api/client";
-import { useAside, useGone, useJobs } from "../api/workshop";
+import { useAside, useGone, useJobs, useKind } from "../api/workshop";
 import { Failure } from "../parts/Failure";
 import { Row } from "../parts/notices";
 import { SearchField } from "../parts/SearchField";
@@ -63,9 +63,10 @@ interface EntryProps {
   error: Error | null;
 }
 
-/** Something put away: it comes back at a press, and goes for good only at a second one. */
+/** Something put away: it comes back at a press, and goes for good only at a second one, by who keeps. */
 function Entry({ name, says, file, onBack, goes, onAsk, onDelete, error }: EntryProps) {
   const [asks, setAsks] = useState(false);
+  const keeps = useKind() === "keeps";
   return (
     <li className="border-t border-line py-2">
       <div className="flex flex-wrap items-center gap-3">
@@ -87,18 +88,20 @@ function Entry({ name, says, file, onBack, goes, onAsk, onDelete, error }: Entry
           >
             As a file
           </a>
-          <button
-            type="button"
-            className="press"
-            aria-label={`Delete ${name} for good`}
-            aria-expanded={asks}
-            onClick={() => {
-              setAsks(!asks);
-              onAsk?.();
-            }}
-          >
-            Delete
-          </button>
+          {keeps && (
+            <button
+              type="button"
+              className="press"
+              aria-label={`Delete ${name} for good`}
+              aria-expanded={asks}
+              onClick={() => {
+                setAsks(!asks);
+                onAsk?.();
+              }}
+            >
+              Delete
+            </button>
+          )}
         </Row>
       </div>
       {asks && (

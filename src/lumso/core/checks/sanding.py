@@ -7,6 +7,7 @@ from ..book.preparation import Sanding
 from ..changes.change import RemoveLayer, SetLayer
 from ..colour.srgb import lightness
 from ..figure import lasts
+from ..layers.awaited import is_word
 from ..layers.laid import Laid
 from ..layers.stack import Stack
 from .rule import Hit, remedy, rule
@@ -72,11 +73,12 @@ def sanded_wet(stack: Stack) -> Iterator[Hit]:
         needs = stack.minutes(i, "touch")
         if needs is not None and one.film.sands_soft_min is not None:
             needs = min(needs, one.film.sands_soft_min)
-        if needs is not None and one.layer.wait_h * 60 < needs - 1e-6:
+        waited = 60 * (stack.waits_h(i) if is_word(one.layer.wait_h) else one.layer.wait_h)
+        if needs is not None and waited < needs - 1e-6:
             add = SetLayer("set", one.layer.id, wait_h=max(needs, stack.minutes(i, "recoat_from") or 0) / 60)
             yield Hit(
                 i + 1,
-                f"Sanded {lasts(one.layer.wait_h * 60)} after it was laid; that takes {lasts(needs)}.",
+                f"Sanded {lasts(waited)} after it was laid; that takes {lasts(needs)}.",
                 (remedy("Let it dry first", add),),
             )
 

@@ -6,7 +6,7 @@ from ..book.preparation import Sanding
 from ..changes.change import SetLayer
 from ..figure import lasts
 from ..layers.awaited import is_word
-from ..layers.drying import no_film
+from ..layers.drying import no_film, takes_min
 from ..layers.stack import Stack
 from .hurried import LITTLE, hurried
 from .rule import Hit, remedy, rule
@@ -23,10 +23,12 @@ def recoat_too_soon(stack: Stack) -> Iterator[Hit]:
         says = f"{one.after}; here it takes {lasts(one.needs)}."
         yield Hit(one.index, says, (one.way,), one.grade("risky"))
     for i, coated in stack.each():
-        needs, said = stack.minutes(i, "recoat_from"), coated.layer.coat_wait_h
-        if coated.layer.coats > 1 and said is not None and needs is not None and said * 60 < needs * (1 - LITTLE):
+        needs, waits = stack.minutes(i, "recoat_from"), takes_min(stack.between_coats(i), stack.room)
+        if coated.layer.coats < 2 or needs is None or waits is None or coated.film.kind == "wax":
+            continue
+        if waits < needs * (1 - LITTLE):
             add = SetLayer("set", coated.layer.id, coat_wait_h=needs / 60)
-            says = f"Coats of {coated.name.lower()} {lasts(said * 60)} apart; here it takes {lasts(needs)}."
+            says = f"Coats of {coated.name.lower()} {lasts(waits)} apart; here it takes {lasts(needs)}."
             yield Hit(i + 1, says, (remedy(f"Wait {lasts(needs)} between coats", add),))
 
 
@@ -81,12 +83,11 @@ def forced_drying(stack: Stack) -> Iterator[Hit]:
     "After its time to be recoated a film is too hard for the next to bite: abrade it first.",
 )
 def recoat_too_late(stack: Stack) -> Iterator[Hit]:
-    for i, lower, upper in stack.pairs():
-        last = stack.minutes(i - 1, "recoat_until")
-        said = lower.layer.wait_h
-        typed = said is not None and not is_word(said)  # else it is kept, or the film is abraded in the work
-        late = last is not None and stack.waits_h(i - 1) * 60 > last + 1e-6
-        if last is not None and typed and late and not lower.layer.sandings and upper.watery:
+    for i, lower, _ in stack.pairs():
+        last, said = stack.minutes(i - 1, "recoat_until"), lower.layer.wait_h
+        if said is None or is_word(said) or last is None:  # else it is kept, or the film is abraded in the work
+            continue
+        if stack.closes_first(i - 1) and not lower.layer.sandings:
             first = stack.minutes(i - 1, "recoat_from") or 0.0
             key = SetLayer("set", lower.layer.id, sandings=(Sanding(320, "between clear coats"),))
             remedies = [remedy("Abrade it with P320 first", key)]

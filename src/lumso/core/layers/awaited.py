@@ -27,7 +27,6 @@ RULES: dict[Asked, str] = {
 }
 """The rule that speaks where it is not kept; of several that miss as much the first here, as more is hurt by it."""
 
-WAXES = {"wax"}
 WORDS = (12.0, 24.0, 48.0, 72.0, 168.0, 672.0)
 """Waits that are chosen as words, in hours: overnight, a day, two, three, a week, four weeks. They come to what the air
 asks, never under their own length; any other number is so many hours by the clock, and is believed."""
@@ -92,7 +91,7 @@ def _awaited(stack: Layers, index: int) -> Iterator[Awaited]:
     upper, lower, reach = stack.laid[index], stack.laid[index - 1], stack.reach(index)
     name = upper.name.lower()
     if not lower.acts("resists"):
-        steered = lower.film.kind in WAXES and upper.film.kind in WAXES  # while it is fresh: that is the control
+        steered = lower.film.kind == upper.film.kind == "wax"  # while it is fresh: that is the control
         recoat = stack.wait(index - 1, "recoat_from")
         asked: Asked = "recoat"
         if lower.film.tells_overnight:

@@ -20,8 +20,6 @@ from ..mixing.mix import ingredients
 from ..value import Slug
 from .drying import HURRIED_MOST_UM, Moment, Wait, wait_for
 
-NIGHT_H = 8.0
-"""Hours: what is left for a night has had at least this."""
 WHOLE = 0.9
 """From this share touched on, a layer counts as covering the whole."""
 SET_OTHERWISE = 0.02

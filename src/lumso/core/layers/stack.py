@@ -180,8 +180,10 @@ class Stack:
 
     def between_coats(self, index: int) -> Wait:
         """What is waited for between a layer's coats: as said, else until the next may follow."""
-        said = self.laid[index].layer.coat_wait_h
-        return self.wait(index, "recoat_from") if said is None else Wait(said * 60, "clock")
+        said, recoat = self.laid[index].layer.coat_wait_h, self.wait(index, "recoat_from")
+        if said is None:
+            return recoat
+        return self._longer(Wait(said * 60, "clock"), recoat) if is_word(said) else Wait(said * 60, "clock")
 
     def ready_to_sand(self, index: int, wait: Wait) -> Wait:
         """What is waited for before a coat is sanded, where it is left alone for `wait`."""
@@ -234,6 +236,19 @@ class Stack:
             asked = self._awaited[index + 1]
             return not asked or any(a.wait.reference_min is not None for a in asked)
         return self.laid[index].film.times.recoat_from is not None
+
+    def shown_h(self, index: int) -> float | None:
+        """Hours a layer is left alone before the next, to be said; None where nobody knows: read the label."""
+        said = self.laid[index].layer.wait_h
+        return self.waits_h(index) if said is not None or self.known(index) else None
+
+    def closes_first(self, index: int) -> bool:
+        """Whether a layer is too hard for the next to bite by the time that is laid on it."""
+        if index + 1 >= len(self.laid):
+            return False
+        above, last = self.laid[index + 1], self.minutes(index, "recoat_until")
+        bites = above.watery and not above.layer.wet_into_wet
+        return bites and last is not None and 60 * self.waits_h(index) > last + SLACK_MIN
 
     def binding(self, index: int) -> Awaited | None:
         """Of all that is waited for before the layer of an index, what is over last; None where nothing is."""

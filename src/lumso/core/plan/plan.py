@@ -259,12 +259,10 @@ def _waited(zone: ZoneWork, index: int, laid: Laid | None, room: Room) -> tuple[
     if zone.stack is None or not zone.whole:
         minutes = takes_min(laid.left_alone, room) if laid else None
         return None if minutes is None else minutes / 60, ""
-    said, top = zone.zone.layers[index].wait_h, index + 1 == len(zone.stack.laid)
-    if said is None and not zone.stack.known(index):
-        return None, ""
-    kept = said is not None and abs(zone.stack.waits_h(index) - said) < 1e-6
-    last = None if kept or top else zone.stack.binding(index + 1)
-    return zone.stack.waits_h(index), last.why if last and last.asked != "recoat" else ""
+    hours, said = zone.stack.shown_h(index), zone.zone.layers[index].wait_h
+    kept = said is not None and hours is not None and abs(hours - said) < 1e-6
+    last = None if kept or index + 1 == len(zone.stack.laid) else zone.stack.binding(index + 1)
+    return hours, last.why if last and last.asked != "recoat" else ""
 
 
 def _layer_plan(layer: Layer, zone: str, at: str, laid: Laid | None, under: Beneath | None,

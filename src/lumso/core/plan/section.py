@@ -125,10 +125,7 @@ def _notches(findings: tuple[Finding, ...], floors: dict[str, float]) -> tuple[N
 
 def cut(stack: Stack, findings: tuple[Finding, ...]) -> Section:
     """The stack in section, with a notch at each boundary where something was found."""
-    waits = [
-        one.layer.wait_h if one.layer.wait_h is not None else (stack.waits_h(i) if stack.known(i) else None)
-        for i, one in enumerate(stack.laid)
-    ]
+    waits = [stack.shown_h(i) for i in range(len(stack.laid))]
     films = [film_height(one.dry_um * one.layer.coats) for one in stack.laid]
     raw = sum(films) + sum(wait_height(w) for w in waits[:-1])
     room = len(stack.laid) * ROW

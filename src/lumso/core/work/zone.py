@@ -238,14 +238,15 @@ def _coat(order: Order, stack: Stack, index: int, number: int, coat: int, go: in
         _buff(order, stack, index, number, coat, in_go)
     wait = stack.alone(index) if ends else stack.tape_safe(index) if last else recoat
     after = {laid_at: (wait, one.film.waits)} if not (ends and top) else {}
-    if ends and not top and (layer.wait_h is None or is_word(layer.wait_h)):
+    free = layer.wait_h is None or is_word(layer.wait_h)
+    if ends and not top and free:
         after = _awaited(order, stack, index + 1) | (after if layer.wait_h is not None else {}) or after
     order.waits = after
     done = [s for s in layer.sandings if (ends or not last) and _sanded_now(s, coat, layer.coats, top)]
     for nth, sand in enumerate(done):
         order.waits = {laid_at: (stack.ready_to_sand(index, wait), one.film.waits)}
         _sand(order, stack, index, number, sand, nth, 0 if last else coat, in_go)
-    if ends and not done and _closed_by_then(stack, index):
+    if ends and not done and free and stack.closes_first(index):
         order.waits = {laid_at: (wait, one.film.waits)}
         _sand(order, stack, index, number, ABRADED, 0, 0, in_go)
         done = [ABRADED]
@@ -271,18 +272,6 @@ def _awaited(order: Order, stack: Stack, index: int) -> dict[int, tuple[Wait, st
 
 ABRADED = Sanding(320, BETWEEN)
 """How a film is keyed that has closed before what lies on it may follow."""
-
-
-def _closed_by_then(stack: Stack, index: int) -> bool:
-    """Whether a layer is too hard to be gone over by the time the next may be laid on it, and nobody typed when."""
-    if index + 1 >= len(stack.laid):
-        return False
-    said = stack.laid[index].layer.wait_h
-    if said is not None and not is_word(said):
-        return False
-    above, last = stack.laid[index + 1], stack.minutes(index, "recoat_until")
-    bites = above.watery and not above.layer.wet_into_wet
-    return bites and last is not None and stack.waits_h(index) * 60 > last + 1e-6
 
 
 def _sanded_now(sand: Sanding, coat: int, coats: int, top: bool) -> bool:
