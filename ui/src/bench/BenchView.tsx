@@ -314,6 +314,14 @@ export function BenchView() {
               }
             />
           )}
+          {/* Above what comes with the server's answer: it does not move under the finger. */}
+          {lastLaid && (
+            <WentPanel
+              key={lastLaid.operation.id}
+              op={lastLaid}
+              onAct={(words, what) => void act(words, what, lastLaid.operation.id)}
+            />
+          )}
           <Timers
             timers={timers}
             minute={live.minute}
@@ -325,13 +333,6 @@ export function BenchView() {
               )
             }
           />
-          {lastLaid && (
-            <WentPanel
-              key={lastLaid.operation.id}
-              op={lastLaid}
-              onAct={(words, what) => void act(words, what, lastLaid.operation.id)}
-            />
-          )}
           {scale?.simulated && scale.state === "listening" && <ScalePanel scale={scale} />}
           <div className="mt-auto">
             {awake && <p className="narrow text-sm text-soft">{awake}</p>}

@@ -1,11 +1,14 @@
 import { useCallback } from "react";
-import { useSearchParams } from "react-router";
+import { useLocation, useSearchParams } from "react-router";
 
-/** Something of a place that stands in its address, so that it can be come back to and passed on. */
+/** Something of a place that stands in its address, so that it can be come back to and passed on. What is set late,
+ * once somebody went on to another place, is not: it would lead them back. */
 export function useAddress(key: string, usual: string): [string, (value: string) => void] {
   const [params, setParams] = useSearchParams();
+  const { pathname } = useLocation();
   const set = useCallback(
     (value: string) =>
+      window.location.pathname === pathname &&
       setParams(
         (now) => {
           const next = new URLSearchParams(now);
@@ -15,7 +18,7 @@ export function useAddress(key: string, usual: string): [string, (value: string)
         },
         { replace: true },
       ),
-    [key, usual, setParams],
+    [key, usual, setParams, pathname],
   );
   return [params.get(key) ?? usual, set];
 }
