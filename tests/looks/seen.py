@@ -4,8 +4,10 @@ from collections.abc import Callable
 from dataclasses import dataclass, replace
 from functools import cached_property, lru_cache
 from math import atan2, degrees, hypot
+from typing import Any
 
 import numpy as np
+from numpy.typing import NDArray
 
 from lumso.core.book.colours import Colour
 from lumso.core.book.recipes import VolumeShare
@@ -15,6 +17,7 @@ from lumso.core.job.job import Layer
 from lumso.core.look.look import Look
 from tests.core.look.making import finished, laid, look
 
+Grid = NDArray[np.float64]
 PX = 160
 Lab = tuple[float, float, float]
 
@@ -27,7 +30,7 @@ def lab_hex(hex_: str) -> Lab:
 
 def mixed(*parts: tuple[float, str]) -> Lab:
     """Colours side by side, as light."""
-    return _lab(sum(share * np.array(_linear(hex_)) for share, hex_ in parts))
+    return _lab(np.sum([share * np.array(_linear(hex_)) for share, hex_ in parts], axis=0))
 
 
 def _linear(hex_: str) -> list[float]:
@@ -38,7 +41,7 @@ def _linear(hex_: str) -> list[float]:
     return made
 
 
-def _lab(light: np.ndarray) -> Lab:  # type: ignore[type-arg]
+def _lab(light: Grid) -> Lab:
     low, a, b = (float(x) for x in lab(np.clip(np.asarray(light, float), 0, 1)))
     return low, a, b
 
@@ -63,10 +66,11 @@ class Seen:
     """A look, measured on its picture in even light."""
 
     look: Look
+    px: int = PX
 
     @cached_property
-    def light(self) -> np.ndarray:  # type: ignore[type-arg]
-        return np.clip(self.look.light(PX).reshape(-1, 3).astype(float), 0, 1)
+    def light(self) -> Grid:
+        return np.asarray(np.clip(self.look.light(self.px).reshape(-1, 3).astype(float), 0, 1))
 
     @cached_property
     def afar(self) -> Lab:
@@ -80,17 +84,17 @@ class Seen:
     @cached_property
     def dark(self) -> Lab:
         """Its darkest twentieth."""
-        return self._end(slice(0, PX * PX // 20))
+        return self._end(slice(0, self.px**2 // 20))
 
     @cached_property
     def pale(self) -> Lab:
         """Its palest twentieth."""
-        return self._end(slice(-PX * PX // 20, None))
+        return self._end(slice(-(self.px**2) // 20, None))
 
     @cached_property
     def middle(self) -> Lab:
         """Its middle fifth by lightness."""
-        return self._end(slice(PX * PX * 2 // 5, PX * PX * 3 // 5))
+        return self._end(slice(self.px**2 * 2 // 5, self.px**2 * 3 // 5))
 
     @cached_property
     def strip(self) -> Lab:
@@ -102,7 +106,7 @@ class Seen:
         """L* from its darkest to its palest twentieth."""
         return self.pale[0] - self.dark[0]
 
-    def share(self, where: Callable[[np.ndarray], np.ndarray]) -> float:  # type: ignore[type-arg]
+    def share(self, where: Callable[[Grid], Grid]) -> float:
         """The share of its spots of which that holds, of their linear light."""
         return float(where(self.light).mean())
 
@@ -113,17 +117,17 @@ class Seen:
         return tuple(float((off.argmin(0) == i).mean()) for i in range(len(hexes)))
 
 
-def paint(hex_: str, coats: int = 2, recipe: str = "paint-plain", **more: object) -> Layer:
+def paint(hex_: str, coats: int = 2, recipe: str = "paint-plain", **more: Any) -> Layer:
     """Full coats of a paint."""
     return laid(recipe, hex_, coats=coats, **more)
 
 
-def watered(recipe: str, hex_: str, water: float, technique: str = "", **more: object) -> Layer:
+def watered(recipe: str, hex_: str, water: float, technique: str = "", **more: Any) -> Layer:
     """A wash of such a share of water."""
     return laid(recipe, hex_, technique, amounts={"water": VolumeShare("volume-share", water)}, **more)
 
 
-def waxed(hex_: str, technique: str = "waxed", recipe: str = "dark-wax-plain", **more: object) -> Layer:
+def waxed(hex_: str, technique: str = "waxed", recipe: str = "dark-wax-plain", **more: Any) -> Layer:
     """A tinted wax, its colour said."""
     from tests.core.look.making import C
 

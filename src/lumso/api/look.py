@@ -27,9 +27,13 @@ from lumso.core.look.look import Look
 from lumso.core.look.match import FAR, MOST_PAINTS, Match, Onto, Palette, ShelfPaint, closer, matches, paints_on_shelf
 from lumso.core.look.seen import Seen, seen
 from lumso.core.look.spoons import InSpoons, in_spoons
+from lumso.core.look.stages import Hand, Stage, at_stage, swing_of
 from lumso.core.look.words import colour_in_words
 from lumso.core.value import Slug
+from lumso.formats import jobfile
+from lumso.store import jobs
 
+from .bodies import JobBody
 from .context import Context, Here
 from .finish import ZoneIn, layer_at, zone_of
 
@@ -51,10 +55,12 @@ class LookIn(ZoneIn):
 
 
 class ChipIn(LookIn):
-    """A look of a zone; with `upto` only its layers up to that one, with `tile` a stretch of 450 mm that can be laid
-    side by side with itself: without the layers that have a layout, but for `pattern`, which is on it all over."""
+    """A look of a zone; with `upto` only its layers up to that one, with `stage` as it stands at a step, with `tile` a
+    stretch of 450 mm that can be laid side by side with itself: without the layers that have a layout, but for
+    `pattern`, which is on it all over."""
 
     upto: str = ""
+    stage: Stage | None = None
     tile: bool = False
     pattern: str = ""
 
@@ -70,10 +76,12 @@ def _sent(picture: bytes, kept_s: int = 0) -> Picture:
     return Picture(picture, headers={"Cache-Control": keep, "Content-Encoding": "identity"})
 
 
-def _drawn(stack: Callable[[], Stack], px: int, tile: bool) -> bytes:
+def _drawn(stack: Callable[[], Stack], px: int, tile: bool, stage: Stage | None = None) -> bytes:
     from lumso.formats.png import png  # takes a while to load
 
     look = Look(stack())
+    if stage:
+        look = Look(look.stack, swing_of(look.judged, stage), stage.wet)
     return png(look.picture(px, tile), 0.0 if tile else look.side_mm, SAYS)
 
 
@@ -98,13 +106,25 @@ def chip(asked: ChipIn, here: Here, px: Px = 320) -> Picture:
     zone, bench = _zone(asked, here)
     upto = 1 + layer_at(zone, asked.upto, "upto") if asked.upto else len(zone.layers)
     zone = replace(zone, layers=zone.layers[:upto])
+    if asked.stage:
+        zone = at_stage(zone, layer_at(zone, asked.stage.layer, "layer"), asked.stage)
     if asked.tile:
         if asked.pattern:
             layer_at(zone, asked.pattern, "pattern")
         zone = as_tile(zone, asked.pattern)
-    place = ("chip", zone.id, asked.variant, upto, px, asked.tile, asked.pattern)
+    place = ("chip", zone.id, asked.variant, upto, px, asked.tile, asked.pattern, asked.stage)
     args = (zone, bench.catalogue, bench.use)
-    return _sent(here.pictures.recall(place, args, partial(_drawn, partial(bench.stack, zone), px, asked.tile)))
+    made = partial(_drawn, partial(bench.stack, zone), px, asked.tile, asked.stage)
+    return _sent(here.pictures.recall(place, args, made))
+
+
+@router.get("/jobs/{job_id}/{zone}/{layer}", response_class=Picture, responses={200: {"content": PNG}})
+def stage_chip(job_id: str, zone: str, layer: str, here: Here, *, coats: int = 0, sandings: int = 0, hand: Hand = "",
+               wet: bool = False, px: Px = 160) -> Picture:  # fmt: skip
+    """A picture of a zone of a kept job as it stands at a step."""
+    job = jobfile.from_json(jobs.get(here.db, job_id).document, f"Job {job_id}")
+    stage = Stage(layer, max(coats, 0), max(sandings, 0), hand, wet)
+    return chip(ChipIn(job=JobBody(job), zone=zone, stage=stage), here, px)
 
 
 @router.get("/finishes/{slug}", response_class=Picture, responses={200: {"content": PNG}})

@@ -7,6 +7,7 @@ from lumso.core.book.catalogue import Entries
 from lumso.core.book.finishes import Finish
 from lumso.core.book.forms import Form, Synonym
 from lumso.core.book.habits import Habits
+from lumso.core.book.hands import Judged
 from lumso.core.book.kit import Kit
 from lumso.core.book.marks import Mark
 from lumso.core.book.materials import Vessel
@@ -47,3 +48,4 @@ class CatalogueFile(Entries):
     optics: tuple[Optics, ...] = ()
     marks: tuple[Mark, ...] = ()
     things: tuple[Thing, ...] = ()
+    hands: tuple[Judged, ...] = ()

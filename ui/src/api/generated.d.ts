@@ -1825,6 +1825,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/look/jobs/{job_id}/{zone}/{layer}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Stage Chip
+         * @description A picture of a zone of a kept job as it stands at a step.
+         */
+        get: operations["stage_chip_api_look_jobs__job_id___zone___layer__get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/look/match": {
         parameters: {
             query?: never;
@@ -3809,8 +3829,9 @@ export interface components {
         };
         /**
          * ChipIn
-         * @description A look of a zone; with `upto` only its layers up to that one, with `tile` a stretch of 450 mm that can be laid
-         *     side by side with itself: without the layers that have a layout, but for `pattern`, which is on it all over.
+         * @description A look of a zone; with `upto` only its layers up to that one, with `stage` as it stands at a step, with `tile` a
+         *     stretch of 450 mm that can be laid side by side with itself: without the layers that have a layout, but for
+         *     `pattern`, which is on it all over.
          */
         ChipIn: {
             job: components["schemas"]["JobBody-Input"];
@@ -3819,6 +3840,7 @@ export interface components {
              * @default
              */
             pattern?: string;
+            stage?: components["schemas"]["Stage"] | null;
             /**
              * Tile
              * @default false
@@ -9714,6 +9736,12 @@ export interface components {
              */
             job: string;
             /**
+             * Judged
+             * @description What of it is judged by eye, by slug; "" for nothing.
+             * @default
+             */
+            judged: string;
+            /**
              * Kind
              * @enum {string}
              */
@@ -9766,6 +9794,12 @@ export interface components {
              * @default []
              */
             rescues: string[];
+            /**
+             * Sanded
+             * @description How many times its layer has been sanded once it is done.
+             * @default 0
+             */
+            sanded: number;
             /** Says */
             says: string;
             /**
@@ -12889,6 +12923,38 @@ export interface components {
             ml: number;
             /** Written */
             written: string;
+        };
+        /**
+         * Stage
+         * @description How much of a zone's stack there is: up to a layer, so many of its coats, and so many of its sandings.
+         */
+        Stage: {
+            /**
+             * Coats
+             * @description 0 for all of them.
+             * @default 0
+             */
+            coats?: number;
+            /**
+             * Hand
+             * @default
+             * @enum {string}
+             */
+            hand?: "" | "not yet" | "too far";
+            /** Layer */
+            layer: string;
+            /**
+             * Sandings
+             * @description How many of what it is sanded with; nothing but coats where it is 0.
+             * @default 0
+             */
+            sandings?: number;
+            /**
+             * Wet
+             * @description Before its last film is dry.
+             * @default false
+             */
+            wet?: boolean;
         };
         /**
          * StartIn
@@ -18164,6 +18230,46 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["HidesOut"];
+                };
+            };
+            /** @description Problem details */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    stage_chip_api_look_jobs__job_id___zone___layer__get: {
+        parameters: {
+            query?: {
+                coats?: number;
+                sandings?: number;
+                hand?: "" | "not yet" | "too far";
+                wet?: boolean;
+                /** @description How many pixels wide and high. */
+                px?: number;
+            };
+            header?: never;
+            path: {
+                job_id: string;
+                zone: string;
+                layer: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "image/png": string;
                 };
             };
             /** @description Problem details */

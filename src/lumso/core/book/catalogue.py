@@ -12,6 +12,7 @@ from .films import UNKNOWN, Film, film_slug
 from .finishes import Finish
 from .forms import Form, Synonym
 from .habits import Habits
+from .hands import Judged
 from .kit import Kit
 from .marks import Mark
 from .materials import Consistency, Material, PotLoss, Vessel
@@ -95,6 +96,8 @@ class Catalogue:
     """Constants of how films look."""
     marks: Mapping[str, Mark]
     """The marks techniques leave, by technique."""
+    hands: Mapping[str, Judged]
+    """What a hand judges by eye."""
     things: Mapping[str, Thing]
     """What is bought and used up beside what is mixed."""
     learned: Mapping[str, LearnedRate] = field(default_factory=dict)

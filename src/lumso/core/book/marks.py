@@ -34,7 +34,11 @@ class Mark(Value):
     between: Fraction = 0.0
     """The share of its film that lies between the marks, where these are apart."""
     kept: Annotated[float, Interval(gt=0, le=1)] = 1.0
-    """The share of what was laid that wiping leaves."""
+    """The share of what was laid that wiping leaves, where the surface beneath is closed and flat."""
+    thirsty: Fraction = 0.0
+    """The same where it drinks; 0 where that makes no difference."""
+    hollows: Fraction = 0.0
+    """The same in hollows and pores; 0 where wiping reaches them too."""
     turned_deg: NotNegative = 0.0
     """Which way its lines run, from upright."""
     provenance: str = "untested starting point of our own, set by eye"

@@ -1,7 +1,7 @@
 """How films look: how strongly colours hide, what their sheen adds, and how they change as they dry."""
 
 from dataclasses import dataclass
-from typing import Annotated, Literal
+from typing import Annotated, Literal, NamedTuple
 
 from annotated_types import Interval, MinLen
 
@@ -21,6 +21,8 @@ class HidingClass(Value):
     name: Name
     scattering: Positive
     """S·X of one full coat."""
+    told_from: Fraction = 0.03
+    """A band of an entered colour darker than this tells nothing more of how strongly its pigment absorbs."""
 
 
 @dataclass(frozen=True)
@@ -69,6 +71,13 @@ class Spread(Value):
     """What is left after wiping."""
 
 
+class Kinds(NamedTuple):
+    """Reliefs that are drawn otherwise than by their section."""
+
+    turning: tuple[str, ...]
+    coursed: tuple[str, ...]
+
+
 @dataclass(frozen=True)
 class Optics(Value):
     """Constants of how films look, with where they come from."""
@@ -92,24 +101,40 @@ class Optics(Value):
     """The sheen of the sealer a colour is taken to have been seen under, where it was entered sealed."""
     haze: tuple[Haze, ...]
     amber: Hex
-    """What one full coat of an ambering film lets through of white, as a colour of the screen."""
+    """What a full dry film of an ambering material lets through of white, as a colour of the screen."""
+    amber_um: Positive
+    """How thick that film is, dry."""
     drying: tuple[DryingLook, ...]
     held: tuple[Held, ...]
     pigments: dict[str, NotNegative]
     """Pigment held by materials that are otherwise than their role, by slug."""
     leaf: Hex
     """What metal leaf gives back until its colour is entered."""
-    soaks: Fraction
-    """The share of its scattering a wash keeps that soaks into raw wood."""
+    covers: Positive
+    """p₀: pigment that is rubbed into wood, or that wiping leaves in what is rough, covers 1 − e^(−p/p₀) of it. As full
+    coats of paint."""
+    late_wood: Fraction
+    """How much less of that late wood takes."""
+    cloth_bridges_mm: Positive
+    """How deep a hollow is in which wiping leaves all that it leaves in hollows."""
     spread: Spread
     turning: tuple[Slug, ...]
     """Reliefs that turn both ways, as carving does; others run on."""
     coursed: tuple[Slug, ...]
     """Reliefs that are courses of brick."""
 
+    @property
+    def kinds(self) -> Kinds:
+        """Which reliefs are of which kind."""
+        return Kinds(self.turning, self.coursed)
+
     def scattering_of(self, hiding_class: str) -> float:
         """S·X of one coat of a class. Raises KeyError for one that is not there."""
         return {c.slug: c.scattering for c in self.classes}[hiding_class]
+
+    def told_from(self, hiding_class: str) -> float:
+        """The darkest band of a colour of this class that tells how strongly it absorbs."""
+        return {c.slug: c.told_from for c in self.classes}[hiding_class]
 
     def surface_of(self, gloss: str) -> float:
         """The share scattered at a surface of this sheen; of one that is not known, as matt."""

@@ -26,7 +26,9 @@ class Abrasive(Value):
     why: str
     provenance: str
     takes_um: NotNegative = 0.0
-    """How much of a dry film it takes where it takes most, in µm."""
+    """How much of a dry film it may take at most, in µm: what cautions go by."""
+    usually_um: NotNegative = 0.0
+    """How much it usually takes where the hand presses most; 0 where that is the same."""
 
     @property
     def slug(self) -> str:

@@ -7,14 +7,15 @@ import numpy as np
 from ..book.colours import Tint
 from ..book.optics import Optics
 from .hiding import per_coat
-from .kubelka_munk import infinite, k_over_s
 from .spectra import BANDS, hex_of, reflectance
+from .strength import thick, told
 
 
 def blended(tints: Sequence[Tint], optics: Optics) -> str:
     """What a mix of paints looks like, thick and dry, by Kubelka and Munk: blue and yellow make green. An estimate."""
-    k, s = np.zeros(BANDS), np.zeros(BANDS)
+    k, s, lacks = np.zeros(BANDS), np.zeros(BANDS), np.zeros(BANDS)
     for tint in tints:
         scattering = tint.parts * per_coat(tint.hex, optics)
-        k, s = k + scattering * k_over_s(reflectance(tint.hex)), s + scattering
-    return hex_of(infinite(k, s))
+        ratio, lack = told(reflectance(tint.hex), tint.hex, optics)
+        k, s, lacks = k + scattering * ratio, s + scattering, lacks + scattering * lack
+    return hex_of(thick(k, s, lacks / s))

@@ -1,6 +1,6 @@
 """How deep sanding goes: how much of a dry film it takes, and what it may come through to."""
 
-from ..book.preparation import Sanding
+from ..book.preparation import Abrasive, Sanding
 from .stack import Stack
 
 THIN_SPOTS = 0.6
@@ -10,12 +10,20 @@ MACHINE = 2.0
 
 
 def takes_um(stack: Stack, sand: Sanding) -> float:
-    """How much of a dry film a sanding takes where it takes most, in µm; paper coarser than usual takes more."""
+    """How much of a dry film a sanding may take at most, in µm, which cautions go by; paper coarser than usual takes
+    more."""
     known = stack.catalogue.abrasives.get(sand.purpose)
-    if known is None:
-        return 0.0
-    coarser = max(1.0, known.coarsest / sand.grit)
-    return known.takes_um * coarser * (MACHINE if sand.by == "machine" else 1.0)
+    return known.takes_um * _times(known, sand) if known else 0.0
+
+
+def usually_um(stack: Stack, sand: Sanding) -> float:
+    """How much of a dry film a sanding usually takes where the hand presses most, in µm."""
+    known = stack.catalogue.abrasives.get(sand.purpose)
+    return (known.usually_um or known.takes_um) * _times(known, sand) if known else 0.0
+
+
+def _times(known: Abrasive, sand: Sanding) -> float:
+    return max(1.0, known.coarsest / sand.grit) * (MACHINE if sand.by == "machine" else 1.0)
 
 
 def reaches(stack: Stack, index: int, sand: Sanding) -> int:

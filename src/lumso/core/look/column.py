@@ -6,8 +6,10 @@ to its paint's colour, sealed.
 """
 
 from collections.abc import Iterator, Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from functools import lru_cache
+from math import hypot
+from typing import Any
 
 import numpy as np
 
@@ -15,11 +17,12 @@ from ..book.optics import Optics
 from ..colour.difference import delta_e, lab_of
 from ..colour.kubelka_munk import film
 from ..colour.spectra import BANDS, Array, hex_of
+from ..colour.strength import hides
 from ..colour.surfaces import first_surface, sealed
 from ..value import Value
-from .films import LayerFilm, PotFilm
-from .ground import PORE_SHARE
-from .marking import thicknesses
+from .films import MOST_GRIT, LayerFilm, PotFilm
+from .ground import PLAIN, Stand
+from .marking import GRIT_MM, IN_LOWS, ridges, thicknesses
 from .words import colour_in_words, how_sure, steps_apart
 
 SAMPLES = 96
@@ -78,12 +81,17 @@ Laid = tuple[Array, float]
 """What is seen, and the share its surface scatters."""
 
 
-def pigmented(beneath: Laid, k: Array, s: Array) -> tuple[Array, Array]:
+def _coloured(pot: PotFilm, k: Array, s: Array, light: Array) -> Array:
+    """What is seen of a pot's pigment over what lies beneath."""
+    return np.asarray(np.maximum(film(k, s, light) - pot.lack * hides(k, s), 0.0))
+
+
+def pigmented(beneath: Laid, pot: PotFilm, k: Array, s: Array) -> tuple[Array, Array]:
     """What is seen of pigment over what lies beneath, and the share of its surface: of the matt pigment as far as that
     hides, of what is beneath as far as it shines through."""
     light, surface = beneath
     shines = np.exp(-2 * (k + s)).mean(axis=-1, keepdims=True)
-    return film(k, s, light), 1 - (1 - surface) * shines
+    return _coloured(pot, k, s, light), 1 - (1 - surface) * shines
 
 
 def over(beneath: Laid, one: LayerFilm, pot: PotFilm, k: Array, s: Array, optics: Optics,
@@ -91,9 +99,9 @@ def over(beneath: Laid, one: LayerFilm, pot: PotFilm, k: Array, s: Array, optics
     """What is seen where a film of K·X and S·X lies."""
     light, surface = beneath
     if one.clear:
-        light, front = pigmented(beneath, k, s) if pot.dyes else (light, np.full((*light.shape[:-1], 1), surface))
+        light, front = pigmented(beneath, pot, k, s) if pot.dyes else (light, np.full((*light.shape[:-1], 1), surface))
         return np.asarray(sealed(light, front, one.surface, pot.own_k, pot.own_s, optics, loose=loose))
-    return film(k, s, light)
+    return _coloured(pot, k, s, light)
 
 
 def wet(beneath: Laid, one: LayerFilm, pot: PotFilm, k: Array, s: Array, optics: Optics) -> Array:
@@ -103,9 +111,9 @@ def wet(beneath: Laid, one: LayerFilm, pot: PotFilm, k: Array, s: Array, optics:
     s = s * one.drying.wet_scatters
     still = np.zeros(BANDS)
     if one.clear:
-        light, front = pigmented(beneath, k, s)
+        light, front = pigmented(beneath, pot, k, s)
         return np.asarray(sealed(light, front, gloss, pot.own_k, pot.own_s + one.milk, optics))
-    return np.asarray(sealed(film(k, s, light), one.surface, gloss, still, still + one.milk, optics))
+    return np.asarray(sealed(_coloured(pot, k, s, light), one.surface, gloss, still, still + one.milk, optics))
 
 
 @lru_cache(maxsize=64)
@@ -118,8 +126,7 @@ def _draws(films: int) -> Array:
 
 def _spread(one: LayerFilm, pot: PotFilm, draws: Array, optics: Optics) -> tuple[Array, Array]:
     """K·X and S·X of a pot as they are and as they may be: (rows, bands). `draws` are of one film."""
-    kept = one.kept * np.exp(optics.spread.kept * draws[:, 3:4]) if one.wiped else one.kept
-    rate = np.exp(optics.spread.rate * draws[:, 2:3]) * np.clip(kept, 0.01, 1)
+    rate = _rate(one, draws, optics)
     k, s = pot.k * rate, pot.s * rate
     if not pot.dyes:
         return k, s
@@ -153,34 +160,117 @@ Step = tuple[LayerFilm, Array, Array]
 """A layer with what is seen when it is wet and when it is dry: (rows, bands) each."""
 
 
-def _steps(ground: Array, surface: float, films: Sequence[LayerFilm], optics: Optics, porous: bool,
-           draws: Array) -> Iterator[Step]:  # fmt: skip
-    light = np.tile(ground, (len(draws), 1))
-    for i, one in enumerate(films):
+Part = tuple[Any, Any]
+"""A share of the surface, and how thick the film is there, as a multiple of what was laid: one for all, or by row."""
+
+
+def _rate(one: LayerFilm, draws: Array, optics: Optics) -> Array:
+    """How thick a film lies after all, as a multiple of what is planned, by row."""
+    rate = np.exp(optics.spread.rate * draws[:, 2:3])
+    if one.wiped:
+        rate = rate * np.clip(np.exp(optics.spread.kept * draws[:, 3:4]), None, 1 / max(one.kept, 0.01))
+    return np.asarray(rate)
+
+
+def spread_out(one: LayerFilm, stand: Stand, rate: Array) -> tuple[Part, ...]:
+    """How thick a film is on which share of the surface once it is wiped. What is rubbed in or left in what is
+    rough lies where it covers, in early wood first."""
+    made: list[Part] = []
+    for share, t in thicknesses(one.mark, one.touched, stand.pores):
+        low = stand.hollow if one.hollows > one.kept and one.mark.kind not in IN_LOWS else 0.0
+        made += [(share * (1 - low), t * one.kept), (share * low, t * one.hollows)]
+    made = [(share, t) for share, t in made if share > 0]
+    if not one.covers:
+        return tuple(made)
+    wood: list[Part] = []
+    for share, t in made:
+        if t == 0:
+            wood.append((share, t))
+            continue
+        lies = (1 - np.exp(-t * one.pigment * rate / one.covers)) * (1 - one.late * stand.late)
+        wood += [(share * lies, t / lies), (share * (1 - lies), 0.0)]
+    return tuple(wood)
+
+
+def roughened(stand: Stand, one: LayerFilm, optics: Optics) -> Stand:
+    """The same with what a layer stands up: its grit, and the ridges of its marks."""
+    dry_mm = one.laid.dry_um * one.laid.layer.coats / 1000
+    high = hypot(min(GRIT_MM, dry_mm) if one.grains else 0.0, ridges(one.mark) * dry_mm * one.kept)
+    return replace(stand, hollow=min(0.5, hypot(stand.hollow, BELOW * high / optics.cloth_bridges_mm)))
+
+
+BELOW = 0.4
+"""How far the mean of a normal distribution's lower half lies below its middle: its mean cut off at 0."""
+
+
+def _first(share: Any) -> float:
+    """A share as it is expected, of one that varies."""
+    return float(share if np.ndim(share) == 0 else share[0, 0])
+
+
+class _Path:
+    """What is seen on one part of the surface, as the layers go on."""
+
+    def __init__(self, light: Array, surface: float) -> None:
+        self.wet = self.dry = light
+        self.surface = surface
+
+    def lay(self, one: LayerFilm, parts: Sequence[Part], draws: Array, optics: Optics) -> None:
+        light, surface = self.dry, self.surface
         clamped = (first_surface(light[:1], surface, optics) < optics.first_surface)[..., :1]
-        loose = np.where(clamped, np.clip(1 + 0.3 * draws[:, i, 4:5], 0, 1.2), 1.0)
+        loose = np.where(clamped, np.clip(1 + 0.3 * draws[:, 4:5], 0, 1.2), 1.0)
         seen_wet, dry, top = np.zeros_like(light), np.zeros_like(light), 0.0
-        for share, t in thicknesses(one.mark, one.touched, PORE_SHARE if porous else 0.0):
-            if t == 0:
-                seen_wet, dry, top = seen_wet + share * light, dry + share * light, top + share * surface
+        for share, t in parts:
+            if np.ndim(t) == 0 and t == 0:
+                seen_wet, dry, top = seen_wet + share * light, dry + share * light, top + _first(share) * surface
                 continue
-            top += share * one.surface
+            top += _first(share) * one.surface
             for pot in one.pots:  # side by side, not stirred together
-                k, s = _spread(one, pot, draws[:, i], optics)
+                k, s = _spread(one, pot, draws, optics)
                 part = share * pot.share
                 dry = dry + part * over((light, surface), one, pot, k * t, s * t, optics, loose)
                 seen_wet = seen_wet + part * wet((light, surface), one, pot, k * t, s * t, optics)
-        light, surface = dry, top
-        yield one, seen_wet, dry
+        for grit in one.grains:
+            here = one.touched * min(grit.share, MOST_GRIT)
+            seen_wet, dry = seen_wet + here * (grit.light - seen_wet), dry + here * (grit.light - dry)
+        self.wet, self.dry, self.surface = seen_wet, dry, top
+
+    def joined(self, other: "_Path", share: float) -> "_Path":
+        """This one on the rest, the other on a share."""
+        made = _Path((1 - share) * self.dry + share * other.dry, (1 - share) * self.surface + share * other.surface)
+        made.wet = (1 - share) * self.wet + share * other.wet
+        return made
+
+
+def _steps(ground: Array, surface: float, films: Sequence[LayerFilm], optics: Optics, stand: Stand,
+           draws: Array) -> Iterator[Step]:  # fmt: skip
+    main = _Path(np.tile(ground, (len(draws), 1)), surface)
+    saved, save = main, 0.0
+    for i, one in enumerate(films):
+        mine = draws[:, i]
+        if one.saves:
+            rubbed = _Path(main.dry, main.surface)
+            rubbed.lay(one, ((1.0, 1.0),), mine, optics)
+            more = (1 - save) * one.touched
+            saved = saved.joined(rubbed, more / (save + more))
+            save += more
+        else:
+            parts = spread_out(one, stand, _rate(one, mine, optics))
+            main.lay(one, parts, mine, optics)
+            if save and not one.runs_off:
+                saved.lay(one, parts, mine, optics)
+        stand = roughened(stand, one, optics)
+        now = main.joined(saved, save) if save else main
+        yield one, now.wet, now.dry
 
 
 def column(ground: Array, surface: float, ground_hex: str, films: Sequence[LayerFilm], optics: Optics,
-           porous: bool = False) -> Column:  # fmt: skip
+           stand: Stand = PLAIN) -> Column:  # fmt: skip
     """The stack on a ground that gives back `ground` at a surface share of `surface`. What covers only part counts for
-    that part: the colour is what is seen from so far away that all of it runs together. Before any sanding; `porous`
-    ground has open pores."""
+    that part: the colour is what is seen from so far away that all of it runs together. Before any sanding; `stand` is
+    what the ground has of pores, late wood and hollows."""
     made, light = [], np.tile(ground, (SAMPLES + 1, 1))
-    for one, seen_wet, light in _steps(ground, surface, films, optics, porous, _draws(len(films))):
+    for one, seen_wet, light in _steps(ground, surface, films, optics, stand, _draws(len(films))):
         layer = one.laid.layer.id
         wet_shade, dry_shade = shade(seen_wet), shade(light)
         dries = f"dries {steps_apart(wet_shade.lightness, dry_shade.lightness)}"
@@ -190,7 +280,7 @@ def column(ground: Array, surface: float, ground_hex: str, films: Sequence[Layer
 
 
 def colours_up(ground: Array, surface: float, films: Sequence[LayerFilm], optics: Optics,
-               porous: bool = False) -> tuple[str, ...]:  # fmt: skip
+               stand: Stand = PLAIN) -> tuple[str, ...]:  # fmt: skip
     """The same without its ranges, at once: what is seen when each layer is dry."""
-    steps = _steps(ground, surface, films, optics, porous, np.zeros((1, len(films), 5)))
+    steps = _steps(ground, surface, films, optics, stand, np.zeros((1, len(films), 5)))
     return tuple(hex_of(dry[0]) for _, _, dry in steps)

@@ -9,9 +9,10 @@ from ..book.colours import Colour, Entered, Tint
 from ..book.marks import Mark
 from ..book.optics import DryingLook, Optics
 from ..colour.hiding import per_coat, spread_of
-from ..colour.kubelka_munk import infinite, k_over_s
 from ..colour.spectra import BANDS, Array, hex_of, reflectance
+from ..colour.strength import spread_of_absorption, thick, told
 from ..colour.surfaces import as_dry
+from ..job.job import Layer
 from ..layers.laid import Laid
 from ..layers.stack import Beneath
 from ..mixing.compose import Pour
@@ -19,6 +20,8 @@ from ..mixing.mix import pots_of
 
 LEAF_HIDES = 40.0
 """S·X of leaf: nothing shines through it."""
+MOST_GRIT = 0.9
+"""Grit never takes more of a surface than this."""
 SEEN = 0.6
 """The share of its grit that is not under the paint. An untested starting point."""
 
@@ -33,6 +36,8 @@ class Dye:
     held: float
     k_spread: float
     s_spread: float
+    lack: Array
+    """What a full film of it is darker by than its absorption tells."""
 
 
 @dataclass(frozen=True)
@@ -60,10 +65,17 @@ class PotFilm:
         return self.thickness * sum((d.held * d.s for d in self.dyes), np.zeros(BANDS))
 
     @property
+    def lack(self) -> Array:
+        """What it is darker by, where it hides, than its absorption tells."""
+        whole = sum(d.held * float(d.s.mean()) for d in self.dyes)
+        parts = (d.held * float(d.s.mean()) * d.lack for d in self.dyes)
+        return sum(parts, np.zeros(BANDS)) / max(whole, 1e-9)
+
+    @property
     def hex(self) -> str:
         """The colour of the film alone, as thick as one likes; "" where it has none of its own."""
         s = self.s
-        return hex_of(infinite(self.k, s)) if self.dyes and s.min() > 1e-6 else ""
+        return hex_of(thick(self.k, s, self.lack)) if self.dyes and s.min() > 1e-6 else ""
 
 
 @dataclass(frozen=True)
@@ -86,7 +98,15 @@ class LayerFilm:
     clear: bool
     touched: float
     kept: float
-    """The share of what was laid that wiping leaves."""
+    """The share of what was laid that wiping leaves on the flats."""
+    hollows: float
+    """The same in hollows and pores."""
+    covers: float
+    """p₀: how much pigment covers, as full coats, where it is rubbed in or wiped off; 0 where it lies as a film."""
+    late: float
+    """How much less of it late wood takes."""
+    saves: bool
+    """Whether watery coats on top do not stay on it."""
     wiped: bool
     mark: Mark
     milk: float
@@ -94,6 +114,18 @@ class LayerFilm:
     chips: bool
     """Whether it comes off in flakes as it pleases, on what is closed and does not hold it."""
     grains: tuple[Grains, ...] = ()
+    sands: float = 1.0
+    """How deep it is sanded, as a multiple of what is usual."""
+
+    @property
+    def pigment(self) -> float:
+        """What it lays where it touches, as full coats of paint."""
+        return sum(p.share * p.thickness * sum(d.held for d in p.dyes) for p in self.pots)
+
+    @property
+    def runs_off(self) -> bool:
+        """Whether it does not stay on wax that was rubbed on to save what is beneath."""
+        return self.laid.watery and not self.clear
 
     @property
     def hex(self) -> str:
@@ -113,7 +145,8 @@ def _dye(hex_: str, held: float, optics: Optics, hiding: float, measured: float,
     own = as_dry(reflectance(hex_), entered, wet_scatters, optics)
     s = np.full(BANDS, per_coat(hex_, optics, hiding, measured))
     spread = spread_of(hex_, optics, hiding, measured)
-    return Dye(k_over_s(own) * s, s, held, optics.spread.absorbing, spread)
+    ratio, lack = told(own, hex_, optics)
+    return Dye(ratio * s, s, held, spread_of_absorption(own, hex_, optics), spread, lack)
 
 
 def _dyes(pours: Sequence[Pour], colours: Mapping[str, Colour], tints: Mapping[str, Sequence[Tint]],
@@ -134,20 +167,28 @@ def _dyes(pours: Sequence[Pour], colours: Mapping[str, Colour], tints: Mapping[s
     return tuple(made)
 
 
+def _kept(layer: Layer, mark: Mark, under: Beneath) -> tuple[float, float]:
+    """The shares that wiping leaves on the flats and in the hollows. What the painter says is said of the flats."""
+    drinks = under.surface not in {"sealed", "slick"}
+    usual = mark.thirsty if drinks and mark.thirsty else mark.kept
+    kept = usual if layer.kept is None else layer.kept
+    return kept, max(kept, mark.hollows)
+
+
 def layer_film(one: Laid, under: Beneath, optics: Optics, mark: Mark) -> LayerFilm:
     """A layer as light sees it, over what lies beneath it."""
     layer, drying = one.layer, optics.drying_of(one.film)
     coats = layer.coats * one.wet_um / optics.full_film_um
-    haze = optics.haze_of(one.film.gloss) * coats if drying.clear else 0.0
-    amber = -0.5 * np.log(reflectance(optics.amber) / 0.985) * coats if one.film.ambers else np.zeros(BANDS)
+    kept, hollows = _kept(layer, mark, under)
+    haze = optics.haze_of(one.film.gloss) * coats * kept if drying.clear else 0.0
+    films = one.dry_um * layer.coats * kept / optics.amber_um
+    amber = -0.5 * np.log(reflectance(optics.amber) / 0.985) * films if one.film.ambers else np.zeros(BANDS)
     soaked = one.film.kind == "wash" and under.surface == "raw wood"
     pots = []
     for pot in pots_of(layer):
         dyes = _dyes(one.pours, pot.colours, pot.tints, optics, drying.wet_scatters)
         if not dyes and one.film.kind == "leaf":
             dyes = (_dye(optics.leaf, 1.0, optics, 0.0, LEAF_HIDES),)
-        if soaked:
-            dyes = tuple(replace(d, s=d.s * optics.soaks) for d in dyes)
         name = next((c.name for c in pot.colours.values() if c.name), "") or pot.name
         pots.append(PotFilm(name, pot.share, dyes, coats * (layer.hides or 1.0), amber, np.full(BANDS, haze)))
     closed = under.surface in {"sealed", "slick"}
@@ -162,8 +203,12 @@ def layer_film(one: Laid, under: Beneath, optics: Optics, mark: Mark) -> LayerFi
         optics.surface_of(one.film.gloss),
         clear,
         1.0 if layer.layout else layer.touched,  # where it goes, it goes all over
-        mark.kept if layer.kept is None else layer.kept,
-        mark.kept < 1 or layer.kept is not None,
+        kept,
+        hollows,
+        optics.covers if soaked or (not clear and kept < 1) else 0.0,
+        optics.late_wood if soaked else 0.0,
+        one.acts("resists"),
+        kept < 1 or layer.kept is not None,
         mark,
         drying.milky * coats,
         one.film.chips and closed and not grips,

@@ -1,14 +1,15 @@
 """The bare ground as it looks and as it stands: grain, pores, courses of brick, relief."""
 
 from dataclasses import dataclass
+from functools import lru_cache
 from math import pi
 
 import numpy as np
 
-from ..book.optics import Optics
+from ..book.optics import Kinds
 from ..book.surfaces import Ground, Relief
 from ..colour.spectra import reflectance
-from .noise import Grid, Pattern, Sheet, below, pattern
+from .noise import Grid, Pattern, Sheet, below, fall, hollow, pattern
 
 GRAIN, PORES, BLOTCHES, CARVING, WARP = 1, 2, 3, 4, 5
 PORE_SHARE, PORE_MM = 0.13, 0.12
@@ -35,9 +36,11 @@ class Bare:
     """The share of each spot that is open pore."""
     edge: Grid
     """mm to the nearest edge."""
+    late: Grid | None
+    """The share of each spot that is late wood; None where it is no wood."""
 
 
-def side_mm(ground: Ground, relief: Relief, optics: Optics) -> float:
+def side_mm(ground: Ground, relief: Relief, optics: Kinds) -> float:
     """How much of a surface its picture shows, in mm."""
     return WALL_MM if ground.surface == "brick" or relief.slug in optics.coursed else BOARD_MM
 
@@ -47,13 +50,13 @@ def is_wood(ground: Ground) -> bool:
     return ground.surface == "raw wood" or any(t in ground.traits for t in ("oil-bound", "waxed"))
 
 
-def bare(ground: Ground, relief: Relief, sheet: Sheet, optics: Optics) -> Bare:
+def bare(ground: Ground, relief: Relief, sheet: Sheet, optics: Kinds) -> Bare:
     """A ground as it looks, over its relief."""
     x, y = sheet.axes()
     edge = np.minimum(*np.broadcast_arrays(x, y)) if sheet.edged else np.full((sheet.px, sheet.px), FAR_MM, np.float32)
     height = _relief(relief, sheet, optics)
     own = reflectance(ground.hex)
-    second, mixed = own, None
+    first, second, mixed, late = own, own, None, None
     grain: Pattern | None = None
     pores: Grid | None = None
     if side_mm(ground, relief, optics) == WALL_MM:
@@ -68,15 +71,47 @@ def bare(ground: Ground, relief: Relief, sheet: Sheet, optics: Optics) -> Bare:
         wide, rings = pattern(sheet, GRAIN, 12, 200).at, pattern(sheet, BLOTCHES, 4.5, 90, True).at
         fine = pattern(sheet, WARP, 1.3, 60, True)
         grain = fine * 0.5 + 0.67 * rings + 0.56 * wide
-        second, mixed = own**1.35, below(1.6 * grain.at / np.sqrt(1 + (1.6 * grain.left) ** 2))
+        late = mixed = below(1.6 * grain.at / np.sqrt(1 + (1.6 * grain.left) ** 2))
+        first, second = own**0.83, own**1.18
         if "open grain" in ground.traits:
             pores = _pores(sheet)
             height = height - PORE_MM * pores
-            second = own**1.5
-            mixed = 0.7 * mixed * (1 - pores) + pores
+            first, second = own**0.8, own**1.3
+            late = 0.7 * mixed * (1 - pores)
+            mixed = late + pores
     elif mixed is None and ground.surface in {"plaster", "unsealed paint"}:
-        second, mixed = own**1.12, below(pattern(sheet, BLOTCHES, 35, 35).at)
-    return Bare(tuple(own), tuple(second), mixed, height, grain, pores, edge)
+        first, second, mixed = own**0.94, own**1.06, below(pattern(sheet, BLOTCHES, 35, 35).at)
+    return Bare(tuple(first), tuple(second), mixed, height, grain, pores, edge, late)
+
+
+def inside(edge: Grid) -> Grid:
+    """How far each spot is from the rounding of an edge, 0–1: that lies low, and a cloth goes over it all the same."""
+    return np.asarray(np.clip(edge / ARRIS_MM - 1, 0, 1), np.float32)
+
+
+@dataclass(frozen=True)
+class Stand:
+    """What a ground has, all over: shares of its surface."""
+
+    pores: float = 0.0
+    late: float = 0.0
+    hollow: float = 0.0
+    """How far wiping does not reach, over the whole."""
+
+
+PLAIN = Stand()
+STOOD_PX, STOOD_SEED = 96, 20
+
+
+@lru_cache(maxsize=64)
+def stand(ground: Ground, relief: Relief, kinds: Kinds, bridges_mm: float) -> Stand:
+    """What a ground has of pores, late wood and hollows, counted on a small picture of it."""
+    made = bare(ground, relief, Sheet(STOOD_PX, side_mm(ground, relief, kinds), STOOD_SEED), kinds)
+    pores, late = (0.0 if x is None else float(x.mean()) for x in (made.pores, made.late))
+    sheet = Sheet(STOOD_PX, side_mm(ground, relief, kinds), STOOD_SEED)
+    low = hollow(fall(made.height, sheet), bridges_mm) * inside(made.edge)
+    low = low if made.pores is None else np.maximum(low, made.pores)
+    return Stand(pores, late, float(low.mean()))
 
 
 def _pores(sheet: Sheet) -> Grid:
@@ -105,7 +140,7 @@ def _joints(sheet: Sheet) -> Grid:
     return np.clip(np.maximum(beds, heads), 0, 1)
 
 
-def _relief(relief: Relief, sheet: Sheet, optics: Optics) -> Grid:
+def _relief(relief: Relief, sheet: Sheet, optics: Kinds) -> Grid:
     """Heights of a relief: its section drawn from left to right; a carved one turns as it goes."""
     x, y = sheet.axes()
     xs = np.array([p.x for p in relief.profile], dtype=float)

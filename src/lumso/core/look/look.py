@@ -7,15 +7,17 @@ import numpy as np
 from numpy.typing import NDArray
 
 from ..book.catalogue import pick
+from ..book.hands import Judged, Swing, judged_laid, judged_sanded
 from ..book.marks import mark_of
 from ..colour.spectra import reflectance
 from ..layers.stack import Stack
 from .column import Column, colours_up, column
 from .films import LayerFilm, layer_film
-from .ground import side_mm
+from .ground import Stand, side_mm, stand
 from .match import Onto
 from .noise import Sheet
 from .picture import light_of, picture
+from .stages import swung
 from .surface import Surface, surface_of
 
 SEED, TILE_MM = 20, 450.0
@@ -28,18 +30,32 @@ SHEENS = {"raw wood": "matt", "unsealed paint": "dead matt", "plaster": "matt", 
 class Look:
     """A zone's stack, ready to be looked at."""
 
-    def __init__(self, stack: Stack) -> None:
-        self.stack = stack
+    def __init__(self, stack: Stack, swing: Swing | None = None, wet: bool = False) -> None:
+        """`swing`: its last layer otherwise than right; `wet`: before that is dry."""
+        self.stack, self.swing, self.wet = stack, swing, wet
         self.optics = stack.catalogue.optics
 
     @cached_property
     def films(self) -> tuple[LayerFilm, ...]:
         """Its layers as light sees them, from the ground up."""
         marks = self.stack.catalogue.marks
-        return tuple(
+        made = [
             layer_film(one, self.stack.beneath(i), self.optics, mark_of(one.technique, marks))
             for i, one in self.stack.each()
-        )
+        ]
+        if made and self.swing:
+            made[-1] = swung(made[-1], self.swing)
+        return tuple(made)
+
+    @property
+    def judged(self) -> Judged | None:
+        """What a hand judges by eye of its last layer: its sanding, where it is sanded."""
+        if not self.films:
+            return None
+        last = self.films[-1]
+        sandings = [s for s in last.laid.layer.sandings if not s.rubs]
+        hands = self.stack.catalogue.hands.values()
+        return judged_sanded(sandings[-1], hands) if sandings else judged_laid(last.mark, last.laid.layer.kept, hands)
 
     @property
     def ground_surface(self) -> float:
@@ -51,19 +67,19 @@ class Look:
     def column(self) -> Column:
         """From bare ground to the last layer, wet and dry, with how far off each may be."""
         ground = self.stack.ground
-        light, porous = reflectance(ground.hex), self.porous
-        return column(light, self.ground_surface, ground.hex, self.films, self.optics, porous)
+        return column(reflectance(ground.hex), self.ground_surface, ground.hex, self.films, self.optics, self.stand)
 
     @property
-    def porous(self) -> bool:
-        """Whether its ground has open pores."""
-        return "open grain" in self.stack.ground.traits
+    def stand(self) -> Stand:
+        """What its ground has of pores, late wood and hollows."""
+        relief = pick("relief", self.stack.catalogue.reliefs, self.stack.zone.relief)
+        return stand(self.stack.ground, relief, self.optics.kinds, self.optics.cloth_bridges_mm)
 
     @cached_property
     def colours(self) -> tuple[str, ...]:
         """What is seen from afar when each of its layers is dry, before any sanding."""
         light = reflectance(self.stack.ground.hex)
-        return colours_up(light, self.ground_surface, self.films, self.optics, self.porous)
+        return colours_up(light, self.ground_surface, self.films, self.optics, self.stand)
 
     def otherwise(self, index: int, hides: float, kept: float) -> str:
         """What is seen from afar when one layer hides so many times as strongly, and so much of it is left."""
@@ -71,7 +87,7 @@ class Look:
         pots = tuple(replace(p, thickness=p.thickness * hides) for p in one.pots)
         films = (*self.films[:index], replace(one, pots=pots, kept=kept), *self.films[index + 1 :])
         light = reflectance(self.stack.ground.hex)
-        return colours_up(light, self.ground_surface, films, self.optics, self.porous)[-1]
+        return colours_up(light, self.ground_surface, films, self.optics, self.stand)[-1]
 
     def onto(self, index: int) -> Onto:
         """What the paint of one of its layers lies on, how thick as full coats of paint, and what seals it."""
@@ -87,7 +103,7 @@ class Look:
     def side_mm(self) -> float:
         """How much of the surface its picture shows, in mm."""
         relief = pick("relief", self.stack.catalogue.reliefs, self.stack.zone.relief)
-        return side_mm(self.stack.ground, relief, self.optics)
+        return side_mm(self.stack.ground, relief, self.optics.kinds)
 
     def surface(self, px: int, tile: bool = False) -> Surface:
         """Its films where they lie, with the edges of a piece along its top and left; of a `tile`, a wider stretch
@@ -97,8 +113,8 @@ class Look:
 
     def light(self, px: int) -> NDArray[np.float32]:
         """Linear red, green and blue of each spot in even light."""
-        return light_of(self.surface(px), self.ground_surface, self.optics)
+        return light_of(self.surface(px), self.ground_surface, self.optics, self.wet)
 
     def picture(self, px: int, tile: bool = False) -> NDArray[np.uint8]:
         """Its picture, (px, px, 3) bytes of sRGB; a `tile` can be laid side by side with itself."""
-        return picture(self.surface(px, tile), self.ground_surface, self.optics)
+        return picture(self.surface(px, tile), self.ground_surface, self.optics, self.wet)

@@ -13,8 +13,6 @@ from .noise import Grid, Pattern, Sheet, pattern, share_above
 TONE, STROKES, SECOND, THIRD, CLOTH, PRESSURE, TOUCHED = 11, 12, 13, 14, 15, 16, 17
 FLAT_MM = 0.02
 """On a surface flatter than this, hollows and crests are where the hand happens to be."""
-AROUND_MM = 14.0
-"""A hollow is what lies lower than its surroundings of so many mm."""
 
 
 @dataclass(frozen=True)
@@ -48,19 +46,6 @@ class Lying:
     """The share of each spot that is touched at all."""
 
 
-def blurred(grid: Grid, mm: float, sheet: Sheet) -> Grid:
-    """A grid without what is smaller than `mm`."""
-    step = sheet.mm_per_px
-    f = np.fft.fftfreq(sheet.px, step)[:, None] ** 2 + np.fft.rfftfreq(sheet.px, step)[None, :] ** 2
-    keep = np.exp(-2 * (np.pi * mm / 2.5) ** 2 * f).astype(np.float32)
-    return np.fft.irfft2(np.fft.rfft2(grid) * keep, s=grid.shape).astype(np.float32)
-
-
-def fall(height: Grid, sheet: Sheet) -> Grid:
-    """How far each spot lies below its surroundings, in mm."""
-    return blurred(height, AROUND_MM, sheet) - height
-
-
 def lows(place: Place) -> Grid:
     """How low each spot lies beside its surroundings, as a multiple of how rough the surface is; on a flat one as the
     hand goes."""
@@ -74,6 +59,8 @@ def lows(place: Place) -> Grid:
 COVERS = {"combed": 0.52, "woven": 0.5, "broken": 0.55, "dabs": 0.62}
 """The share of what is touched that lies in the marks, where these are apart; of others, as much as is touched."""
 APART = {*COVERS, "streaks", "crests", "hollows", "patches", "edges"}
+IN_LOWS = {"hollows", "pores"}
+"""Marks that lie in the hollows by themselves."""
 WAYWARD = {"wiped": 1.03, "run": 1.1, "rubbed": 0.9, "drawn": 1.0, "peaks": 1.0, "rolled": 1.0, "swept": 0.6}
 """How uneven a film is for each unit of its mark's depth: standard deviations of a logarithm."""
 NODES = ((-1.7321, 1 / 6), (0.0, 2 / 3), (1.7321, 1 / 6))
@@ -86,7 +73,8 @@ def thicknesses(mark: Mark, touched: float, pores: float = 0.0) -> tuple[tuple[f
     if mark.kind in APART or porous:
         share = pores if porous else COVERS.get(mark.kind, touched)
         mean, rest = share + mark.between * (1 - share), 1 - share
-        whole = ((share, 1 / mean), (rest, mark.between / mean)) if rest > 0 else ((1.0, 1.0),)
+        laid = 1.0 if porous or mark.kind in COVERS else touched  # what is laid on a part is not heaped up there
+        whole = ((share, laid / mean), (rest, laid * mark.between / mean)) if rest > 0 else ((1.0, 1.0),)
         if not porous and mark.kind not in COVERS:
             return whole
         return (*((touched * part, t) for part, t in whole), (1 - touched, 0.0))
@@ -94,6 +82,15 @@ def thicknesses(mark: Mark, touched: float, pores: float = 0.0) -> tuple[tuple[f
         d = mark.depth * WAYWARD[mark.kind]
         return (*((touched * w, float(np.exp(d * z - d * d / 2))) for z, w in NODES), (1 - touched, 0.0))
     return ((touched, 1.0), (1 - touched, 0.0))
+
+
+GRIT_MM = 0.12
+"""How high grit stands, at most."""
+
+
+def ridges(mark: Mark) -> float:
+    """How high a film's marks stand, as a multiple of its thickness: a standard deviation."""
+    return mark.depth * WAYWARD.get(mark.kind, 0.0)
 
 
 def _even_out(of: Pattern) -> Lying:
@@ -105,7 +102,7 @@ def _even_out(of: Pattern) -> Lying:
 
 def _apart(at: Pattern, mark: Mark, share: float, edge: float = 0.3) -> Lying:
     mean = share + mark.between * (1 - share)
-    return Lying(at.above(share, edge), 1 / mean, mark.between)
+    return Lying(at.above(share, edge), (1 if mark.kind in COVERS else share) / mean, mark.between)
 
 
 def _drawn(place: Place, mark: Mark) -> Lying:

@@ -15,8 +15,9 @@ from ..book.catalogue import Catalogue
 from ..book.optics import Optics
 from ..colour.difference import delta_e, lab_of
 from ..colour.hiding import class_of, per_coat, spread_of
-from ..colour.kubelka_munk import film, infinite, k_over_s
+from ..colour.kubelka_munk import film, k_over_s
 from ..colour.spectra import BANDS, Array, reflectance
+from ..colour.strength import hides, thick, told
 from ..colour.surfaces import sealed
 from ..errors import InvalidValue
 from ..value import Name, Slug, Value
@@ -92,22 +93,25 @@ class Palette:
             says = f"{len(paints)} paints to mix from."
             raise InvalidValue(says, value=len(paints), allowed=f"1 to {MOST_PAINTS}", field="paints")
         self.paints, self.optics, self.onto = tuple(paints), optics, onto
-        light = np.stack([reflectance(p.hex) for p in paints])
         strong = [per_coat(p.hex, optics, p.hiding, p.scattering) for p in paints]
         self.s = np.outer(strong, np.ones(BANDS))
-        self.k = k_over_s(light) * self.s
+        pairs = [told(reflectance(p.hex), p.hex, optics) for p in paints]
+        ratio, lack = (np.stack(x) for x in zip(*pairs, strict=True))
+        self.k, self.lack = ratio * self.s, lack * self.s
         self.s_spread = np.array([spread_of(p.hex, optics, p.hiding, p.scattering) for p in paints])
 
-    def seen(self, k: Array, s: Array) -> Array:
-        """What mixes of K and S a full coat give back: (…, bands)."""
+    def seen(self, k: Array, s: Array, lack: Array) -> Array:
+        """What mixes of K and S a full coat, darker by `lack` / S where they hide, give back: (…, bands)."""
+        lack = lack / s
         if self.onto is None:
-            return infinite(k, s)
-        light = film(k * self.onto.thickness, s * self.onto.thickness, self.onto.light)
+            return thick(k, s, lack)
+        k, s = k * self.onto.thickness, s * self.onto.thickness
+        light = np.maximum(film(k, s, self.onto.light) - lack * hides(k, s), 0)
         return np.asarray(sealed(light, 1.0, self.onto.sealed, STILL, STILL, self.optics))
 
     def light(self, shares: Array) -> Array:
         """What mixes of all the paints look like: shares (…, paints) to (…, bands)."""
-        return self.seen(shares @ self.k, shares @ self.s)
+        return self.seen(shares @ self.k, shares @ self.s, shares @ self.lack)
 
     def shade(self, shares: Array) -> Shade:
         """What one mix looks like, with its range."""
@@ -115,7 +119,7 @@ class Palette:
         draw = np.concatenate((np.zeros((1, 2, len(self.paints))), draw))
         k = (shares * np.exp(self.optics.spread.absorbing * draw[:, 0])) @ self.k
         s = (shares * np.exp(self.s_spread * draw[:, 1])) @ self.s
-        return shade(self.seen(k, s))
+        return shade(self.seen(k, s, shares @ self.lack * (s / (shares @ self.s))))
 
 
 def _subsets(palette: Palette) -> list[list[int]]:
@@ -149,7 +153,7 @@ def _at_once(palette: Palette, wanted: Array, subsets: Places) -> Array:
 def _lab(palette: Palette, subsets: Places, shares: Array) -> Array:
     k = np.einsum("ij,ijb->ib", shares, palette.k[subsets])
     s = np.einsum("ij,ijb->ib", shares, palette.s[subsets])
-    return lab_of(palette.seen(k, s))
+    return lab_of(palette.seen(k, s, np.einsum("ij,ijb->ib", shares, palette.lack[subsets])))
 
 
 def _shares(free: Array) -> Array:

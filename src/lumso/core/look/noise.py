@@ -163,3 +163,25 @@ def share_above(at: Grid, soft: float, share: float, of: Grid | float = 1.0) -> 
         middle = (low + high) / 2
         low, high = (middle, high) if float((weight * below((few - middle) / soft)).mean()) > share else (low, middle)
     return below((at - (low + high) / 2) / soft)
+
+
+AROUND_MM = 14.0
+"""A hollow is what lies lower than its surroundings of so many mm."""
+
+
+def blurred(grid: Grid, mm: float, sheet: Sheet) -> Grid:
+    """A grid without what is smaller than `mm`."""
+    step = sheet.mm_per_px
+    f = np.fft.fftfreq(sheet.px, step)[:, None] ** 2 + np.fft.rfftfreq(sheet.px, step)[None, :] ** 2
+    keep = np.exp(-2 * (np.pi * mm / 2.5) ** 2 * f).astype(np.float32)
+    return np.fft.irfft2(np.fft.rfft2(grid) * keep, s=grid.shape).astype(np.float32)
+
+
+def fall(height: Grid, sheet: Sheet) -> Grid:
+    """How far each spot lies below its surroundings, in mm."""
+    return blurred(height, AROUND_MM, sheet) - height
+
+
+def hollow(falls: Grid, bridges_mm: float) -> Grid:
+    """How far each spot is out of a cloth's reach, 0–1, by how far it lies below its surroundings."""
+    return np.clip(falls / bridges_mm, 0, 1).astype(np.float32)

@@ -8,6 +8,7 @@ from numpy.typing import NDArray
 from ..book.optics import Optics
 from ..colour.kubelka_munk import terms, through
 from ..colour.spectra import TO_SCREEN, encoded
+from ..colour.strength import hides
 from ..colour.surfaces import sealed
 from ..layers.laid import WHOLE
 from .films import PotFilm
@@ -45,11 +46,12 @@ def shading(height: Grid, mm_per_px: float = 1.0, lit: float = LIT, steep: float
 class _Film:
     """One pot's film as tables over its thickness."""
 
-    def __init__(self, pot: PotFilm, most: float) -> None:
+    def __init__(self, pot: PotFilm, most: float, scatters: float) -> None:
         self.most = max(most, 1e-6)
         t = np.linspace(0, 1, LEVELS)[None, :] ** 2 * self.most  # thin films differ most
-        k, s = pot.k[:, None] * t, pot.s[:, None] * t
+        k, s = pot.k[:, None] * t, scatters * pot.s[:, None] * t
         self.gives, self.dims = (x.astype(np.float32) for x in terms(k, s))
+        self.lacks = (pot.lack[:, None] * hides(k, s)).astype(np.float32) if pot.lack.any() else None
         self.shines = np.exp(-2 * (k + s)).mean(axis=0).astype(np.float32)
 
     def at(self, thick: Light | float) -> NDArray[np.intp]:
@@ -60,18 +62,21 @@ class _Film:
 
     def over(self, light: Light, rows: NDArray[np.intp]) -> Light:
         """The film over what lies beneath, its terms looked up."""
-        return through(self.gives.take(rows, 1), self.dims.take(rows, 1), light)
+        seen = through(self.gives.take(rows, 1), self.dims.take(rows, 1), light)
+        return seen if self.lacks is None else np.maximum(seen - self.lacks.take(rows, 1), 0)
 
 
 class _CoatTables:
-    def __init__(self, coat: Coat) -> None:
+    def __init__(self, coat: Coat, wet: bool, optics: Optics) -> None:
         self.coat, one = coat, coat.film
-        kept = one.kept
-        thick = coat.thick if isinstance(coat.thick, float) else coat.thick.reshape(-1)
-        self.thick = thick * kept
+        self.wet = wet
+        self.surface = optics.surface_of(optics.wet_gloss) if wet else one.surface
+        self.thick = coat.thick if isinstance(coat.thick, float) else coat.thick.reshape(-1)
         most = float(np.max(self.thick))
-        self.films = [_Film(pot, most) for pot in one.pots]
+        self.films = [_Film(pot, most, one.drying.wet_scatters if wet else 1.0) for pot in one.pots]
         self.own_k, self.own_s = (x.astype(np.float32)[:, None] for x in (one.pots[0].own_k, one.pots[0].own_s))
+        if wet:
+            self.own_s = self.own_s + np.float32(one.milk)
         self.inert = [not (pot.k.any() or pot.s.any()) for pot in one.pots]
         self.cover = _flat(coat.cover)
         self.bared, self.where = _flat(coat.bared), _flat(coat.where)
@@ -98,7 +103,9 @@ def _over(light: Light, surface: Light | float, tables: _CoatTables, part: slice
         seen = light if rows is None else film.over(light, rows)
         if one.clear:
             front = surface if rows is None else 1 - (1 - surface) * film.shines[rows]
-            seen = sealed(seen, front, one.surface, tables.own_k, tables.own_s, optics, axis=0)
+            seen = sealed(seen, front, tables.surface, tables.own_k, tables.own_s, optics, axis=0)
+        elif tables.wet:
+            seen = sealed(seen, one.surface, tables.surface, 0 * tables.own_k, tables.own_s, optics, axis=0)
         made = made + mine * seen if len(tables.films) > 1 else seen
     for grains, grit in zip(tables.grains, one.grains, strict=True):
         here = _cut(grains, part)
@@ -106,12 +113,13 @@ def _over(light: Light, surface: Light | float, tables: _CoatTables, part: slice
     return np.asarray(made)
 
 
-def light_of(surface: Surface, ground_surface: float, optics: Optics) -> NDArray[np.float32]:
-    """Linear red, green and blue that each spot gives back in even light: (px, px, 3), before anything is cut off."""
+def light_of(surface: Surface, ground_surface: float, optics: Optics, wet: bool = False) -> NDArray[np.float32]:
+    """Linear red, green and blue that each spot gives back in even light: (px, px, 3), before anything is cut off;
+    `wet` before its last film is dry."""
     ground, px = surface.ground, surface.sheet.px
     first, second = (np.array(x, np.float32)[:, None] for x in (ground.first, ground.second))
     mixed = None if ground.mixed is None else ground.mixed.reshape(-1)
-    tables = [_CoatTables(coat) for coat in surface.coats]
+    tables = [_CoatTables(c, wet and c is surface.coats[-1], optics) for c in surface.coats]
     made = np.empty((3, px * px), np.float32)
     to_screen = TO_SCREEN.astype(np.float32)
     for start in range(0, px * px, CHUNK):
@@ -129,14 +137,14 @@ def light_of(surface: Surface, ground_surface: float, optics: Optics) -> NDArray
                 cover = 1.0
             lies: Any = _cut(coat.where, part) * cover * (1 - _cut(coat.bared, part))
             light = here if isinstance(lies, float) and lies == 1.0 else light + lies * (here - light)
-            scatters = scatters + lies * (coat.coat.film.surface - scatters)
+            scatters = scatters + lies * (coat.surface - scatters)
         made[:, part] = to_screen @ light
     return np.moveaxis(made.reshape(3, px, px), 0, -1)
 
 
-def picture(surface: Surface, ground_surface: float, optics: Optics) -> NDArray[np.uint8]:
+def picture(surface: Surface, ground_surface: float, optics: Optics, wet: bool = False) -> NDArray[np.uint8]:
     """The picture: (px, px, 3) bytes of sRGB, lit from the upper left."""
-    light = light_of(surface, ground_surface, optics)
+    light = light_of(surface, ground_surface, optics, wet)
     metal = any(c.film.laid.film.kind in METALS and c.film.touched >= WHOLE for c in surface.coats)
     lamp = (GLINTS, SMOOTH) if metal else (LIT, STEEP)
     light *= shading(surface.height, surface.sheet.mm_per_px, *lamp)[:, :, None]

@@ -14,15 +14,15 @@ import numpy as np
 from ..book.catalogue import pick
 from ..book.optics import Optics
 from ..book.preparation import Sanding
-from ..layers.abrasion import takes_um
+from ..layers.abrasion import usually_um
 from ..layers.stack import Stack
-from .films import LayerFilm
-from .ground import Bare, bare
+from .films import MOST_GRIT, LayerFilm
+from .ground import Bare, bare, inside
 from .laid_out import painted
-from .marking import Place, blurred, fall, flaked, lying, pressed
-from .noise import Grid, Sheet, below
+from .marking import GRIT_MM, IN_LOWS, Place, flaked, lying, pressed
+from .noise import Grid, Sheet, below, blurred, fall, hollow
 
-POTS, SPOTS, GRAINS, ROUGH = 21, 22, 23, 24
+POTS, SPOTS, GRAINS, ROUGH, WARPED = 21, 22, 23, 24, 25
 UNEVEN = 0.13
 """How uneven a film is that looks even: sanding comes through it between so much less and so much more than its
 thickness."""
@@ -30,14 +30,18 @@ LEVELS = 0.5
 """A thick coat is knocked back by at least this share of what stands above its mean."""
 STANDS_MM = 0.008
 """A film thinner than this changes nothing of how a surface stands: a wash."""
+WARPED_MM = 0.03
+"""How far from flat a board is where a machine's pad finds it: a standard deviation. An untested starting point."""
+ON_AN_EDGE = 1.6
+"""How much more paper takes off an edge, on which the whole hand stands. An untested starting point."""
 GRAIN_MM = 1.3
 """How far apart grains of sand or pepper lie, about."""
 
 
 @dataclass
 class Coat:
-    """A layer where it lies: the share of each spot it covers, how thick it is as a multiple of its mean, and what is
-    left of it in mm."""
+    """A layer where it lies: the share of each spot it covers, how thick it is, once wiped, as a multiple of what was
+    laid, and what is left of it in mm."""
 
     film: LayerFilm
     cover: Grid | float
@@ -68,6 +72,10 @@ class Surface:
     ground: Bare
     height: Grid
     coats: list[Coat] = field(default_factory=list)
+    bridges_mm: float = 1.0
+    """How deep a hollow is that a cloth does not reach."""
+    saved: Grid | float = 0.0
+    """The share of each spot that wax keeps watery coats from."""
     _falls: tuple[Grid, Grid] | None = None
 
     def falls(self) -> Grid:
@@ -98,6 +106,17 @@ def _pots(coat_film: LayerFilm, place: Place) -> tuple[Grid | float, ...]:
     return (*made, rest)
 
 
+def _kept(surface: Surface, one: LayerFilm) -> Grid | float:
+    """The share of what was laid that wiping leaves, spot by spot."""
+    if one.hollows <= one.kept or one.mark.kind in IN_LOWS:
+        return one.kept
+    low = hollow(surface.falls(), surface.bridges_mm) * inside(surface.ground.edge)
+    if surface.ground.pores is not None:
+        low = np.maximum(low, surface.ground.pores)
+    kept: Grid = one.kept + (one.hollows - one.kept) * low
+    return kept
+
+
 def lay(surface: Surface, one: LayerFilm, tag: int) -> None:
     """Put a layer's film on a surface."""
     sheet = surface.sheet
@@ -106,15 +125,24 @@ def lay(surface: Surface, one: LayerFilm, tag: int) -> None:
     where = lies.where * flaked(place) if one.chips else lies.where
     if (layout := one.laid.layer.layout) is not None:
         where = where * painted(layout, sheet)
+    if one.saves:
+        surface.saved = 1 - (1 - surface.saved) * (1 - where * lies.cover)
+    elif one.runs_off:
+        where = where * (1 - surface.saved)
     dry_mm = one.laid.dry_um * one.laid.layer.coats / 1000
-    left = dry_mm * lies.thick * one.kept
-    coat = Coat(one, lies.cover, lies.thick, lies.between, left, hypot(UNEVEN, lies.uneven), pots=_pots(one, place),
-                where=where)  # fmt: skip
+    thick, cover = lies.thick * _kept(surface, one), lies.cover
+    if one.covers:
+        late = surface.ground.late
+        covered = np.maximum(1 - np.exp(-thick * one.pigment / one.covers), 1e-4)
+        wood = 1.0 if late is None else 1 - one.late * late
+        cover, thick = cover * covered * wood, thick / (covered * float(np.mean(wood)))
+    left = dry_mm * thick
+    coat = Coat(one, cover, thick, lies.between, left, hypot(UNEVEN, lies.uneven), pots=_pots(one, place), where=where)
     if one.grains:
         rough = place.pattern(ROUGH, GRAIN_MM * 1.6, GRAIN_MM * 1.6)
-        surface.height = surface.height + np.float32(min(0.12, dry_mm)) * rough.at
+        surface.height = surface.height + np.float32(min(GRIT_MM, dry_mm)) * rough.at
         grains = place.pattern(GRAINS, GRAIN_MM, GRAIN_MM, True)
-        coat.grains = tuple(grains.above(min(g.share, 0.9), 0.2) for g in one.grains)
+        coat.grains = tuple(grains.above(min(g.share, MOST_GRIT), 0.2) for g in one.grains)
     if dry_mm > STANDS_MM:
         surface.height = (surface.height + where * lies.cover * left).astype(np.float32)
     surface.coats.append(coat)
@@ -126,6 +154,8 @@ def depth_mm(surface: Surface, sand: Sanding, takes_mm: float, tag: int) -> Grid
     place = Place(sheet, surface.ground, 1.0, tag, surface.falls)
     if sand.purpose == "level" or (sand.by == "machine" and sand.where == "all"):
         flat = top - blurred(top, 90, sheet)
+        if sand.by == "machine":
+            flat = flat + np.float32(WARPED_MM) * place.pattern(WARPED, 60, 60).at
         crest = float(np.quantile(flat[:: max(1, sheet.px // 160), :: max(1, sheet.px // 160)], 0.99))
         depth = max(takes_mm, LEVELS * crest) if sand.purpose == "level" else takes_mm
         went: Grid = np.clip(flat - (crest - depth), 0, None).astype(np.float32)
@@ -136,7 +166,7 @@ def depth_mm(surface: Surface, sand: Sanding, takes_mm: float, tag: int) -> Grid
     stands = np.clip(proud / rough, -2, 2) * min(1, rough / 0.08)
     press = below(0.9 * pressed(place).at + 0.9 * stands + 3.2 * edge - 1.0)
     if sand.where == "edges":
-        press = press * np.exp(-surface.ground.edge / 7)
+        press = press * np.exp(-surface.ground.edge / 7) * ON_AN_EDGE
     elif sand.where == "spots":
         spots = place.pattern(SPOTS, 30, 40)
         press = press * spots.above(0.3, 0.4)
@@ -173,7 +203,7 @@ def _halved(grid: Grid | float) -> Grid | float:
 def _coarse(fine: Surface) -> Surface:
     """The same half as fine: every px the mean of four."""
     ground = fine.ground
-    here = (n for n in ("mixed", "height", "pores", "edge") if getattr(ground, n) is not None)
+    here = (n for n in ("mixed", "height", "pores", "edge", "late") if getattr(ground, n) is not None)
     grids: dict[str, Any] = {n: _halved(getattr(ground, n)) for n in here}
     coats = [
         replace(c, cover=_halved(c.cover), thick=_halved(c.thick), left_mm=_halved(c.left_mm), bared=_halved(c.bared),
@@ -190,11 +220,12 @@ def surface_of(stack: Stack, films: Sequence[LayerFilm], sheet: Sheet, optics: O
     if sheet.px <= COARSE_PX:
         return _coarse(surface_of(stack, films, replace(sheet, px=2 * sheet.px), optics))
     relief = pick("relief", stack.catalogue.reliefs, stack.zone.relief)
-    ground = bare(stack.ground, relief, sheet, optics)
-    surface = Surface(sheet, ground, ground.height)
+    ground = bare(stack.ground, relief, sheet, optics.kinds)
+    surface = Surface(sheet, ground, ground.height, bridges_mm=optics.cloth_bridges_mm)
     for i, one in enumerate(films):
         lay(surface, one, i + 1)
         for j, sand in enumerate(one.laid.layer.sandings):
             if not sand.rubs:
-                sand_down(surface, depth_mm(surface, sand, takes_um(stack, sand) / 1000, 50 + 8 * i + j))
+                takes_mm = one.sands * usually_um(stack, sand) / 1000
+                sand_down(surface, depth_mm(surface, sand, takes_mm, 50 + 8 * i + j))
     return surface

@@ -5,6 +5,8 @@ from math import ceil
 
 from ..book.colours import Pot
 from ..book.habits import Habits
+from ..book.hands import judged_laid
+from ..book.marks import mark_of
 from ..book.techniques import PartDry
 from ..book.words import Phrase
 from ..figure import Figure, tidy
@@ -60,6 +62,8 @@ class CoatWork:
     """How its way of being put on is said; None for one nobody has said."""
     share: float = 1.0
     """Of what its layer touches, what this pot covers in this go."""
+    judged: str = ""
+    """What a hand judges by eye of it, by slug."""
 
     @property
     def colour(self) -> str:
@@ -149,6 +153,8 @@ def coats_of(bench: Bench, stack: Stack, index: int, number: int, coat: int, are
         f"{r.sign}: {'; once dry, '.join(x for x in (r.wet, r.dry) if x)}"
         for r in bench.catalogue.rescues_for(one.film.kind)
     )
+    mark = mark_of(one.technique, bench.catalogue.marks)
+    eye = judged_laid(mark, layer.kept, bench.catalogue.hands.values())
     made = []
     for pot in pots_of(layer):
         lay_min = whole * pot.share
@@ -192,6 +198,7 @@ def coats_of(bench: Bench, stack: Stack, index: int, number: int, coat: int, are
                 rescues,
                 bench.catalogue.phrases.get(one.technique.slug),
                 share,
+                eye.slug if eye else "",
             )
         )
     return tuple(made)
@@ -247,6 +254,7 @@ def lay(coat: CoatWork, batch: str, patch: int, patches: int) -> tuple[tuple[Ope
         how=tuple(line for line in (technique.how, technique.direction) if line),
         check=laid.recipe.right_when or technique.right_when,
         take_care=cautions.when_laying(laid, coat.use),
+        judged="" if technique.part_dry else coat.judged,
         rescues=(*(f"{f.sign}: {f.rescue}" for f in technique.faults), *coat.rescues),
     )  # fmt: skip
     done, ties = [base], []
@@ -258,6 +266,7 @@ def lay(coat: CoatWork, batch: str, patch: int, patches: int) -> tuple[tuple[Ope
             base, id=f"{need.id}:{work.kind.replace(' ', '-')}:{patch}", kind=work.kind,
             says=f"{coat.named}{part}: {opens} to {closes} min after laying",
             hands_on_min=coat.again_min / patches, film_ml=0.0, how=(work.what,), check=work.check, take_care=(),
+            judged=coat.judged,
             rescues=(), tools=("a clean cloth",) if work.kind == "wipe back" else base.tools,
         )  # fmt: skip
         if laid.film.kind in {"wax", "oil"}:
@@ -268,7 +277,7 @@ def lay(coat: CoatWork, batch: str, patch: int, patches: int) -> tuple[tuple[Ope
             ties.append(Constraint("at most", base.id, again.id, window.closes, end, end, "it sets hard"))
     if laid.tapes and patch == patches:
         lift = replace(
-            base, id=f"{need.id}:lift-tape:{patch}", kind="lift tape", says="Lift the tape", film_ml=0.0,
+            base, id=f"{need.id}:lift-tape:{patch}", kind="lift tape", says="Lift the tape", film_ml=0.0, judged="",
             hands_on_min=min(3.0, coat.lay_min / patches), how=("At once, while it is wet, back over itself.",),
             check="A clean edge; nothing came with it.", take_care=(), rescues=("it lifted the base: touch in, dry",),
             tools=(),
@@ -287,7 +296,8 @@ def _held_to(coat: CoatWork, base: Operation) -> Operation | None:
         return None
     return replace(
         base, id=f"{coat.need.id}:dry", kind="dry", says=f"Dry {coat.named} with a {laid.layer.dries_by}", film_ml=0.0,
-        hands_on_min=takes_min(coat.touch, coat.room) or coat.touch.reference_min, tools=(laid.layer.dries_by,),
+        judged="", tools=(laid.layer.dries_by,),
+        hands_on_min=takes_min(coat.touch, coat.room) or coat.touch.reference_min,
         how=("At arm's length, always moving, the same everywhere.",), check="Dull all over; cool and dry to the hand.",
         take_care=cautions.when_laying(laid, coat.use), rescues=(),
     )  # fmt: skip

@@ -98,6 +98,10 @@ class Operation(Value):
     """Cautions already given in full, in few words."""
     rescues: tuple[str, ...] = ()
     makes_dust: bool = False
+    judged: str = ""
+    """What of it is judged by eye, by slug; "" for nothing."""
+    sanded: int = 0
+    """How many times its layer has been sanded once it is done."""
     tape_m: float = 0.0
     """The tape it takes by its layout, on all like pieces."""
     at_min: float = 0.0

@@ -9,6 +9,7 @@ from functools import cached_property
 from typing import Literal
 
 from ..book.catalogue import Catalogue
+from ..book.hands import judged_sanded
 from ..book.preparation import Preparation, Sanding
 from ..errors import InvalidValue, Problem, UnknownEntry
 from ..figure import Figure, listed, tidy
@@ -143,6 +144,8 @@ def _sand(order: Order, stack: Stack, index: int, number: int, sand: Sanding, nt
         take_care=cautions.when_sanding(stack, index, sand),
         rescues=(THROUGH,),
         makes_dust=True,
+        judged=eye.slug if (eye := judged_sanded(sand, bench.catalogue.hands.values())) else "",
+        sanded=nth + 1,
     )
     dust = order.operation("dust off", f"{name}:dust-off", "Dust off", order.minutes(bench.habits.dusting_m2_per_h))
     dust = replace(
