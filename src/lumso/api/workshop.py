@@ -11,6 +11,7 @@ from lumso.core.book.catalogue import Catalogue
 from lumso.core.book.films import Film
 from lumso.core.book.finishes import Finish
 from lumso.core.book.forms import Synonym
+from lumso.core.book.hands import Judged
 from lumso.core.book.kit import Kit
 from lumso.core.book.materials import Consistency, Material, Vessel
 from lumso.core.book.preparation import GRIT_OF, SANDED_BACK, Abrasive, Preparation, SandedBack, Wool
@@ -108,6 +109,8 @@ class CatalogueOut(BaseModel):
     """The kits of one's own, with their revisions."""
     consistencies: list[Consistency]
     thicknesses: list[Thickness]
+    hands: list[Judged]
+    """What a hand judges by eye."""
     vessels: list[Vessel]
     films: list[Film]
     preparations: list[Preparation]
@@ -189,6 +192,7 @@ def _catalogue(here: Context) -> CatalogueOut:
         own_kits={k.slug: here.revision("kit", k.slug) for k in workshop.kits},
         consistencies=list(c.consistencies),
         thicknesses=list(c.thicknesses),
+        hands=list(c.hands.values()),
         vessels=list(c.vessels),
         films=list(c.films.values()),
         preparations=list(c.preparations.values()),

@@ -35,7 +35,7 @@ def test_as_much_lies_on_the_surface_as_is_laid_and_not_wiped_off(technique: str
     one = Look(made).films[-1]
     if one.mark.kind in {"stripes", "figures"}:
         pytest.skip("drawn as bands and figures, each a whole coat")
-    assert _laid_on(Look(made)) == pytest.approx(one.touched * one.kept, rel=0.02, abs=0.005)
+    assert _laid_on(Look(made)) == pytest.approx(one.touched * one.kept, rel=0.02, abs=0.008)
 
 
 def test_a_stage_is_the_stack_up_to_a_coat_before_any_sanding() -> None:

@@ -2415,10 +2415,16 @@ export interface components {
             purpose: ("scuff" | "soften" | "bite" | "reveal" | "level" | "between clear coats" | "blend" | "burnish" | "polish") | ("raw wood" | "thin washes");
             /**
              * Takes Um
-             * @description How much of a dry film it takes where it takes most, in µm.
+             * @description How much of a dry film it may take at most, in µm: what cautions go by.
              * @default 0
              */
             takes_um: number;
+            /**
+             * Usually Um
+             * @description How much it usually takes where the hand presses most; 0 where that is the same.
+             * @default 0
+             */
+            usually_um: number;
             /** Why */
             why: string;
         };
@@ -3728,6 +3734,8 @@ export interface components {
             finishes: components["schemas"]["Finish"][];
             /** Grounds */
             grounds: components["schemas"]["Ground-Output"][];
+            /** Hands */
+            hands: components["schemas"]["lumso__core__book__hands__Judged"][];
             /** Kits */
             kits: components["schemas"]["Kit-Output"][];
             /** Materials */
@@ -6995,15 +7003,6 @@ export interface components {
             last: components["schemas"]["LastJob"] | null;
             /** More */
             more: string;
-        };
-        /**
-         * Judged
-         * @description A reading, and why it is not believed; "" where it is.
-         */
-        Judged: {
-            /** Doubt */
-            doubt: string;
-            reading: components["schemas"]["Reading"];
         };
         /**
          * KeepVariant
@@ -11680,7 +11679,7 @@ export interface components {
             drawing: components["schemas"]["AirDrawing"];
             now: components["schemas"]["Reading"] | null;
             /** Readings */
-            readings: components["schemas"]["Judged"][];
+            readings: components["schemas"]["lumso__core__days__air__Judged"][];
             /** Says */
             says: string;
             /**
@@ -13374,6 +13373,44 @@ export interface components {
             technique: string;
         };
         /**
+         * Swing
+         * @description How a film lies otherwise than right: as multiples of what is right, and no less than `between_least` and
+         *     `kept_least`.
+         */
+        Swing: {
+            /**
+             * Between
+             * @default 1
+             */
+            between: number;
+            /**
+             * Between Least
+             * @default 0
+             */
+            between_least: number;
+            /**
+             * Kept
+             * @default 1
+             */
+            kept: number;
+            /**
+             * Kept Least
+             * @default 0
+             */
+            kept_least: number;
+            /**
+             * Sands
+             * @description How deep it is sanded.
+             * @default 1
+             */
+            sands: number;
+            /**
+             * Touched
+             * @default 1
+             */
+            touched: number;
+        };
+        /**
          * Synonym
          * @description A word people look for things by, and the words of the book it stands for.
          */
@@ -14822,6 +14859,52 @@ export interface components {
             seen: string;
         };
         /**
+         * Judged
+         * @description Something that is judged by eye: how it looks before and beyond what is right, and what is done then.
+         */
+        lumso__core__book__hands__Judged: {
+            far: components["schemas"]["Swing"];
+            /**
+             * Far Does
+             * @description What is done where it went too far.
+             */
+            far_does: string;
+            /** Far Says */
+            far_says: string;
+            /**
+             * Marks
+             * @description The marks it is judged of; of sanding none.
+             */
+            marks: ("drawn" | "broken" | "combed" | "woven" | "peaks" | "swept" | "islands" | "dabs" | "rolled" | "wiped" | "streaks" | "run" | "rubbed" | "crests" | "hollows" | "pores" | "patches" | "edges" | "stripes" | "figures" | "even")[];
+            /**
+             * Name
+             * @description What is judged: "wiping".
+             */
+            name: string;
+            /** Provenance */
+            provenance: string;
+            /**
+             * Purposes
+             * @description What sanding is for; empty where it is judged of a film as it is laid.
+             */
+            purposes: ("scuff" | "soften" | "bite" | "reveal" | "level" | "between clear coats" | "blend" | "burnish" | "polish")[];
+            /** Slug */
+            slug: string;
+            soon: components["schemas"]["Swing"];
+            /**
+             * Soon Does
+             * @description What is done where it is not yet right.
+             */
+            soon_does: string;
+            /** Soon Says */
+            soon_says: string;
+            /**
+             * Wiped
+             * @description Whether it is only of films that are wiped.
+             */
+            wiped: boolean;
+        };
+        /**
          * Thickness
          * @description A word painters say for how thick a textured coat lies, and what it is in mm of mean thickness.
          */
@@ -14836,6 +14919,15 @@ export interface components {
             provenance: string;
             /** Slug */
             slug: string;
+        };
+        /**
+         * Judged
+         * @description A reading, and why it is not believed; "" where it is.
+         */
+        lumso__core__days__air__Judged: {
+            /** Doubt */
+            doubt: string;
+            reading: components["schemas"]["Reading"];
         };
         /**
          * Step

@@ -7,6 +7,8 @@ type Schemas = components["schemas"];
 export type Seen = Schemas["Seen"];
 export type Shade = Schemas["Shade"];
 export type StripFilm = Schemas["StripFilm"];
+/** How much of a stack there is, and how far the hand went. */
+export type Stage = Schemas["Stage"];
 
 const HELD = Number.POSITIVE_INFINITY;
 const COARSE = 160;
@@ -41,24 +43,26 @@ export interface ChipWanted {
   zone: string;
   variant?: string;
   upto?: string;
+  /** As it stands at a step. */
+  stage?: Stage;
   tile?: boolean;
   /** Of a tile: the layer with a layout that lies all over it. */
   pattern?: string;
 }
 
 function chipQuery(
-  { job, zone, variant = "", upto = "", tile = false, pattern = "" }: ChipWanted,
+  { job, zone, variant = "", upto = "", stage, tile = false, pattern = "" }: ChipWanted,
   px: number,
   on = true,
 ) {
   const { key, body, there } = asked(job, zone);
   return {
-    queryKey: ["chip", px, variant, upto, tile, pattern, ...key],
+    queryKey: ["chip", px, variant, upto, stage ?? null, tile, pattern, ...key],
     queryFn: ({ signal }: { signal: AbortSignal }) =>
       answer(
         api.POST("/api/look/chip", {
           params: { query: { px } },
-          body: { ...body, variant, upto, tile, pattern },
+          body: { ...body, variant, upto, stage: stage ?? null, tile, pattern },
           parseAs: "blob",
           signal,
         }),
@@ -69,6 +73,18 @@ function chipQuery(
     retry: false,
     placeholderData: keepPreviousData,
   };
+}
+
+/** Where a picture of a kept job's zone is, as it stands at a step. */
+export function stageAddress(job: string, zone: string, stage: Stage, px: number): string {
+  const asked = new URLSearchParams({
+    coats: `${stage.coats ?? 0}`,
+    sandings: `${stage.sandings ?? 0}`,
+    hand: stage.hand ?? "",
+    wet: `${stage.wet ?? false}`,
+    px: `${px}`,
+  });
+  return `/api/look/jobs/${job}/${encodeURIComponent(zone)}/${encodeURIComponent(stage.layer)}?${asked}`;
 }
 
 /** An address for a picture as long as it is shown. */

@@ -1,13 +1,14 @@
-import type { BenchStep, Operation } from "../api/client";
+import type { BenchStep, Job, Operation } from "../api/client";
 import { TakeCare } from "../parts/notices";
 import { amount, lasts } from "../parts/say";
 import { Worded } from "../parts/Worded";
+import { Stages } from "./Stages";
 
 /** A pot is for every zone it serves and says so itself; what is done on a surface says on which. */
 const OF_A_POT = new Set(["mix", "rest", "stir", "clean"]);
 
 /** One step: what is done and with what, what to take care of, what right looks like, what to wait for. */
-export function Step({ steps, several }: { steps: BenchStep[]; several: boolean }) {
+export function Step({ steps, several, job }: { steps: BenchStep[]; several: boolean; job: Job }) {
   const [step] = steps;
   if (!step) return null;
   const { operation: o, wait_min, go_on_within_min } = step;
@@ -27,7 +28,7 @@ export function Step({ steps, several }: { steps: BenchStep[]; several: boolean 
             ))}
           {o.says}
         </h3>
-        <Told operation={o} />
+        <Told operation={o} job={job} />
         {(wait_min === null || wait_min > 0) && (
           <p className="mt-2 border-l-8 border-line pl-2">
             <strong>
@@ -50,7 +51,7 @@ export function Step({ steps, several }: { steps: BenchStep[]; several: boolean 
 }
 
 /** How an operation is done: what to take care of, what goes into a pot, what right looks like. */
-export function Told({ operation: o }: { operation: Operation }) {
+export function Told({ operation: o, job }: { operation: Operation; job?: Job | undefined }) {
   return (
     <>
       <TakeCare texts={o.take_care} again={o.remember} />
@@ -68,6 +69,7 @@ export function Told({ operation: o }: { operation: Operation }) {
           <strong>Right when:</strong> <Worded>{o.check}</Worded>
         </p>
       )}
+      <Stages operation={o} job={job} />
       {o.rescues.length > 0 && (
         <details>
           <summary className="narrow min-h-11 py-2 text-sm underline">If it goes wrong</summary>

@@ -1,5 +1,5 @@
 import { useState } from "react";
-import type { BenchStep, Procedure } from "../api/client";
+import type { BenchStep, Job, Procedure } from "../api/client";
 import { useSteps } from "../api/queries";
 import type { OpenJob } from "../job/useJob";
 import { Failure } from "../parts/Failure";
@@ -54,7 +54,7 @@ export function StepsSide({ open, zone }: { open: OpenJob; zone: number }) {
       ))}
       <LayOut kit={steps.kit} />
       {sessionsOf(shown).map((session, i) => (
-        <Session key={session[0]?.operation.id} steps={session} number={i + 1} all={steps} />
+        <Session key={session[0]?.operation.id} steps={session} number={i + 1} all={steps} job={open.job} />
       ))}
     </section>
   );
@@ -71,7 +71,14 @@ function sessionsOf(steps: BenchStep[]): BenchStep[][] {
   return made.filter((session) => session.some((s) => !empty.has(s.operation.kind)));
 }
 
-function Session({ steps, number, all }: { steps: BenchStep[]; number: number; all: Procedure }) {
+interface SessionProps {
+  steps: BenchStep[];
+  number: number;
+  all: Procedure;
+  job: Job;
+}
+
+function Session({ steps, number, all, job }: SessionProps) {
   const begins = steps[0]?.operation.at_min ?? 0;
   const first = all.steps[0]?.operation.at_min ?? 0;
   const hands = steps.reduce((sum, s) => sum + s.operation.hands_on_min, 0);
@@ -85,7 +92,7 @@ function Session({ steps, number, all }: { steps: BenchStep[]; number: number; a
       </h2>
       <ol>
         {alike(steps).map((same) => (
-          <Step key={same[0]?.operation.id} steps={same} several={all.zones.length > 1} />
+          <Step key={same[0]?.operation.id} steps={same} several={all.zones.length > 1} job={job} />
         ))}
       </ol>
     </div>

@@ -1,8 +1,8 @@
 """How strongly a pigment absorbs, as far as the colour of its paint tells.
 
 A matt surface itself gives back about 4 %: a band that looks darker than that says nothing more of the pigment beneath
-it, but for blacks, of which a class is known. So absorption is taken from the colour as if no band were darker than a
-floor, and what a full film is darker than that is taken off where it hides.
+it, but for blacks, of which a class is known. So absorption is taken from the colour as if a
+little white light lay over it, and what a full film is darker than that is taken off where it hides.
 """
 
 import numpy as np
@@ -18,8 +18,9 @@ UNTOLD = 0.69
 
 def told(light: Array, colour: str, optics: Optics) -> tuple[Array, Array]:
     """K/S of a paint of a `colour` that gives back `light`, and by how much it is darker than that comes to."""
-    floored = np.maximum(light, optics.told_from(class_of(colour)))
-    return k_over_s(floored), floored - light
+    least = optics.told_from(class_of(colour))
+    told_by = least + (1 - least) * light  # order is kept: what is darker in one band stays so
+    return k_over_s(told_by), told_by - light
 
 
 def spread_of_absorption(light: Array, colour: str, optics: Optics) -> float:

@@ -68,11 +68,10 @@ def bare(ground: Ground, relief: Relief, sheet: Sheet, optics: Kinds) -> Bare:
     else:
         height = height - np.maximum(ARRIS_MM - edge, 0) ** 2 / (2 * ARRIS_MM)
     if is_wood(ground):
-        wide, rings = pattern(sheet, GRAIN, 12, 200).at, pattern(sheet, BLOTCHES, 4.5, 90, True).at
+        late = mixed = _late(sheet)
         fine = pattern(sheet, WARP, 1.3, 60, True)
-        grain = fine * 0.5 + 0.67 * rings + 0.56 * wide
-        late = mixed = below(1.6 * grain.at / np.sqrt(1 + (1.6 * grain.left) ** 2))
-        first, second = own**0.83, own**1.18
+        grain = fine * 0.4 + (2.6 * (late - float(late.mean()))).astype(np.float32)
+        first, second = own**0.84, own**1.24
         if "open grain" in ground.traits:
             pores = _pores(sheet)
             height = height - PORE_MM * pores
@@ -112,6 +111,27 @@ def stand(ground: Ground, relief: Relief, kinds: Kinds, bridges_mm: float) -> St
     low = hollow(fall(made.height, sheet), bridges_mm) * inside(made.edge)
     low = low if made.pores is None else np.maximum(low, made.pores)
     return Stand(pores, late, float(low.mean()))
+
+
+RING_MM, PLANK_MM, HEART_MM = 5.5, 150.0, 260.0
+"""How wide a year is, how wide a board, and how far apart its arches come along it: plain-sawn, as most boards are."""
+
+
+def _late(sheet: Sheet) -> Grid:
+    """The share of each spot that is late wood: years cut in arches along the middle of each board, straight beside
+    it; each grows dark slowly and ends at once."""
+    x, y = sheet.axes()
+    along = HEART_MM if sheet.edged else sheet.mm / round(sheet.mm / HEART_MM)
+    wander = 5 * pattern(sheet, GRAIN, 40, 120).at
+    across = (x + wander) % PLANK_MM - 0.42 * PLANK_MM
+    deep = 3 + 16 * (1 - np.cos(2 * pi * (y / along + 0.1))) / 2
+    year = np.sqrt(across**2 + deep**2) / RING_MM
+    year = year + 0.4 * pattern(sheet, BLOTCHES, 30, 200).at + 0.07 * pattern(sheet, WARP, 2.5, 40).at
+    part = year % 1
+    soft = max(0.05, sheet.mm_per_px / RING_MM)
+    ends = np.clip((1 - part) / soft, 0, 1)
+    made: Grid = (np.clip((part - 0.2) / 0.6, 0, 1) ** 1.4 * ends).astype(np.float32)
+    return made
 
 
 def _pores(sheet: Sheet) -> Grid:

@@ -177,7 +177,8 @@ def _wiped(place: Place, mark: Mark) -> Lying:
 def _streaks(place: Place, mark: Mark) -> Lying:
     fine = place.pattern(STROKES, mark.across_mm, mark.along_mm, True)
     wide = place.pattern(SECOND, mark.across_mm * 5, mark.along_mm * 0.6)
-    return _apart(fine * 0.8 + wide * 0.8, mark, place.touched)
+    torn = place.pattern(THIRD, mark.across_mm * 0.5, mark.along_mm * 0.2)
+    return _apart(fine * 0.6 + wide * 0.6 + torn * 0.75, mark, place.touched, 0.7)
 
 
 def _run(place: Place, mark: Mark) -> Lying:

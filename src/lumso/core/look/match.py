@@ -15,8 +15,8 @@ from ..book.catalogue import Catalogue
 from ..book.optics import Optics
 from ..colour.difference import delta_e, lab_of
 from ..colour.hiding import class_of, per_coat, spread_of
-from ..colour.kubelka_munk import film, k_over_s
-from ..colour.spectra import BANDS, Array, reflectance
+from ..colour.kubelka_munk import film
+from ..colour.spectra import BANDS, Array, hex_of, reflectance
 from ..colour.strength import hides, thick, told
 from ..colour.surfaces import sealed
 from ..errors import InvalidValue
@@ -134,7 +134,7 @@ def _subsets(palette: Palette) -> list[list[int]]:
 def _at_once(palette: Palette, wanted: Array, subsets: Places) -> Array:
     """Shares of each subset's paints that bring K/S nearest to that of the wanted colour: (subsets, size); a share
     below 0 says that the paint would have to be taken out."""
-    q = k_over_s(wanted)
+    q, _ = told(wanted, hex_of(wanted), palette.optics)
     counts = 1 / (1 + q) ** 2  # a band that is dark already hardly changes
     size = subsets.shape[1]
     off = (palette.k - q * palette.s)[subsets] * np.sqrt(counts)
