@@ -52,7 +52,7 @@ def main() -> None:
     def tiles() -> None:
         noise.pattern.cache_clear()
         for stack in six:
-            png(Look(stack).picture(160, tile=True))
+            png(Look(stack).picture(320, 1800.0))
 
     row("a piece with six zones, filled with its looks", median_ms(tiles, 5))
     hexes = [

@@ -83,10 +83,11 @@ def test_a_layer_that_is_not_there_is_refused_with_those_there_are(client: TestC
     assert fault["allowed"] == ", ".join(x["id"] for x in RACK["zones"][0]["layers"])
 
 
-def test_a_tile_has_no_edges_and_can_be_laid_side_by_side(client: TestClient) -> None:
+@pytest.mark.parametrize("mm", [450, 1800])
+def test_a_tile_has_no_edges_and_can_be_laid_side_by_side(client: TestClient, mm: int) -> None:
     import numpy as np
 
-    tile = np.asarray(picture(client, tile=True), dtype=float)
+    tile = np.asarray(picture(client, tile=True, tile_mm=mm), dtype=float)
     across = np.abs(tile[:, 0] - tile[:, -1]).mean()
     inner = np.abs(np.diff(tile, axis=1)).mean()
     assert across < 4 * inner + 4
@@ -107,3 +108,17 @@ def test_how_a_paint_hides_is_measured_and_counts_from_then_on(client: TestClien
     after = client.post("/api/look", json=ASKED).json()["column"]["films"][0]["dry"]
     assert after["hex"] != before["hex"]
     assert after["within"] != before["within"]
+
+
+def test_each_step_has_its_picture_of_the_job_as_it_stands_and_of_the_one_that_is_kept(client: TestClient) -> None:
+    job = client.post("/api/jobs", json=RACK).json()["id"]
+    wash = RACK["zones"][0]["layers"][0]["id"]
+    shown = {h: picture(client, stage={"layer": wash, "hand": h}).tobytes() for h in ("not yet", "", "too far")}
+    assert len(set(shown.values())) == 3
+    assert picture(client, stage={"layer": wash, "wet": True}).tobytes() != shown[""]
+    kept = client.get(f"/api/look/jobs/{job}/rack/{wash}?hand=too far&px=160")
+    assert Image.open(BytesIO(kept.content)).tobytes() == shown["too far"]
+    for path, says in ((f"{job}/rack/none", wash), (f"{job}/none/{wash}", "rack"), ("none/rack/wash", "none")):
+        reply = client.get(f"/api/look/jobs/{path}")
+        assert reply.status_code in {404, 422}
+        assert says in reply.text

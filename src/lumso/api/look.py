@@ -4,7 +4,7 @@ from collections.abc import Callable
 from dataclasses import replace
 from functools import partial
 from itertools import count
-from typing import Annotated
+from typing import Annotated, Literal
 
 from fastapi import APIRouter, Query, Response
 from pydantic import BaseModel, ConfigDict, Field, RootModel
@@ -56,12 +56,13 @@ class LookIn(ZoneIn):
 
 class ChipIn(LookIn):
     """A look of a zone; with `upto` only its layers up to that one, with `stage` as it stands at a step, with `tile` a
-    stretch of 450 mm that can be laid side by side with itself: without the layers that have a layout, but for
+    stretch of `tile_mm` that can be laid side by side with itself: without the layers that have a layout, but for
     `pattern`, which is on it all over."""
 
     upto: str = ""
     stage: Stage | None = None
     tile: bool = False
+    tile_mm: Literal[450, 900, 1800, 3600] = 450
     pattern: str = ""
 
 
@@ -76,13 +77,13 @@ def _sent(picture: bytes, kept_s: int = 0) -> Picture:
     return Picture(picture, headers={"Cache-Control": keep, "Content-Encoding": "identity"})
 
 
-def _drawn(stack: Callable[[], Stack], px: int, tile: bool, stage: Stage | None = None) -> bytes:
+def _drawn(stack: Callable[[], Stack], px: int, tile_mm: float, stage: Stage | None = None) -> bytes:
     from lumso.formats.png import png  # takes a while to load
 
     look = Look(stack())
     if stage:
         look = Look(look.stack, swing_of(look.judged, stage), stage.wet)
-    return png(look.picture(px, tile), 0.0 if tile else look.side_mm, SAYS)
+    return png(look.picture(px, tile_mm), 0.0 if tile_mm else look.side_mm, SAYS)
 
 
 def _zone(asked: LookIn, here: Context) -> tuple[Zone, Trial]:
@@ -112,9 +113,10 @@ def chip(asked: ChipIn, here: Here, px: Px = 320) -> Picture:
         if asked.pattern:
             layer_at(zone, asked.pattern, "pattern")
         zone = as_tile(zone, asked.pattern)
-    place = ("chip", zone.id, asked.variant, upto, px, asked.tile, asked.pattern, asked.stage)
+    tile_mm = float(asked.tile_mm) if asked.tile else 0.0
+    place = ("chip", zone.id, asked.variant, upto, px, tile_mm, asked.pattern, asked.stage)
     args = (zone, bench.catalogue, bench.use)
-    made = partial(_drawn, partial(bench.stack, zone), px, asked.tile, asked.stage)
+    made = partial(_drawn, partial(bench.stack, zone), px, tile_mm, asked.stage)
     return _sent(here.pictures.recall(place, args, made))
 
 
@@ -152,7 +154,7 @@ def recipe_chip(slug: str, here: Here, px: Px = 160) -> Picture:
     recipe = pick("recipe", known.recipes, slug)
     ground = ground_for(recipe, known).slug
     zone = Zone("chip", recipe.name, ground, (), (start_layer("chip-1", slug, ground, known),))
-    made = partial(_drawn, partial(_bench(known).stack, zone), px, False)
+    made = partial(_drawn, partial(_bench(known).stack, zone), px, 0.0)
     return _sent(here.pictures.recall(("recipe", slug, px), (zone, known), made), 300)
 
 

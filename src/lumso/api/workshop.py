@@ -22,7 +22,7 @@ from lumso.core.book.words import Term
 from lumso.core.errors import InvalidValue, LumsoError
 from lumso.core.job.board import MOST_RUNGS, MOST_STRIPS, SEEN_WITHIN, SeenWithin
 from lumso.core.job.job import MOST_COATS, MOST_LAYERS, MOST_POTS, MOST_VARIANTS, MOST_ZONES
-from lumso.core.look.look import TILE_MM
+from lumso.core.look.look import TILES_MM
 from lumso.core.measure.measures import MeasureSystem
 from lumso.core.mixing.compose import compose
 from lumso.core.piece.kinds import KINDS, CountSpec, SizeSpec, free
@@ -126,7 +126,7 @@ class CatalogueOut(BaseModel):
     sanded_back: list[SandedBack]
     seen_within: SeenWithin
     """How far off a colour is at least that was seen so, ΔE₀₀."""
-    tile_mm: float
+    tiles_mm: list[float]
     """How much of a surface the tile of a look shows."""
     caps: CapsOut
 
@@ -205,7 +205,7 @@ def _catalogue(here: Context) -> CatalogueOut:
         shapes=[ShapeOut(slug=slug, sizes=list(shape.sizes)) for slug, shape in free.SHAPES.items()],
         sanded_back=list(SANDED_BACK),
         seen_within=SEEN_WITHIN,
-        tile_mm=TILE_MM,
+        tiles_mm=list(TILES_MM),
         caps=CapsOut(
             zones=MOST_ZONES,
             layers=MOST_LAYERS,

@@ -3775,8 +3775,8 @@ export interface components {
             terms: components["schemas"]["Term"][];
             /** Thicknesses */
             thicknesses: components["schemas"]["lumso__core__book__techniques__Thickness"][];
-            /** Tile Mm */
-            tile_mm: number;
+            /** Tiles Mm */
+            tiles_mm: number[];
             /** Tools */
             tools: components["schemas"]["Tool"][];
             /** Vessels */
@@ -3838,7 +3838,7 @@ export interface components {
         /**
          * ChipIn
          * @description A look of a zone; with `upto` only its layers up to that one, with `stage` as it stands at a step, with `tile` a
-         *     stretch of 450 mm that can be laid side by side with itself: without the layers that have a layout, but for
+         *     stretch of `tile_mm` that can be laid side by side with itself: without the layers that have a layout, but for
          *     `pattern`, which is on it all over.
          */
         ChipIn: {
@@ -3854,6 +3854,12 @@ export interface components {
              * @default false
              */
             tile?: boolean;
+            /**
+             * Tile Mm
+             * @default 450
+             * @enum {integer}
+             */
+            tile_mm?: 450 | 900 | 1800 | 3600;
             /**
              * Upto
              * @default

@@ -1,17 +1,20 @@
 import { keepPreviousData, useQueries, useQuery } from "@tanstack/react-query";
 import { useEffect, useState } from "react";
-import { answer, api, type Job } from "./client";
+import { answer, api, type Job, type PieceGeometry } from "./client";
 import type { components } from "./generated";
 
 type Schemas = components["schemas"];
 export type Seen = Schemas["Seen"];
 export type Shade = Schemas["Shade"];
+type TileMm = NonNullable<Schemas["ChipIn"]["tile_mm"]>;
 export type StripFilm = Schemas["StripFilm"];
 /** How much of a stack there is, and how far the hand went. */
 export type Stage = Schemas["Stage"];
 
 const HELD = Number.POSITIVE_INFINITY;
 const COARSE = 160;
+/** A tile wider than this is drawn finer. */
+const NEAR_MM = 450;
 /** A piece of more zones than this is drawn in flat colours: its pictures would keep its plan waiting. */
 const TILED = 12;
 
@@ -46,23 +49,24 @@ export interface ChipWanted {
   /** As it stands at a step. */
   stage?: Stage;
   tile?: boolean;
+  tileMm?: number;
   /** Of a tile: the layer with a layout that lies all over it. */
   pattern?: string;
 }
 
 function chipQuery(
-  { job, zone, variant = "", upto = "", stage, tile = false, pattern = "" }: ChipWanted,
+  { job, zone, variant = "", upto = "", stage, tile = false, tileMm = 450, pattern = "" }: ChipWanted,
   px: number,
   on = true,
 ) {
   const { key, body, there } = asked(job, zone);
   return {
-    queryKey: ["chip", px, variant, upto, stage ?? null, tile, pattern, ...key],
+    queryKey: ["chip", px, variant, upto, stage ?? null, tile, tileMm, pattern, ...key],
     queryFn: ({ signal }: { signal: AbortSignal }) =>
       answer(
         api.POST("/api/look/chip", {
           params: { query: { px } },
-          body: { ...body, variant, upto, stage: stage ?? null, tile, pattern },
+          body: { ...body, variant, upto, stage: stage ?? null, tile, tile_mm: tileMm as TileMm, pattern },
           parseAs: "blob",
           signal,
         }),
@@ -110,8 +114,20 @@ export function useChip(wanted: ChipWanted, fine = 320) {
   return { address, old: coarse.isPlaceholderData, failed: coarse.error };
 }
 
+/** The tile that a drawing is filled with: wide enough that nothing repeats on a face, where there is one so wide. */
+export function tileFor(drawing: PieceGeometry | null | undefined, tiles: number[]): number {
+  const sides = (drawing?.faces ?? [])
+    .filter((f) => f.zone)
+    .flatMap((f) => {
+      const [xs, ys] = [f.outline.map((p) => p.x), f.outline.map((p) => p.y)];
+      return [Math.max(...xs) - Math.min(...xs), Math.max(...ys) - Math.min(...ys)];
+    });
+  const widest = Math.max(0, ...sides);
+  return tiles.find((mm) => mm >= widest) ?? tiles.at(-1) ?? NEAR_MM;
+}
+
 /** Tiles of all zones of a job, by zone, to fill the drawing of the piece with, and of their layers with a layout. */
-export function useTiles(job: Job): Record<string, string> {
+export function useTiles(job: Job, tileMm: number): Record<string, string> {
   const wanted = job.zones.flatMap((z) => [
     { name: z.id, zone: z, pattern: "" },
     ...z.layers.flatMap((x) => (x.layout ? [{ name: tileOf(z.id, x.id), zone: z, pattern: x.id }] : [])),
@@ -119,8 +135,8 @@ export function useTiles(job: Job): Record<string, string> {
   const found = useQueries({
     queries: wanted.map(({ zone, pattern }) =>
       chipQuery(
-        { job, zone: zone.id, tile: true, pattern },
-        COARSE,
+        { job, zone: zone.id, tile: true, tileMm, pattern },
+        tileMm > NEAR_MM ? 2 * COARSE : COARSE,
         zone.layers.length > 0 && job.zones.length <= TILED,
       ),
     ),

@@ -292,7 +292,7 @@ export function BenchView() {
               ) : (
                 <div className="text-[1.6rem] leading-snug">
                   {op.lay_out.length > 0 && <p className="narrow mb-2">Lay out: {op.lay_out.join(" · ")}.</p>}
-                  <Told operation={op.operation} />
+                  <Told operation={op.operation} job={id} />
                 </div>
               )}
             </>

@@ -120,7 +120,7 @@ function Panel({ one, reply, chosen, here, onChange }: Props & { one: DayOperati
       <div className="my-2">
         <Marking one={one} here={here(one)} />
       </div>
-      <Told operation={one.operation} />
+      <Told operation={one.operation} job={one.job} />
       {planned && (
         <fieldset className="mt-3 border-t border-line pt-2">
           <legend className="narrow text-sm font-semibold text-soft">Move it</legend>

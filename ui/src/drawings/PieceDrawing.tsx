@@ -1,7 +1,7 @@
 import { type ReactNode, useEffect, useId, useRef, useState } from "react";
 import type { PieceGeometry, PlanPattern } from "../api/client";
 import { tileOf } from "../api/look";
-import { Tile } from "./MiniPiece";
+import { OwnStretch, Tile } from "./MiniPiece";
 import { withHoles } from "./outlines";
 
 interface PieceDrawingProps {
@@ -96,7 +96,16 @@ export function PieceDrawing({
         {Object.entries(tiles).map(([zone, address]) => (
           <Tile key={zone} id={`${own}${zone}`} address={address} side={tileMm * scale} />
         ))}
-        {drawing.faces.map((face) => {
+        {drawing.faces.map((face, i) => (
+          <OwnStretch
+            key={`${face.name}${face.outline[0]?.x} ${face.outline[0]?.y}`}
+            id={`${own}${face.zone}/${i}`}
+            of={`${own}${face.zone}`}
+            n={i}
+            side={tileMm * scale}
+          />
+        ))}
+        {drawing.faces.map((face, i) => {
           const points = face.outline.map((p) => ({ x: p.x * scale, y: p.y * scale }));
           const xs = points.map((p) => p.x);
           const ys = points.map((p) => p.y);
@@ -122,7 +131,7 @@ export function PieceDrawing({
                   !face.zone
                     ? `url(#${own}bare)`
                     : tiles[face.zone]
-                      ? `url(#${own}${face.zone})`
+                      ? `url(#${own}${face.zone}/${i})`
                       : (fills[face.zone] ?? "var(--color-enamel)")
                 }
                 stroke="var(--color-ink)"

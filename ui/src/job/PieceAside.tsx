@@ -1,6 +1,6 @@
 import { Link, useLocation } from "react-router";
 import type { Catalogue } from "../api/client";
-import { useTiles } from "../api/look";
+import { tileFor, useTiles } from "../api/look";
 import { PieceDrawing } from "../drawings/PieceDrawing";
 import { NumberField } from "../parts/fields";
 import { sameSpot } from "../parts/useAddress";
@@ -72,7 +72,8 @@ export function PieceAside(props: PieceAsideProps) {
 
 function Small({ open, catalogue, zone: index, onZone }: PieceAsideProps) {
   const { job, plan } = open;
-  const tiles = useTiles(job);
+  const tileMm = tileFor(plan.drawing, catalogue.tiles_mm);
+  const tiles = useTiles(job, tileMm);
   const picked = job.zones[index]?.id ?? "";
   const pick = (id: string) => onZone(job.zones.findIndex((z) => z.id === id));
   return (
@@ -83,7 +84,7 @@ function Small({ open, catalogue, zone: index, onZone }: PieceAsideProps) {
           drawing={plan.drawing}
           fills={Object.fromEntries(plan.zones.map((z) => [z.zone, z.hex]))}
           tiles={tiles}
-          tileMm={catalogue.tile_mm}
+          tileMm={tileMm}
           patterns={plan.patterns}
           sizes={{}}
           areas={{}}

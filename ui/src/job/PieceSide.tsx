@@ -1,6 +1,6 @@
 import { Tabs } from "radix-ui";
 import type { Catalogue, PieceKind } from "../api/client";
-import { useTiles } from "../api/look";
+import { tileFor, useTiles } from "../api/look";
 import { useSettings } from "../api/workshop";
 import { PieceDrawing } from "../drawings/PieceDrawing";
 import { ChooserField } from "../parts/ChooserField";
@@ -37,7 +37,8 @@ export function PieceSide({ open, catalogue, zone: index, onZone }: PieceSidePro
   const [tab, setTab] = useAddress("tab", "sizes");
   const settings = useSettings();
   const { area, parts } = useArea();
-  const tiles = useTiles(job);
+  const tileMm = tileFor(plan.drawing, catalogue.tiles_mm);
+  const tiles = useTiles(job, tileMm);
   const zone = job.zones[index];
   const planned = plan.zones.find((z) => z.zone === zone?.id);
   const kind = catalogue.pieces.find((k) => k.slug === job.piece?.kind);
@@ -85,7 +86,7 @@ export function PieceSide({ open, catalogue, zone: index, onZone }: PieceSidePro
             drawing={plan.drawing}
             fills={fills}
             tiles={tiles}
-            tileMm={catalogue.tile_mm}
+            tileMm={tileMm}
             patterns={plan.patterns}
             sizes={typed}
             areas={areas}

@@ -1,6 +1,6 @@
 import { useState } from "react";
 import type { Catalogue, Edit, Zone } from "../api/client";
-import { useChip, useSeen } from "../api/look";
+import { tileFor, useChip, useSeen } from "../api/look";
 import { Chip } from "../drawings/Chip";
 import { Range } from "../drawings/DryingStrip";
 import { MiniPiece } from "../drawings/MiniPiece";
@@ -31,9 +31,22 @@ export function Compare({ open, catalogue, zone: index }: CompareProps) {
   return (
     <div className="flex flex-col gap-4">
       <ul className="grid gap-3 sm:grid-cols-2 xl:grid-cols-3">
-        <Look open={open} zone={zone} variant="" name="Planned now" tileMm={catalogue.tile_mm} />
+        <Look
+          open={open}
+          zone={zone}
+          variant=""
+          name="Planned now"
+          tileMm={tileFor(open.plan.drawing, catalogue.tiles_mm)}
+        />
         {zone.variants.map((v) => (
-          <Look key={v.id} open={open} zone={zone} variant={v.id} name={v.name} tileMm={catalogue.tile_mm}>
+          <Look
+            key={v.id}
+            open={open}
+            zone={zone}
+            variant={v.id}
+            name={v.name}
+            tileMm={tileFor(open.plan.drawing, catalogue.tiles_mm)}
+          >
             <div className="flex">
               <button
                 type="button"
@@ -109,7 +122,7 @@ function Look(props: {
 }) {
   const { open, zone, variant, name, children } = props;
   const chip = useChip({ job: open.job, zone: zone.id, variant });
-  const tile = useChip({ job: open.job, zone: zone.id, variant, tile: true }, 160);
+  const tile = useChip({ job: open.job, zone: zone.id, variant, tile: true, tileMm: props.tileMm }, 160);
   const seen = useSeen(open.job, zone.id, variant);
   const said = seen.data;
   return (

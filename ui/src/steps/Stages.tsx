@@ -10,8 +10,8 @@ type Hand = NonNullable<Stage["hand"]>;
 
 interface StagesProps {
   operation: Operation;
-  /** The job as it stands here; without, as it is kept. */
-  job?: Job | undefined;
+  /** The job as it stands here, or the id of the one that is kept. */
+  job: Job | string;
 }
 
 /** What the surface looks like once an operation is done: small, and at a press beside what is not yet right and what
@@ -39,7 +39,7 @@ export function Stages({ operation: o, job }: StagesProps) {
         </span>
       </button>
       {open && (
-        <div className={`mt-2 grid gap-3 ${judged ? "sm:grid-cols-3" : "max-w-md grid-cols-2"}`}>
+        <div className={`mt-2 grid gap-3 ${judged ? "grid-cols-3" : "max-w-md grid-cols-2"}`}>
           {judged ? (
             <>
               <Seen name="Not yet" says={judged.soon_says} does={judged.soon_does}>
@@ -62,7 +62,7 @@ export function Stages({ operation: o, job }: StagesProps) {
               </Seen>
             </>
           )}
-          <p className="narrow text-sm text-soft sm:col-span-full">
+          <p className="narrow text-sm text-soft col-span-full">
             Estimates, in this job's own colours. A test board tells.
           </p>
         </div>
@@ -99,11 +99,11 @@ interface PicturedProps extends StagesProps {
 
 function Pictured({ operation: o, job, hand, wet, says }: PicturedProps) {
   const stage = { layer: o.layer, coats: o.coat, sandings: o.sanded, hand, wet };
-  if (job) return <Live job={job} zone={o.zone} stage={stage} says={says} />;
+  if (typeof job !== "string") return <Live job={job} zone={o.zone} stage={stage} says={says} />;
   const px = says ? 320 : 160;
   return (
     <img
-      src={stageAddress(o.job, o.zone, stage, px)}
+      src={stageAddress(job, o.zone, stage, px)}
       alt={says && `${says} An estimate.`}
       loading="lazy"
       className="aspect-square w-full border border-ink object-cover"

@@ -51,7 +51,7 @@ export function Step({ steps, several, job }: { steps: BenchStep[]; several: boo
 }
 
 /** How an operation is done: what to take care of, what goes into a pot, what right looks like. */
-export function Told({ operation: o, job }: { operation: Operation; job?: Job | undefined }) {
+export function Told({ operation: o, job }: { operation: Operation; job: Job | string }) {
   return (
     <>
       <TakeCare texts={o.take_care} again={o.remember} />

@@ -92,7 +92,7 @@ function Today({ reply, away }: { reply: DaysReply; away: boolean }) {
           <div className="my-3">
             <Marking key={now.operation.id} one={now} here={here(now)} large />
           </div>
-          <Told operation={now.operation} />
+          <Told operation={now.operation} job={now.job} />
         </article>
       )}
       {mine.length > 0 && (

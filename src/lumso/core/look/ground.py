@@ -113,6 +113,8 @@ def stand(ground: Ground, relief: Relief, kinds: Kinds, bridges_mm: float) -> St
     return Stand(pores, late, float(low.mean()))
 
 
+LATE_SHARE = 0.4
+"""How much of a year is late wood, by how dark it is."""
 RING_MM, PLANK_MM, HEART_MM = 5.5, 150.0, 260.0
 """How wide a year is, how wide a board, and how far apart its arches come along it: plain-sawn, as most boards are."""
 
@@ -130,8 +132,10 @@ def _late(sheet: Sheet) -> Grid:
     part = year % 1
     soft = max(0.05, sheet.mm_per_px / RING_MM)
     ends = np.clip((1 - part) / soft, 0, 1)
-    made: Grid = (np.clip((part - 0.2) / 0.6, 0, 1) ** 1.4 * ends).astype(np.float32)
-    return made
+    made = np.clip((part - 0.2) / 0.6, 0, 1) ** 1.4 * ends
+    blur = min(max(sheet.mm_per_px / RING_MM / 0.4 - 0.5, 0.0), 1.0)  # too fine to be told apart: their mean
+    late: Grid = (made + blur * (LATE_SHARE - made)).astype(np.float32)
+    return late
 
 
 def _pores(sheet: Sheet) -> Grid:

@@ -20,8 +20,8 @@ from .picture import light_of, picture
 from .stages import swung
 from .surface import Surface, surface_of
 
-SEED, TILE_MM = 20, 450.0
-"""The seed of every picture, and how much of a surface a tile shows, in mm."""
+SEED, TILES_MM = 20, (450.0, 900.0, 1800.0, 3600.0)
+"""The seed of every picture, and how much of a surface tiles show, in mm."""
 SHEENS = {"raw wood": "matt", "unsealed paint": "dead matt", "plaster": "matt", "brick": "matt", "sealed": "satin",
           "slick": "satin"}  # fmt: skip
 """How a ground shines where nobody has said."""
@@ -105,16 +105,15 @@ class Look:
         relief = pick("relief", self.stack.catalogue.reliefs, self.stack.zone.relief)
         return side_mm(self.stack.ground, relief, self.optics.kinds)
 
-    def surface(self, px: int, tile: bool = False) -> Surface:
-        """Its films where they lie, with the edges of a piece along its top and left; of a `tile`, a wider stretch
+    def surface(self, px: int, tile_mm: float = 0.0) -> Surface:
+        """Its films where they lie, with the edges of a piece along its top and left; of a tile, a stretch so wide
         without."""
-        mm = TILE_MM if tile else self.side_mm
-        return surface_of(self.stack, self.films, Sheet(px, mm, SEED, not tile), self.optics)
+        return surface_of(self.stack, self.films, Sheet(px, tile_mm or self.side_mm, SEED, not tile_mm), self.optics)
 
     def light(self, px: int) -> NDArray[np.float32]:
         """Linear red, green and blue of each spot in even light."""
         return light_of(self.surface(px), self.ground_surface, self.optics, self.wet)
 
-    def picture(self, px: int, tile: bool = False) -> NDArray[np.uint8]:
-        """Its picture, (px, px, 3) bytes of sRGB; a `tile` can be laid side by side with itself."""
-        return picture(self.surface(px, tile), self.ground_surface, self.optics, self.wet)
+    def picture(self, px: int, tile_mm: float = 0.0) -> NDArray[np.uint8]:
+        """Its picture, (px, px, 3) bytes of sRGB; a tile, so wide, can be laid side by side with itself."""
+        return picture(self.surface(px, tile_mm), self.ground_surface, self.optics, self.wet)

@@ -6,7 +6,7 @@ how much the waves it leaves out would have added is known, so that what depends
 
 from dataclasses import dataclass
 from functools import lru_cache
-from math import cos, log, pi, radians, sin, sqrt
+from math import cos, erf, log, pi, radians, sin, sqrt
 from typing import Any
 
 import numpy as np
@@ -97,6 +97,9 @@ def pattern(sheet: Sheet, name: int, across_mm: float, along_mm: float, spaced: 
     height[rows, 0] = 0.0
     twice = np.where(np.arange(columns + 1) == 0, 1.0, 4.0).astype(np.float32)
     power = height**2 * twice
+    there = _there(sheet, across_mm, along_mm, spaced, turned_deg) if max(columns, rows) == MOST_WAVES else 1.0
+    if there < FAINT:
+        return Pattern(np.zeros((sheet.px, sheet.px), np.float32), 1.0)
     waves = _random((sheet.seed, name), rows, columns) * height
     r, c = min(rows, sheet.px // 2 - 1), min(columns, sheet.px // 2 - 1)
     hr, hc = min(rows, HELD_WAVES), min(columns, HELD_WAVES)
@@ -107,14 +110,24 @@ def pattern(sheet: Sheet, name: int, across_mm: float, along_mm: float, spaced: 
     mean = np.sinc(cx * step) * np.sinc(cy * step)  # what a px leaves of a wave
     middle = np.exp(1j * pi * step * (cx + cy))  # and where its middle is
     shown = (_crop(waves, r, c) * (mean * middle)).astype(np.complex64)
-    left = max(0.0, 1 - float((_crop(power, r, c) * mean**2).sum()) / float(power.sum()))
+    left = max(0.0, 1 - there * float((_crop(power, r, c) * mean**2).sum()) / float(power.sum()))
     whole = np.zeros((sheet.px, sheet.px // 2 + 1), np.complex64)
     whole[: r + 1, : c + 1] = shown[r:]
     if r:
         whole[-r:, : c + 1] = shown[:r]
     at = np.fft.irfft2(whole, s=(sheet.px, sheet.px)).astype(np.float32)
-    at = at * np.float32(sheet.px * sheet.px / sqrt(total))
+    at = at * np.float32(sheet.px * sheet.px * sqrt(there / total))
     return Pattern(at, sqrt(left))
+
+
+def _there(sheet: Sheet, across_mm: float, along_mm: float, spaced: bool, turned_deg: float) -> float:
+    """The share of a pattern that has waves a sheet of this width can show at all: of a wide one little of what is
+    fine."""
+    most = MOST_WAVES / sheet.mm
+    ring = spaced and along_mm == across_mm
+    across = 0.5 * (1 + erf((most * across_mm - 1) / SPREAD)) if spaced else erf(most * across_mm / SLOW)
+    along = 1.0 if ring else erf(most * along_mm / SLOW)
+    return min(across, along) if turned_deg % 180 else across * along
 
 
 SPREAD, SLOW = 0.28, 0.4
