@@ -72,8 +72,8 @@ class Client:
     def ask(self, method: str, path: str, body: bytes | None = None, **headers: str) -> tuple[int, bytes]:
         said = {"Content-Type": "application/json", **{k.replace("_", "-"): v for k, v in headers.items()}}
         self.connection.request(method, f"/api{path}", body, said)
-        reply = self.connection.getresponse()
-        return reply.status, reply.read()
+        with self.connection.getresponse() as reply:
+            return reply.status, reply.read()
 
 
 def _writes(port: int, told: list[tuple[str, int, str]]) -> None:
@@ -92,6 +92,8 @@ def _writes(port: int, told: list[tuple[str, int, str]]) -> None:
             told.append((at, revision, name))
     except (OSError, http.client.HTTPException, ValueError):
         return
+    finally:
+        client.connection.close()
 
 
 def killed_while_saving(folder: Path, times: int, luck: random.Random) -> int:

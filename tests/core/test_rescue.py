@@ -79,7 +79,8 @@ def test_what_to_add_by_hand(what: tuple[Held, ...], word: str, target: str, age
     assert not first or way.stuff.name == first
     least, most = whole
     assert least <= way.whole_g / way.stuff.bulk_density <= most
-    assert way.g == pytest.approx(0.6 * way.whole_g)  # careful at first
+    at_once = 0.4 * sum(h.adds_ml for h in what) * way.stuff.true_density
+    assert way.g == pytest.approx(min(0.6 * way.whole_g, at_once))  # careful at first, and never much at once
     assert way.volume_ml == pytest.approx(sum(h.adds_ml for h in what) + way.g / way.stuff.true_density)
     assert all(w.stuff.role == "water" or w.stuff.name for w in advice.ways)
 
@@ -126,17 +127,17 @@ def test_a_look_against_all_records_asks_for_another() -> None:
 
 
 def test_no_addition_crosses_a_limit_unsaid() -> None:
-    """Water at 70 ml of paint and 30 of water comes to 60 % with 75 ml more; milk wants far more."""
-    limit = Limit("water", 0.3, 0.6, "more lifts the base", "rule of the trade")
+    """Water at 70 ml of paint and 30 of water comes to 45 % with 27 ml more; milk wants far more."""
+    limit = Limit("water", 0.3, 0.45, "more lifts the base", "rule of the trade")
     within, past = asked(held(paint=70, water=30), "buttermilk", "milk", WATER, limits=(limit,)).ways
-    assert within.whole_g == pytest.approx(75)
+    assert within.whole_g == pytest.approx(1500 / 55)
     assert within.crosses == ""
-    assert within.falls_short == "single cream"
-    assert past.share_after > 0.6
-    assert past.crosses == f"Water {past.share_after:.0%}, at most 60%: more lifts the base"
-    paint = Limit("paint", 0.5, 1.0, "it no longer covers", "rule of the trade")
+    assert within.falls_short == "double cream"
+    assert past.share_after > 0.45
+    assert past.crosses == f"Water {past.share_after:.0%}, at most 45%: more lifts the base"
+    paint = Limit("paint", 0.55, 1.0, "it no longer covers", "rule of the trade")
     kept = asked(held(paint=70, water=30), "buttermilk", "milk", WATER, limits=(paint,)).ways[0]
-    assert kept.whole_g == pytest.approx(40)  # 70 of 140 ml
+    assert kept.whole_g == pytest.approx(70 / 0.55 - 100)  # 70 of 127 ml
 
 
 def test_what_room_and_stock_do_not_reach_is_said_with_the_nearest() -> None:

@@ -1,6 +1,7 @@
 """The bench: a job one operation at a time, its pots, its timers, the scale; and the same on every device at once."""
 
 from collections.abc import Mapping
+from dataclasses import replace
 from typing import Annotated, Literal
 
 from fastapi import APIRouter, Request
@@ -18,7 +19,7 @@ from lumso.core.mixing.fillings import KitAnswer
 from lumso.core.mixing.jar import HEADROOM
 from lumso.core.pour.pouring import Bounds, PourPlan, lines_of, pour_plan
 from lumso.core.pour.scale import Believed, believed
-from lumso.core.rescue.agents import agents_for, holds, sets_hard
+from lumso.core.rescue.agents import agents_for, chosen_in, holds, sets_hard
 from lumso.core.rescue.belief import Ladder
 from lumso.core.rescue.ladder import LadderRung, by_flow_cup, by_sag, ladder_of
 from lumso.core.rescue.setting_right import PotAdvice, PotNow, advise
@@ -50,6 +51,8 @@ class PotNowOut(BaseModel):
     target: str
     advice: PotAdvice | None
     """What to do by what was seen last; None where nothing was."""
+    ways_said: list[Spoken]
+    """What each way of the advice adds, in one's own measures."""
     left_said: list[Spoken]
     """What is left to pour, line by line, in one's own measures."""
     measured: KitAnswer | None
@@ -171,13 +174,16 @@ def pot_out(pot: PotState, job: Job | None, made: Work | None, here: Context, re
     if pot.looks and target and batch:
         agents = agents_for(pot.held, lines_of(batch.mix), bounds.on_shelf, catalogue.materials)
         asked = _pot_now(pot, bounds, now, sets if sets_hard(pot.held, catalogue.materials) else None)
+        stands = next((ml for name, ml in asked.jars if plan and name == plan.vessel), asked.room_ml)
+        asked = replace(asked, stands_ml=stands, chosen=chosen_in(pot.batch, made, lines_of(batch.mix)))
         known = (asked, target, agents, limits, catalogue.materials, catalogue.consistencies)
         advice = here.memo.recall(("set right", pot.pot), known, lambda: advise(
             asked, target, agents, catalogue.materials, limits, Ladder(catalogue.consistencies)))  # fmt: skip
     system = catalogue.system(here.workshop().measures)
     said = [spoken(line.left_ml, system) for line in plan.lines] if plan else []
+    ways = [spoken(way.ml, system) for way in advice.ways] if advice else []
     return PotNowOut(pot=pot, held_g=pot.g, held_ml=pot.ml, density=pot.density, batch=batch, plan=plan,
-                     target=target, advice=advice, left_said=said,
+                     target=target, advice=advice, ways_said=ways, left_said=said,
                      measured=file.measured if file else None, by_scale=believed(scale, pot.zero))  # fmt: skip
 
 
@@ -187,7 +193,10 @@ def _pot_now(pot: PotState, bounds: Bounds, now: float, sets: float | None) -> P
     room = bounds.largest.capacity_ml * (1 - HEADROOM)
     rescued = sum(p.rescue for p in pot.pours)
     since = round(max(now - wetted, 0.0) * 4) / 4  # to a quarter of a minute: asked again, it is the same question
-    return PotNow(pot.held, looks, rescued, since, room, None if sets is None else round(sets * 4) / 4)
+    there = sorted(bounds.vessels, key=lambda v: v.capacity_ml)
+    jars = tuple((v.name, v.capacity_ml * (1 - HEADROOM)) for v in there if v.capacity_ml <= bounds.largest.capacity_ml)
+    sets = None if sets is None else round(sets * 4) / 4
+    return PotNow(pot.held, looks, rescued, since, room, sets, jars=jars)
 
 
 def _on_shelf(here: Context, catalogue: Catalogue) -> Mapping[str, float]:

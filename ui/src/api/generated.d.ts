@@ -2477,6 +2477,12 @@ export interface components {
          */
         Addition: {
             /**
+             * Changes
+             * @description Which shares that were chosen it changes, in words; "" for none.
+             * @default
+             */
+            changes: string;
+            /**
              * Covers
              * @description How much of the paint there was a ml still holds.
              */
@@ -2493,6 +2499,12 @@ export interface components {
             falls_short: string;
             /** G */
             g: number;
+            /**
+             * Into
+             * @description The vessel that holds it then, where the one it stands in does not; "" where it does.
+             * @default
+             */
+            into: string;
             /**
              * Ml
              * @description As it is measured out.
@@ -10475,7 +10487,7 @@ export interface components {
              * Way
              * @enum {string}
              */
-            way: "right" | "look again" | "wait" | "add" | "discard" | "cannot";
+            way: "right" | "as chosen" | "look again" | "wait" | "add" | "discard" | "cannot";
             /**
              * Ways
              * @description The likeliest to help first.
@@ -10538,6 +10550,8 @@ export interface components {
             pot: components["schemas"]["PotState"];
             /** Target */
             target: string;
+            /** Ways Said */
+            ways_said: components["schemas"]["Spoken"][];
         };
         /**
          * PotState

@@ -121,7 +121,7 @@ export function BenchView() {
   const bought = (pot?.plan?.lines.length ?? 0) < 2;
   const judging = Boolean(pot && mixing && op?.state === "begun" && !todo && !bought && asIs !== pot.pot.pot);
   const stirs = judging && pot?.pot.state === "pouring";
-  const right = pot?.advice?.way === "right";
+  const right = pot?.advice?.way === "right" || pot?.advice?.way === "as chosen";
 
   /** What the large key does now, where no panel says otherwise. */
   const key: Primary | null = (() => {
@@ -277,6 +277,7 @@ export function BenchView() {
               ) : judging && pot && !stirs ? (
                 <Judging
                   pot={pot}
+                  weighs={scale?.state === "listening"}
                   onAct={(words, what) => void act(words, what, op.operation.id)}
                   onAdd={setAdding}
                 />
@@ -349,6 +350,17 @@ export function BenchView() {
       {wrong && op && (
         <Wrong
           op={op}
+          mixing={Boolean(mixing && pot)}
+          onLadder={
+            judging && pot?.pot.state === "pouring"
+              ? () => {
+                  setWrong(false);
+                  void act("Stirred", { act: "stirred", pot: pot.pot.pot });
+                }
+              : judging
+                ? () => setWrong(false)
+                : undefined
+          }
           minute={live.minute}
           onWrong={() => mark("gone wrong", op)}
           onClose={() => setWrong(false)}

@@ -3,7 +3,7 @@ import { useLadder } from "../api/bench";
 import { type Act, type Addition, answer, api, type PotNow, type Rung } from "../api/client";
 import { NumberField } from "../parts/fields";
 import { Alert } from "../parts/notices";
-import { lasts, ml, percent, say } from "../parts/say";
+import { grams, lasts, ml, percent, say } from "../parts/say";
 
 type Shape = Rung["stick"][number];
 
@@ -43,12 +43,14 @@ function Drawn({ rung, hex }: { rung: Rung; hex: string }) {
 
 interface Props {
   pot: PotNow;
+  /** Whether a scale stands by: then amounts are in g. */
+  weighs: boolean;
   onAct: (says: string, act: Act) => void;
   onAdd: (addition: Addition) => void;
 }
 
 /** Is it right? What it looks like against what it should be, and what to add, carefully. */
-export function Judging({ pot, onAct, onAdd }: Props) {
+export function Judging({ pot, weighs, onAct, onAdd }: Props) {
   const ladder = useLadder();
   const [all, setAll] = useState(false);
   const rungs = ladder.data ?? [];
@@ -77,7 +79,7 @@ export function Judging({ pot, onAct, onAdd }: Props) {
         </div>
       </div>
       {looked && pot.advice ? (
-        <AdviceNow pot={pot} word={word?.name ?? ""} onAdd={onAdd} />
+        <AdviceNow pot={pot} word={word?.name ?? ""} weighs={weighs} onAdd={onAdd} />
       ) : (
         <p className="mt-4 text-xl font-bold">Stir it. What does it look like?</p>
       )}
@@ -111,10 +113,16 @@ export function Judging({ pot, onAct, onAdd }: Props) {
   );
 }
 
-function AdviceNow({ pot, word, onAdd }: { pot: PotNow; word: string; onAdd: Props["onAdd"] }) {
+type AdviceProps = Pick<Props, "pot" | "weighs" | "onAdd"> & { word: string };
+
+function AdviceNow({ pot, word, weighs, onAdd }: AdviceProps) {
   const { advice } = pot;
   if (!advice) return null;
   const [first, ...others] = advice.ways;
+  const asChosen = advice.way === "as chosen";
+  const more = asChosen ? advice.ways : others;
+  const said = (way: Addition) =>
+    (weighs && grams(way.g)) || pot.ways_said[advice.ways.indexOf(way)]?.words || ml(way.ml);
   return (
     <section aria-label="What to do" role="status" className="mt-4 border-l-8 border-ink pl-4">
       <p className="narrow">It looks like {word}.</p>
@@ -122,12 +130,14 @@ function AdviceNow({ pot, word, onAdd }: { pot: PotNow; word: string; onAdd: Pro
       {advice.why.map((text) => (
         <p key={text}>{text}</p>
       ))}
-      {first && <Way addition={first} onAdd={onAdd} strong />}
-      {others.length > 0 && (
+      {first && !asChosen && <Way addition={first} said={said(first)} onAdd={onAdd} strong />}
+      {more.length > 0 && (
         <details>
-          <summary className="inline-flex min-h-11 items-center underline">Another school</summary>
-          {others.map((way) => (
-            <Way key={way.stuff.name} addition={way} onAdd={onAdd} />
+          <summary className="inline-flex min-h-11 items-center underline">
+            {asChosen ? "Change it all the same" : "Another school"}
+          </summary>
+          {more.map((way) => (
+            <Way key={`${way.stuff.name}${way.ml}`} addition={way} said={said(way)} onAdd={onAdd} />
           ))}
         </details>
       )}
@@ -140,10 +150,13 @@ function AdviceNow({ pot, word, onAdd }: { pot: PotNow; word: string; onAdd: Pro
 
 function Way({
   addition: a,
+  said,
   onAdd,
   strong = false,
 }: {
   addition: Addition;
+  /** How much that is, in one's own measures. */
+  said: string;
   onAdd: Props["onAdd"];
   strong?: boolean;
 }) {
@@ -155,8 +168,12 @@ function Way({
         className={`press min-h-[72px] px-6 text-lg ${strong ? "press-strong" : ""}`}
         onClick={() => onAdd(a)}
       >
-        Add {ml(a.ml)} of {a.stuff.name.toLowerCase()}
+        Add {said} of {a.stuff.name.toLowerCase()}
       </button>
+      {a.into && (
+        <p className="text-lg font-semibold">First into the {a.into}: it does not fit where it is.</p>
+      )}
+      {a.changes && <p className="font-semibold">{a.changes}</p>}
       <p className="narrow mt-1 text-sm">
         {a.why} It makes {ml(a.volume_ml)} in all; {a.stuff.name.toLowerCase()} goes from{" "}
         {percent(a.share_before)} to {percent(a.share_after)}

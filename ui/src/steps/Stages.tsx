@@ -4,8 +4,6 @@ import { type Stage, stageAddress, useChip } from "../api/look";
 import { useCatalogue } from "../api/workshop";
 import { Chip } from "../drawings/Chip";
 
-/** What changes how the surface looks. */
-const SHOWS = new Set(["lay", "part-dry", "wipe back", "sand", "buff"]);
 type Hand = NonNullable<Stage["hand"]>;
 
 interface StagesProps {
@@ -19,7 +17,6 @@ interface StagesProps {
 export function Stages({ operation: o, job }: StagesProps) {
   const [open, setOpen] = useState(false);
   const judged = useCatalogue().data?.hands.find((h) => h.slug === o.judged);
-  if (!SHOWS.has(o.kind) || !o.layer || !o.zone) return null;
   const picture = (says: string, hand: Hand = "", wet = false) => (
     <Pictured operation={o} job={job} hand={hand} wet={wet} says={says} />
   );

@@ -1,8 +1,17 @@
+import { lazy, Suspense } from "react";
 import type { BenchStep, Job, Operation } from "../api/client";
 import { TakeCare } from "../parts/notices";
 import { amount, lasts } from "../parts/say";
 import { Worded } from "../parts/Worded";
-import { Stages } from "./Stages";
+import { pictured } from "./pictured";
+
+/** Without its script, as it may be with the server away, the words stand alone. */
+const Stages = lazy(() =>
+  import("./Stages").then(
+    (m) => ({ default: m.Stages }),
+    () => ({ default: () => null }),
+  ),
+);
 
 /** A pot is for every zone it serves and says so itself; what is done on a surface says on which. */
 const OF_A_POT = new Set(["mix", "rest", "stir", "clean"]);
@@ -69,7 +78,11 @@ export function Told({ operation: o, job }: { operation: Operation; job: Job | s
           <strong>Right when:</strong> <Worded>{o.check}</Worded>
         </p>
       )}
-      <Stages operation={o} job={job} />
+      {pictured(o) && (
+        <Suspense fallback={<div className="mt-2 h-[4.25rem]" />}>
+          <Stages operation={o} job={job} />
+        </Suspense>
+      )}
       {o.rescues.length > 0 && (
         <details>
           <summary className="narrow min-h-11 py-2 text-sm underline">If it goes wrong</summary>

@@ -56,6 +56,8 @@ class Laid:
     """What the painter's log says it takes."""
     slower: float = 1.0
     """How many times as long as usual it dries, by the painter's log."""
+    chosen: frozenset[str] = frozenset()
+    """The parts whose share of the mix was set otherwise than the recipe's."""
 
     @property
     def tapes(self) -> bool:
@@ -119,12 +121,12 @@ def _colour(layer: Layer, pours: tuple[Pour, ...], optics: Optics) -> str:
     return colours[first.component.id].hex if first.component.id in colours else first.material.hex
 
 
-Mixed = tuple[Recipe, tuple[Pour, ...], Thickness, float]
+Mixed = tuple[Recipe, tuple[Pour, ...], Thickness, float, frozenset[str]]
 
 
 def _mixed(base: Recipe, school: str, amounts: Mapping[str, Amount], materials: tuple[Material | None, ...],
            scale: tuple[Consistency, ...]) -> Mixed:  # fmt: skip
-    """The recipe as this layer has it, one ml of it, how it flows and its yield stress in Pa.
+    """The recipe as this layer has it, one ml of it, how it flows, its yield stress in Pa, and the parts that were set.
 
     What the painter set is what is wanted: where its shares are others than the recipe's, the word it aims at is the
     one these come to. A mix that thickens for hours aims at the recipe's: nothing else says what it will come to.
@@ -133,22 +135,24 @@ def _mixed(base: Recipe, school: str, amounts: Mapping[str, Amount], materials: 
     recipe = with_amounts(usual, amounts)
     pours = compose(recipe, known)
     flow = thickness(ingredients(pours), scale)
-    told = recipe is not usual and flow.state == "flows" and recipe.rest_min < LONG_REST_MIN
-    if told and _set_otherwise(pours, compose(usual, known)):
+    chosen = _set_otherwise(pours, compose(usual, known)) if recipe is not usual else frozenset()
+    if chosen and flow.state == "flows" and recipe.rest_min < LONG_REST_MIN:
         recipe = replace(recipe, target=word_for(flow.viscosity_mpa_s, scale).slug)
     stress = yield_stress(flow.viscosity_mpa_s, scale)
     if recipe.rest_min >= LONG_REST_MIN:
         aim = next((c for c in scale if c.slug == recipe.target), None)
         if aim and aim.yield_stress_pa > stress:
             stress, flow = aim.yield_stress_pa, replace(flow, cling=aim.cling)
-    return recipe, pours, flow, stress
+    return recipe, pours, flow, stress, chosen
 
 
-def _set_otherwise(pours: Sequence[Pour], usual: Sequence[Pour]) -> bool:
-    """Whether any share of the whole was set otherwise than usual, by more than anybody measures."""
+def _set_otherwise(pours: Sequence[Pour], usual: Sequence[Pour]) -> frozenset[str]:
+    """The parts whose share of the whole is otherwise than usual, by more than anybody measures."""
     whole, before = sum(p.poured_ml for p in pours), sum(p.poured_ml for p in usual)
     pairs = zip(pours, usual, strict=True)
-    return any(abs(p.poured_ml / whole - u.poured_ml / before) > SET_OTHERWISE for p, u in pairs)
+    return frozenset(
+        p.component.id for p, u in pairs if abs(p.poured_ml / whole - u.poured_ml / before) > SET_OTHERWISE
+    )
 
 
 def rate_of(recipe: Recipe, technique: Technique) -> float:
@@ -196,7 +200,7 @@ def lay(layer: Layer, catalogue: Catalogue, memo: Memo | None = None) -> Laid:
     materials = tuple(catalogue.materials.get(c.material) for c in base.components)
     args = (base, layer.school, layer.amounts, materials, catalogue.consistencies)
     memo = memo or Memo()
-    recipe, pours, flow, stress = memo.recall(("mixed", layer.id, layer.recipe), args, lambda: _mixed(*args))
+    recipe, pours, flow, stress, chosen = memo.recall(("mixed", layer.id, layer.recipe), args, lambda: _mixed(*args))
     shares = {p.component.id: p.poured_ml for p in pours}
     wet = rate_of(recipe, technique) * (layer.thickness_mm if technique.per_mm else 1.0)
     adds, mass = sum(p.adds_ml for p in pours), sum(p.mass_g for p in pours)
@@ -226,4 +230,5 @@ def lay(layer: Layer, catalogue: Catalogue, memo: Memo | None = None) -> Laid:
         catalogue.films.get(film.thick),
         learned,
         catalogue.waits.get(base.slug, 1.0),
+        chosen,
     )

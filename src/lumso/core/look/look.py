@@ -13,7 +13,7 @@ from ..colour.spectra import reflectance
 from ..layers.stack import Stack
 from .column import Column, colours_up, column
 from .films import LayerFilm, layer_film
-from .ground import Stand, side_mm, stand
+from .ground import PLAIN, Stand, side_mm, stand
 from .match import Onto
 from .noise import Sheet
 from .picture import light_of, picture
@@ -72,7 +72,9 @@ class Look:
     @property
     def stand(self) -> Stand:
         """What its ground has of pores, late wood and hollows."""
-        relief = pick("relief", self.stack.catalogue.reliefs, self.stack.zone.relief)
+        relief = self.stack.catalogue.reliefs.get(self.stack.zone.relief)
+        if relief is None:
+            return PLAIN
         return stand(self.stack.ground, relief, self.optics.kinds, self.optics.cloth_bridges_mm)
 
     @cached_property

@@ -9,7 +9,7 @@ from ..log.pot import Held, traits_of
 from ..mixing.limits import applying
 from ..pour.pouring import Line
 from ..work.work import Work
-from .setting_right import Agent
+from .setting_right import Agent, Chosen
 
 SCHOOLS = {
     "water": "Water: thins most, and thins the binder with it.",
@@ -39,6 +39,22 @@ def agents_for(held: Sequence[Held], planned: Sequence[Line], on_shelf: Mapping[
 def sets_hard(held: Sequence[Held], materials: Mapping[str, Material]) -> bool:
     """Whether a mix is past saving at the end of its life, and not only past its best."""
     return "sets hard" in traits_of(held, materials)
+
+
+def chosen_in(batch: str, made: Work | None, planned: Sequence[Line]) -> tuple[Chosen, ...]:
+    """The shares of a batch's mix that the painter set otherwise than its recipe, water first: where that was set, what
+    follows of it needs no word."""
+    brew = next((b for b in made.made.brews if b.id == batch), None) if made else None
+    chosen = brew.run.first.laid.chosen if brew else frozenset()
+    whole = sum(line.planned_ml for line in planned)
+    found: dict[str, Chosen] = {}
+    for line in planned:
+        part = line.stuff.component
+        if part in chosen:
+            share = line.planned_ml / whole + (found[part].share if part in found else 0.0)
+            found[part] = Chosen(part, line.stuff.name, share)
+    water = {line.stuff.component for line in planned if line.stuff.role == "water"}
+    return tuple(c for p, c in found.items() if p in water) or tuple(found.values())
 
 
 def holds(batch: str, made: Work | None) -> tuple[tuple[Limit, ...], float | None]:

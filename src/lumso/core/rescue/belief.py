@@ -95,8 +95,38 @@ def believed(seen: Sequence[Seen], ladder: Ladder) -> tuple[Guess, ...]:
                     far = abs(place - ladder.place[s.word])  # crumbs are said by the thickest word
                     weight *= RIGHT if far == 0 else NEXT if far == 1 else FURTHER
                 guesses.append(Guess(guess.swells, liquid, slow, weight))
+    if seen and not any(_fits(g, seen[-1], ladder) for g in guesses):
+        alike = sum(s.word == seen[-1].word and _same(s.flow, seen[-1].flow) for s in seen)
+        odds = NEXT if alike == 1 else RIGHT / (1 - RIGHT)  # once may be a slip of the eye, twice is none
+        guesses += _as_seen(seen[-1], odds * sum(g.weight for g in guesses), ladder)
     whole = sum(g.weight for g in guesses)
     return tuple(Guess(g.swells, g.liquid, g.slow, g.weight / whole) for g in guesses if g.weight > whole * LEAST)
+
+
+WIDER_SWELLS = tuple(0.15 * 40 ** (i / 30) for i in range(31))
+WIDER_LIQUIDS = tuple(10 ** (i / 5) for i in range(-25, 31))
+"""What a pot may be as a multiple of its records where nothing nearer fits what was seen."""
+
+
+def _fits(guess: Guess, seen: Seen, ladder: Ladder) -> bool:
+    place = min(ladder.place_of(guess.viscosity(seen.flow, seen.since_min)), len(ladder.words) - 1)
+    return place == ladder.place[seen.word]
+
+
+def _same(one: Flow, other: Flow) -> bool:
+    return one.viscosity(1.0, 1.0, 1.0) == other.viscosity(1.0, 1.0, 1.0)
+
+
+def _as_seen(seen: Seen, weight: float, ladder: Ladder) -> list[Guess]:
+    """The pot nearest to its records of those that fit what was seen: that is evidence, and never impossible."""
+    tried = [
+        Guess(swells, liquid, 1.0, weight)
+        for swells in (WIDER_SWELLS if seen.flow.grains else (1.0,))
+        for liquid in WIDER_LIQUIDS
+    ]
+    fit = [g for g in tried if _fits(g, seen, ladder)]
+    off = min(fit, key=lambda g: abs(log(g.swells)) / SWELLS_OFF + abs(log(g.liquid)) / LIQUID_OFF, default=None)
+    return [off] if off else []
 
 
 @dataclass(frozen=True)

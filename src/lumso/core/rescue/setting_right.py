@@ -6,6 +6,8 @@ pot is known better then. Among what may be added the amount is the one most lik
 
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
+from functools import partial
+from math import exp
 from typing import Literal
 
 from ..book.materials import Material
@@ -13,7 +15,7 @@ from ..book.recipes import Limit
 from ..figure import tidy
 from ..log.acts import Stuff
 from ..log.pot import Held
-from ..mixing.consistency import Ingredient, flow_of
+from ..mixing.consistency import Flow, Ingredient, flow_of
 from ..value import Value
 from .belief import Chance, Guess, Ladder, Outcome, Seen, believed, outcome
 
@@ -33,7 +35,13 @@ TRIED = 28
 NEAR, LEAST_NEAR_G = 0.05, 0.05
 """This close, as a share of it, an addition is poured as far as anybody needs; and no scale or hand does better than
 the other, in g: untested starting values."""
-Way = Literal["right", "look again", "wait", "add", "discard", "cannot"]
+LIKELY = 0.8
+"""From this on an addition is likely to be right at once."""
+AT_ONCE = 0.4
+"""No more than this share of the pot is added at once."""
+MEASURED, SET = 0.03, 0.02
+"""A share this close to what was chosen was poured as chosen; one that changes by more than the second is said."""
+Way = Literal["right", "as chosen", "look again", "wait", "add", "discard", "cannot"]
 
 
 @dataclass(frozen=True)
@@ -46,10 +54,20 @@ class Agent:
 
 
 @dataclass(frozen=True)
+class Chosen:
+    """A share of the whole, as poured, that the painter set otherwise than the recipe."""
+
+    component: str
+    name: str
+    share: float
+
+
+@dataclass(frozen=True)
 class PotNow:
     """A pot to be set right: what is in it, what was seen of it and of what it was then, and what it may hold.
 
     `since_min` is minutes since its powder was wetted; `sets_in_min` how long until it sets, None where it does not.
+    `stands_ml` is the room of what it stands in, `jars` what else there is, each with its room, the smallest first.
     """
 
     held: tuple[Held, ...]
@@ -59,6 +77,20 @@ class PotNow:
     since_min: float
     room_ml: float
     sets_in_min: float | None = None
+    stands_ml: float = float("inf")
+    jars: tuple[tuple[str, float], ...] = ()
+    chosen: tuple[Chosen, ...] = ()
+
+    @property
+    def as_chosen(self) -> bool:
+        """Whether the painter set its ratio, and it is in the pot as it was set."""
+        off = (abs(_share(self.held, c.component) - c.share) for c in self.chosen)
+        return bool(self.chosen) and not self.additions and max(off) <= MEASURED
+
+    @property
+    def seen_twice(self) -> bool:
+        """Whether the same was seen of the same twice: that is no slip of the eye."""
+        return len(self.looks) > 1 and self.looks[-1][:2] == self.looks[-2][:2]
 
 
 @dataclass(frozen=True)
@@ -86,6 +118,10 @@ class Addition(Value):
     """The limit it goes past, in words; "" for none."""
     falls_short: str
     """The nearest word it comes to where it cannot come all the way; "" where it can."""
+    into: str = ""
+    """The vessel that holds it then, where the one it stands in does not; "" where it does."""
+    changes: str = ""
+    """Which shares that were chosen it changes, in words; "" for none."""
 
 
 @dataclass(frozen=True)
@@ -138,28 +174,46 @@ def advise(pot: PotNow, target: str, agents: Sequence[Agent], materials: Mapping
     if pot.sets_in_min is not None and pot.sets_in_min <= 0:
         return said("discard", "It is setting: throw it away, and mix afresh.",
                     "A mix that sets is never thinned past its set: it would crumble.")  # fmt: skip
+    recorded = min(ladder.place_of(flow.viscosity(1.0, 1.0, _ripe(flow, pot.since_min))), len(ladder.words) - 1)
+    foreseen = recorded == ladder.place[target] and not pot.additions
     sure = SURE if pot.additions or len(pot.looks) > 1 else AS_PLANNED
-    if last == target and now.right >= sure:
+    if last == target and (now.right >= sure or foreseen or pot.seen_twice):
         after = "" if ripe.right >= SURE else "It still thickens: use it at once, and look again before each coat."
         return said("right", f"It is {wanted.name}: right as it is.", after)
-    if now.right >= SURE or last == target or _contrary(pot, now, ladder, target):
+    ways = partial(_ways, agents=agents, start=min(at_last.middle, 1e12))
+    thin = now.thinner > now.thicker if ladder.place[last] == ladder.place[target] or not pot.seen_twice else (
+        ladder.place[last] < ladder.place[target])  # fmt: skip
+    if pot.as_chosen and last != target and not (thin and pot.since_min < EARLY * flow.thickens_min):
+        asked = _Asked(pot, target, materials, limits, ladder, guesses, thin)
+        than = "thinner" if ladder.place[last] < ladder.place[target] else "thicker"
+        kept = " and ".join(f"{c.share:.0%} of {c.name.lower()}" for c in pot.chosen)
+        return said("as chosen", f"It is {than} than its records say. Your {kept} stays: use it so.",
+                    f"With these amounts {wanted.name} was expected; what you saw is noted in its log.",
+                    ways=ways(asked))  # fmt: skip
+    doubtful = now.right >= SURE or last == target or _contrary(pot, now, ladder, target)
+    if doubtful and not pot.seen_twice:
         return said("look again", "Stir, and look again another way, to be sure.",
                     f"By all that is known it is {wanted.name} with a chance of {now.right:.0%}.")  # fmt: skip
-    thin = now.thinner > now.thicker
     if thin and pot.since_min < EARLY * flow.thickens_min:
         left = LEFT * flow.thickens_min - pot.since_min
         return said("wait", f"Leave it {tidy(max(left, 1))} minutes, stir, look again: it is still thickening.",
                     "Too thin so soon after mixing is not yet a fact.", wait_min=left)  # fmt: skip
-    ways = _ways(_Asked(pot, target, materials, limits, ladder, guesses, thin), agents, min(at_last.middle, 1e12))
-    if not ways:
+    found = ways(_Asked(pot, target, materials, limits, ladder, guesses, thin))
+    if not found:
         return said("cannot", _nothing(thin), "")
-    wait = LEFT * flow.thickens_min if ways[0].stuff.solid else 0.0
-    add = f"Add {tidy(ways[0].ml)} ml of {ways[0].stuff.name.lower()}, stir, look again."
-    if hardly := ways[0].falls_short:
+    wait = LEFT * flow.thickens_min if found[0].stuff.solid else 0.0
+    jar = f"First into the {found[0].into}: it does not fit where it is. " if found[0].into else ""
+    add = f"{jar}Add {found[0].stuff.name.lower()}, so much as stands on the key, stir, look again."
+    if hardly := found[0].falls_short:
         comes = f"Within its limits, room and stock it becomes {hardly} at the most, not {wanted.name}. {add}"
-        return said("cannot", comes, wait_min=wait, ways=ways)
+        return said("cannot", comes, wait_min=wait, ways=found)
     first = "" if pot.additions else "Six tenths of what it is believed to want: more can be added, none taken out."
-    return said("add", add, first, wait_min=wait, ways=ways)
+    return said("add", add, first, wait_min=wait, ways=found)
+
+
+def _ripe(flow: Flow, since_min: float) -> float:
+    """How far it has thickened by the records, 0–1."""
+    return 1 - exp(-since_min / flow.thickens_min) if flow.thickens_min else 1.0
 
 
 def _contrary(pot: PotNow, now: Chance, ladder: Ladder, target: str) -> bool:
@@ -197,7 +251,14 @@ def _ways(asked: _Asked, agents: Sequence[Agent], start: float) -> tuple[Additio
             found += [made for made in (_addition(asked, agent, start, most), free) if made is not None]
         elif free is not None:
             found.append(free)
-    return tuple(sorted(found, key=lambda a: (a.crosses != "", a.falls_short != "", -round(a.right, 1), -a.g)))
+    return tuple(sorted(found, key=_better))
+
+
+def _better(one: Addition) -> tuple[bool, bool, bool, float, float]:
+    """Within its limits, all the way, into what it stands in; the likeliest. Of these the least, where it is likely to
+    be right at once; else the most, which is the easier to measure and to stop in time."""
+    right = round(one.right, 1)
+    return one.crosses != "", one.falls_short != "", one.into != "", -right, one.ml if right >= LIKELY else -one.g
 
 
 def _with(held: Sequence[Held], stuff: Stuff, g: float) -> tuple[Held, ...]:
@@ -227,6 +288,7 @@ def _addition(asked: _Asked, agent: Agent, start: float, most_g: float) -> Addit
     pot, target, materials, limits = asked.pot, asked.target, asked.materials, asked.limits
     ladder, guesses, thin = asked.ladder, asked.guesses, asked.thin
     volume = sum(h.adds_ml for h in pot.held)
+    room_ml = min(max(pot.room_ml - volume, 0.0), AT_ONCE * volume)
     most = min(agent.most_g, most_g, max(pot.room_ml - volume, 0.0) * agent.stuff.true_density)
     if most <= 0 or volume <= 0:
         return None
@@ -247,14 +309,27 @@ def _addition(asked: _Asked, agent: Agent, start: float, most_g: float) -> Addit
     short = reach is None and best[1].chance.right < REACHES and (ladder.place[target] - end) * way > 0
     whole = reach if reach is not None else helps[-1][0] if short else best[0]
     g = best[0] if pot.additions and not short else whole * (1.0 if pot.additions else FIRST)
+    g = min(g, room_ml * agent.stuff.true_density)
     after = _with(pot.held, agent.stuff, g)
+    holds_ml = sum(h.adds_ml for h in after)
     flow = flow_of(as_ingredients(after, materials))
     return Addition(
         agent.stuff, g, g / agent.stuff.bulk_density, max(g * NEAR, LEAST_NEAR_G), whole, agent.why,
-        sum(h.adds_ml for h in after),
+        holds_ml,
         _share(pot.held, agent.stuff.component), _share(after, agent.stuff.component),
         _paint(after) / (_paint(pot.held) or 1.0), outcome(guesses, flow, at, target, ladder).chance.right,
         _crosses(after, limits), ladder.words[min(end, len(ladder.words) - 1)].name if short else "",
+        next((n for n, ml in pot.jars if ml >= holds_ml), "") if holds_ml > pot.stands_ml else "",
+        _changes(pot, after),
+    )  # fmt: skip
+
+
+def _changes(pot: PotNow, after: Sequence[Held]) -> str:
+    """Which shares that were chosen become others, in words."""
+    then = ((c, _share(after, c.component)) for c in pot.chosen)
+    return " ".join(
+        f"This changes your {c.share:.0%} of {c.name.lower()} to {share:.0%}."
+        for c, share in then if abs(share - c.share) > SET
     )  # fmt: skip
 
 
