@@ -234,6 +234,24 @@ def test_a_look_is_answered_with_what_to_do(rack: Bench) -> None:
     assert [r["slug"] for r in rack.client.get("/api/bench/ladder").json()][:2] == ["water", "milk"]
 
 
+def test_a_ratio_that_was_chosen_stays_whatever_is_seen(rack: Bench) -> None:
+    """80 % of water for a thin wash, poured as chosen, seen as cream: nothing is to be added unless it is meant."""
+    stored = rack.client.get(f"/api/jobs/{rack.job}").json()
+    wash = stored["job"]["zones"][0]["layers"][0]
+    wash["amounts"] = {"water": {"by": "volume-share", "share": 0.8}}
+    kept = rack.client.put(f"/api/jobs/{rack.job}", json=stored["job"], headers={"If-Match": f'"{stored["revision"]}"'})
+    assert kept.status_code == 200, kept.text
+    rack.begin("p1")
+    rack.pour_all("p1")
+    rack.act("stirred", "p1")
+    rack.act("looked", "p1", word="double-cream")
+    advice = rack.pot("p1")["advice"]
+    assert advice["way"] == "as chosen"
+    assert "Your 80% of water stays" in advice["says"]
+    assert all(w["changes"].startswith("This changes your 80% of water to") for w in advice["ways"])
+    assert [w["words"] for w in rack.pot("p1")["ways_said"]], "in one's own spoons"
+
+
 def whole(rack: Bench, pot: str, left_share: float = 0.1, number: int = 0) -> dict[str, Any]:
     """A batch from its first pour to what is left of it."""
     rack.begin(pot, number)

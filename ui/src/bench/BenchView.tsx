@@ -21,6 +21,7 @@ import type { Primary } from "./primary";
 import { useBell } from "./ringing";
 import { ScalePanel } from "./ScalePanel";
 import { nextOf, OVER, WORDS, withStates } from "./states";
+import { meaningOf, useSteady } from "./steady";
 import { Timers, useRings } from "./Timers";
 import { toPour } from "./toPour";
 import { Waits } from "./Waits";
@@ -143,8 +144,9 @@ export function BenchView() {
     return { says: "Done", can: true, run: () => mark("done", op) };
   })();
 
+  const steady = useSteady(key ? meaningOf(op?.operation.id ?? "", key.says) : "");
   usePedal(locked, {
-    forward: () => (bell.flash ? bell.hush() : key?.can && key.run()),
+    forward: () => (bell.flash ? bell.hush() : key?.can && steady && key.run()),
     back: () => setLooking(operations[Math.max(0, at - 1)]?.operation.id ?? null),
   });
 
@@ -397,7 +399,8 @@ export function BenchView() {
             type="button"
             className="press press-strong min-h-[84px] grow border-0 px-8 text-xl max-sm:basis-full"
             disabled={!key.can}
-            onClick={key.run}
+            aria-disabled={!key.can || !steady}
+            onClick={() => steady && key.run()}
           >
             {key.says}
           </button>

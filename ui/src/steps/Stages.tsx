@@ -6,7 +6,7 @@ import { Chip } from "../drawings/Chip";
 
 type Hand = NonNullable<Stage["hand"]>;
 
-interface StagesProps {
+export interface StagesProps {
   operation: Operation;
   /** The job as it stands here, or the id of the one that is kept. */
   job: Job | string;

@@ -1,12 +1,13 @@
-import { lazy, Suspense } from "react";
+import { type ComponentType, lazy, Suspense } from "react";
 import type { BenchStep, Job, Operation } from "../api/client";
 import { TakeCare } from "../parts/notices";
 import { amount, lasts } from "../parts/say";
 import { Worded } from "../parts/Worded";
 import { pictured } from "./pictured";
+import type { StagesProps } from "./Stages";
 
 /** Without its script, as it may be with the server away, the words stand alone. */
-const Stages = lazy(() =>
+const Stages = lazy<ComponentType<StagesProps>>(() =>
   import("./Stages").then(
     (m) => ({ default: m.Stages }),
     () => ({ default: () => null }),
