@@ -58,6 +58,10 @@ def test_finishes_and_recipes_have_pictures(client: TestClient, slug: str) -> No
     other = client.get(f"/api/look/finishes/{slug}?ground=raw-oak&relief=carved")
     assert one.status_code == other.status_code == 200
     assert one.content != other.content
+    grown = [client.get(f"/api/look/finishes/{slug}?upto={n}").content for n in (0, 1, 20)]
+    assert grown[0] != grown[1]
+    assert grown[2] == one.content
+    assert client.get(f"/api/look/finishes/{slug}/layers?ground=raw-oak").json()[0]
     assert client.get("/api/look/recipes/salt-wash").headers["content-type"] == "image/png"
 
 

@@ -8,7 +8,7 @@ from pathlib import Path
 from typing import Any
 
 import pytest
-from playwright.sync_api import BrowserContext, Page, expect
+from playwright.sync_api import BrowserContext, Locator, Page, expect
 
 from lumso.devices.scale import Pan, listen_at, serve
 from tests.browser.conftest import TUESDAY, nothing_waits, until
@@ -102,18 +102,34 @@ def holds(page: Page, bench: OnTheBench, wanted: list[float]) -> None:
     until(page, bench.held, lambda held: held == pytest.approx(wanted, abs=0.06))
 
 
-def test_a_whole_batch_by_the_foot_pedal(page: Page, bench: OnTheBench) -> None:
+def now(page: Page) -> Locator:
+    """What is done now, to be seen."""
+    return page.get_by_role("region", name="Now")
+
+
+def hears(page: Page, says: str) -> None:
+    """What a screen reader says at the bench: one place, there from the start."""
+    expect(page.locator("main > p[role=status]")).to_have_text(says)
+
+
+def test_a_whole_batch_by_the_foot_pedal_and_by_ear(page: Page, bench: OnTheBench) -> None:
     to_the_pot(page, bench)
+    hears(page, "Pour 15.2 g of paint.")
     bench.pan.do("POUR 10")
     expect(page.get_by_role("img", name="10.0 g of 15.2 g")).to_be_visible()
+    hears(page, "Pour 15.2 g of paint.")
     bench.pan.do("POUR 5.2")
+    hears(page, "At the mark: stop.")
     key(page, "Poured: 15.2 g")
     expect(page.get_by_role("heading", name="Water")).to_be_visible()
+    hears(page, "Pour 34.6 g of water.")
     pour(page, bench, 34.6)
+    hears(page, "All is in. Stir until no streak is left.")
     key(page, "It is stirred")
     expect(page.get_by_role("heading", name="milk", exact=True)).to_be_visible()
+    hears(page, "Say what it looks like. It should be like milk.")
     page.get_by_role("button", name=re.compile("as it should be")).click()
-    expect(page.get_by_text("It is milk: right as it is.")).to_be_visible()
+    hears(page, "It is milk: right as it is.")
     page.locator("body").click(position={"x": 5, "y": 300})
     key(page, "Done")
     expect(page.get_by_role("heading", name=re.compile("^Rub in the paint wash"))).to_be_visible()
@@ -175,16 +191,16 @@ def test_unplugged_restarted_and_loaded_anew_in_the_midst_of_a_pour(page: Page, 
     key(page, "Poured: 9.0 g")
     expect(page.get_by_role("img", name="9.0 g of 15.2 g")).to_be_visible()
     bench.pan.do("RESTART")
-    expect(page.get_by_text("The scale was switched off and on", exact=False)).to_be_visible()
+    expect(now(page).get_by_text("The scale was switched off and on", exact=False)).to_be_visible()
     key(page, "That is the pot")
     expect(page.get_by_role("img", name="9.0 g of 15.2 g")).to_be_visible()
     pour(page, bench, 6.2)
     bench.pan.do("UNIT oz")
-    expect(page.get_by_text("The scale was set to another unit", exact=False)).to_be_visible()
+    expect(now(page).get_by_text("The scale was set to another unit", exact=False)).to_be_visible()
     key(page, "That is the pot")
     expect(page.get_by_role("img", name="0.0 g of 34.6 g")).to_be_visible()
     bench.pan.do("UNIT g")
-    expect(page.get_by_text("The scale was set to another unit", exact=False)).to_be_visible()
+    expect(now(page).get_by_text("The scale was set to another unit", exact=False)).to_be_visible()
     key(page, "That is the pot")
     expect(page.get_by_role("img", name="0.0 g of 34.6 g")).to_be_visible()
     pour(page, bench, 34.6)

@@ -12,6 +12,7 @@ from pydantic import BaseModel, ConfigDict, Field, RootModel
 from lumso.core.advice import Trial, with_finish
 from lumso.core.book.catalogue import Catalogue, pick
 from lumso.core.book.colours import Hex
+from lumso.core.book.finishes import Finish
 from lumso.core.colour.difference import lab_of
 from lumso.core.colour.hiding import per_coat
 from lumso.core.colour.measured import from_draw_down, from_tint_board
@@ -130,21 +131,41 @@ def stage_chip(job_id: str, zone: str, layer: str, here: Here, *, coats: int = 0
 
 
 @router.get("/finishes/{slug}", response_class=Picture, responses={200: {"content": PNG}})
-def finish_chip(slug: str, here: Here, ground: str = "", relief: str = "", px: Px = 160) -> Picture:
-    """A picture of a finish of the library on a ground, prepared and sealed as usual; the first it is for without."""
+def finish_chip(slug: str, here: Here, ground: str = "", relief: str = "", px: Px = 160,
+                upto: Annotated[int, Query(ge=0, le=20)] = 20) -> Picture:  # fmt: skip
+    """A picture of a finish of the library on a ground, prepared and sealed as usual; the first it is for without. With
+    `upto` as it grows: so many of its layers."""
     known = here.known()
+    finish, bare = _bare(known, slug, ground, relief)
+
+    def stack() -> Stack:
+        made = _finished(known, finish, bare)
+        return _bench(known).stack(replace(made, layers=made.layers[:upto]))
+
+    args = (finish, bare, known)
+    return _sent(here.pictures.recall(("finish", slug, px, upto), args, partial(_drawn, stack, px, 0.0)), 300)
+
+
+@router.get("/finishes/{slug}/layers")
+def finish_layers(slug: str, here: Here, ground: str = "", relief: str = "") -> list[str]:
+    """What a finish of the library is laid with on a ground, from the ground up, prepared and sealed as usual."""
+    known = here.known()
+    finish, bare = _bare(known, slug, ground, relief)
+    layers = _finished(known, finish, bare).layers
+    return [known.recipes[x.recipe].name for x in layers]
+
+
+def _bare(known: Catalogue, slug: str, ground: str, relief: str) -> tuple[Finish, Zone]:
+    """A finish, and the ground it is shown on with nothing on it. Raises UnknownEntry."""
     finish = pick("finish", known.finishes, slug)
     ground, relief = ground or finish.grounds[0], relief or finish.shown_on
     pick("ground", known.grounds, ground)
     pick("relief", known.reliefs, relief)
-    bare = Zone("chip", finish.name, ground, (), (), relief=relief)
+    return finish, Zone("chip", finish.name, ground, (), (), relief=relief)
 
-    def stack() -> Stack:
-        bench = _bench(known)
-        return bench.stack(with_finish(bare, finish, bench, (f"chip-{n}" for n in count()))[0])
 
-    args = (finish, bare, known)
-    return _sent(here.pictures.recall(("finish", slug, px), args, partial(_drawn, stack, px, False)), 300)
+def _finished(known: Catalogue, finish: Finish, bare: Zone) -> Zone:
+    return with_finish(bare, finish, _bench(known), (f"chip-{n}" for n in count()))[0]
 
 
 @router.get("/recipes/{slug}", response_class=Picture, responses={200: {"content": PNG}})

@@ -1794,9 +1794,30 @@ export interface paths {
         };
         /**
          * Finish Chip
-         * @description A picture of a finish of the library on a ground, prepared and sealed as usual; the first it is for without.
+         * @description A picture of a finish of the library on a ground, prepared and sealed as usual; the first it is for without. With
+         *     `upto` as it grows: so many of its layers.
          */
         get: operations["finish_chip_api_look_finishes__slug__get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/look/finishes/{slug}/layers": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Finish Layers
+         * @description What a finish of the library is laid with on a ground, from the ground up, prepared and sealed as usual.
+         */
+        get: operations["finish_layers_api_look_finishes__slug__layers_get"];
         put?: never;
         post?: never;
         delete?: never;
@@ -18293,6 +18314,7 @@ export interface operations {
                 relief?: string;
                 /** @description How many pixels wide and high. */
                 px?: number;
+                upto?: number;
             };
             header?: never;
             path: {
@@ -18309,6 +18331,40 @@ export interface operations {
                 };
                 content: {
                     "image/png": string;
+                };
+            };
+            /** @description Problem details */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    finish_layers_api_look_finishes__slug__layers_get: {
+        parameters: {
+            query?: {
+                ground?: string;
+                relief?: string;
+            };
+            header?: never;
+            path: {
+                slug: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": string[];
                 };
             };
             /** @description Problem details */

@@ -170,3 +170,14 @@ export function useSeen(job: Job, zone: string, variant = "") {
     placeholderData: keepPreviousData,
   });
 }
+
+/** What a finish of the library is laid with on a ground, from the ground up. */
+export const useFinishLayers = (slug: string, ground: string, wanted: boolean) =>
+  useQuery({
+    queryKey: ["finish layers", slug, ground],
+    queryFn: () =>
+      answer(api.GET("/api/look/finishes/{slug}/layers", { params: { path: { slug }, query: { ground } } })),
+    enabled: wanted,
+    staleTime: HELD,
+    retry: false,
+  });

@@ -1,7 +1,7 @@
 import { useQueryClient } from "@tanstack/react-query";
 import { useCallback, useEffect, useMemo, useState, useSyncExternalStore } from "react";
 import { Link, useParams } from "react-router";
-import { useBench, useNoting, useUnseen, withUnsent } from "../api/bench";
+import { useBench, useLadder, useNoting, useUnseen, withUnsent } from "../api/bench";
 import type { Addition, BenchOp, Timer } from "../api/client";
 import { useWaiting } from "../keep/hooks";
 import { Failure } from "../parts/Failure";
@@ -11,6 +11,7 @@ import { usePlace } from "../parts/usePlace";
 import { Told } from "../steps/Step";
 import { useAwake } from "./awake";
 import { FromJars } from "./FromJars";
+import { heardNow, useReading } from "./heard";
 import { Judging } from "./Judging";
 import { Left } from "./Left";
 import { Live } from "./live";
@@ -47,6 +48,7 @@ export function BenchView() {
   }, [live]);
   const told = useSyncExternalStore(live.subscribe, live.now);
   const bench = useBench(id);
+  const ladder = useLadder();
   usePlace(bench.data ? `${bench.data.bench.name} · At the bench` : "");
   const unsent = useUnseen(id, bench.data);
   const noting = useNoting(id, live.minute);
@@ -144,6 +146,23 @@ export function BenchView() {
     return { says: "Done", can: true, run: () => mark("done", op) };
   })();
 
+  const looked = pot?.pot.looks.at(-1);
+  const answered = looked !== undefined && looked.at_min >= (pot?.pot.pours.at(-1)?.at_min ?? 0);
+  const onIt = todo && byScale?.g != null ? todo.mark - todo.poured - (byScale.g - (pot?.held_g ?? 0)) : null;
+  const heard = heardNow({
+    rings: bell.flash,
+    says,
+    state: op && op.state !== "planned" ? (WORDS[op.state] ?? "").toLowerCase() : "",
+    todo: todo && op?.state === "begun" ? { name: todo.stuff.name, g: todo.left, near: todo.near } : null,
+    toMark: onIt,
+    asks:
+      scale?.state === "listening" && byScale?.g == null ? byScale?.says || "Put the pot on the scale." : "",
+    stirs,
+    judging,
+    target: ladder.data?.find((r) => r.slug === pot?.target)?.name ?? "",
+    advice: (answered && pot?.advice?.says) || "",
+  });
+  const reading = useReading(heard);
   const steady = useSteady(key ? meaningOf(op?.operation.id ?? "", key.says) : "");
   usePedal(locked, {
     forward: () => (bell.flash ? bell.hush() : key?.can && steady && key.run()),
@@ -170,6 +189,10 @@ export function BenchView() {
       className="bench flex h-dvh flex-col bg-enamel"
       onPointerDown={() => bell.flash && bell.hush()}
     >
+      {/* The one voice of the bench: there from the start, each thing said once. */}
+      <p role="status" className="sr-only">
+        {heard}
+      </p>
       <header className="flex min-h-[74px] shrink-0 items-stretch border-b-2 border-ink bg-steel">
         <Link
           to={`/jobs/${id}/steps`}
@@ -338,6 +361,16 @@ export function BenchView() {
           />
           {scale?.simulated && scale.state === "listening" && <ScalePanel scale={scale} />}
           <div className="mt-auto">
+            {reading.can && (
+              <button
+                type="button"
+                className="press mb-2 min-h-[56px]"
+                aria-pressed={reading.on}
+                onClick={reading.toggle}
+              >
+                Read to me
+              </button>
+            )}
             {awake && <p className="narrow text-sm text-soft">{awake}</p>}
             <p className="narrow text-sm text-soft">
               {bell.quiet

@@ -124,7 +124,7 @@ function AdviceNow({ pot, word, weighs, onAdd }: AdviceProps) {
   const said = (way: Addition) =>
     (weighs && grams(way.g)) || pot.ways_said[advice.ways.indexOf(way)]?.words || ml(way.ml);
   return (
-    <section aria-label="What to do" role="status" className="mt-4 border-l-8 border-ink pl-4">
+    <section aria-label="What to do" className="mt-4 border-l-8 border-ink pl-4">
       <p className="narrow">It looks like {word}.</p>
       <p className="text-xl font-bold">{advice.says}</p>
       {advice.why.map((text) => (

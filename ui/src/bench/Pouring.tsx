@@ -155,9 +155,7 @@ function ByWeight({
   if (shown === null || now === null)
     return (
       <div className="mt-4 border-l-8 border-ink pl-4">
-        <p role="status" className="text-xl font-bold">
-          {byScale?.says || "Put the pot on the scale."}
-        </p>
+        <p className="text-xl font-bold">{byScale?.says || "Put the pot on the scale."}</p>
         {held > 0 && <p className="mt-1">It should hold {grams(held)} of mix beside its own weight.</p>}
         {reading && <p className="numeral mt-2 text-2xl first-letter:uppercase">{onScale(reading)}</p>}
       </div>

@@ -1,6 +1,7 @@
 import { Dialog } from "radix-ui";
 import { useState } from "react";
 import type { Catalogue, Finish } from "../api/client";
+import { useFinishLayers } from "../api/look";
 import { useEfforts, useLibrary } from "../api/queries";
 import type { OpenJob } from "../job/useJob";
 import { newId, say } from "../parts/say";
@@ -86,6 +87,7 @@ export function Library({ open, catalogue, zone: index, onDone }: LibraryProps) 
                       )}
                     </span>
                   </button>
+                  <Grows finish={finish} ground={zone.ground} />
                 </li>
               );
             })}
@@ -93,5 +95,31 @@ export function Library({ open, catalogue, zone: index, onDone }: LibraryProps) 
         </Dialog.Content>
       </Dialog.Portal>
     </Dialog.Root>
+  );
+}
+
+/** How a finish grows on this ground: its picture after each layer, worked out when it is opened. */
+function Grows({ finish, ground }: { finish: Finish; ground: string }) {
+  const [open, setOpen] = useState(false);
+  const layers = useFinishLayers(finish.slug, ground, open);
+  return (
+    <details className="px-3 pb-2" onToggle={(e) => setOpen(e.currentTarget.open)}>
+      <summary className="narrow inline-flex min-h-11 items-center text-sm underline">How it grows</summary>
+      <ol className="flex flex-wrap gap-3">
+        {layers.data?.map((name, i) => (
+          // biome-ignore lint/suspicious/noArrayIndexKey: layers keep their place
+          <li key={i} className="w-28">
+            <img
+              src={`/api/look/finishes/${finish.slug}?ground=${ground}&relief=${finish.shown_on}&px=160&upto=${i + 1}`}
+              alt={`After ${name.toLowerCase()}, an estimate`}
+              className="aspect-square w-full border border-ink bg-steel"
+            />
+            <span className="narrow block text-sm">
+              {i + 1}. {name}
+            </span>
+          </li>
+        ))}
+      </ol>
+    </details>
   );
 }
