@@ -105,7 +105,10 @@ def take(url: str, folder: Path) -> None:
         page.get_by_text("Measured with your kit").first.wait_for()
         shoot("sheet")
         page.get_by_role("link", name="Steps").click()
-        page.get_by_text("At the bench").first.wait_for()
+        wiping = page.get_by_role("button", name=re.compile("What it looks like: wiping back")).first
+        wiping.click()
+        page.get_by_role("img", name=re.compile("^Too far: .* An estimate")).wait_for()
+        page.locator("li", has=wiping).evaluate("e => e.scrollIntoView()")
         shoot("steps")
         page.goto(url)
         page.get_by_role("region", name="Jobs").get_by_role("link", name="Picture frames").click()

@@ -126,7 +126,7 @@ def _broken(place: Place, mark: Mark) -> Lying:
     here = [np.exp(2.2 * place.pattern(SECOND + 30 + k, 26, 26).at) for k in range(len(BROKEN))]
     both = np.asarray(sum(h * s.at for h, s in zip(here, strokes, strict=True)) / sum(here))
     cloud = place.pattern(TONE, 30, 30)
-    return _apart(Pattern(1.3 * both, strokes[0].left) + cloud * 0.35, mark, COVERS["broken"], 0.45)
+    return _apart(Pattern(1.3 * both, strokes[0].left) + cloud * 0.35, mark, COVERS["broken"], 0.9)
 
 
 BROKEN = (20.0, 65.0, 110.0, 155.0)
