@@ -181,11 +181,12 @@ def advise(pot: PotNow, target: str, agents: Sequence[Agent], materials: Mapping
         after = "" if ripe.right >= SURE else "It still thickens: use it at once, and look again before each coat."
         return said("right", f"It is {wanted.name}: right as it is.", after)
     ways = partial(_ways, agents=agents, start=min(at_last.middle, 1e12))
-    thin = now.thinner > now.thicker if ladder.place[last] == ladder.place[target] or not pot.seen_twice else (
-        ladder.place[last] < ladder.place[target])  # fmt: skip
+    looks_thin = ladder.place[last] < ladder.place[target]
+    told = last != target and (pot.as_chosen or pot.seen_twice)  # then the eye has the word
+    thin = looks_thin if told else now.thinner > now.thicker
     if pot.as_chosen and last != target and not (thin and pot.since_min < EARLY * flow.thickens_min):
         asked = _Asked(pot, target, materials, limits, ladder, guesses, thin)
-        than = "thinner" if ladder.place[last] < ladder.place[target] else "thicker"
+        than = "thinner" if looks_thin else "thicker"
         kept = " and ".join(f"{c.share:.0%} of {c.name.lower()}" for c in pot.chosen)
         return said("as chosen", f"It is {than} than its records say. Your {kept} stays: use it so.",
                     f"With these amounts {wanted.name} was expected; what you saw is noted in its log.",
