@@ -252,6 +252,13 @@ def test_a_ratio_that_was_chosen_stays_whatever_is_seen(rack: Bench) -> None:
     assert [w["words"] for w in rack.pot("p1")["ways_said"]], "in one's own spoons"
 
 
+def test_what_goes_wrong_in_the_pot_is_said_while_it_is_mixed(rack: Bench) -> None:
+    said = {r["sign"]: r for r in rack.operations("mix")[0]["rescues"]}
+    assert set(said) == {"lumps", "wrong colour", "too much poured", "skin or smell"}
+    assert "nothing back" in said["too much poured"]["wet"]
+    assert not set(said) & {r["sign"] for o in rack.operations("lay") for r in o["rescues"]}
+
+
 def whole(rack: Bench, pot: str, left_share: float = 0.1, number: int = 0) -> dict[str, Any]:
     """A batch from its first pour to what is left of it."""
     rack.begin(pot, number)

@@ -91,10 +91,17 @@ def test_a_layer_that_is_not_there_is_refused_with_those_there_are(client: TestC
 def test_a_tile_has_no_edges_and_can_be_laid_side_by_side(client: TestClient, mm: int) -> None:
     import numpy as np
 
-    tile = np.asarray(picture(client, tile=True, tile_mm=mm), dtype=float)
+    tile = np.asarray(picture(client, tile_mm=mm), dtype=float)
     across = np.abs(tile[:, 0] - tile[:, -1]).mean()
     inner = np.abs(np.diff(tile, axis=1)).mean()
     assert across < 4 * inner + 4
+
+
+def test_a_tile_that_there_is_not_is_refused_with_those_there_are(client: TestClient) -> None:
+    reply = client.post("/api/look/chip", json={**ASKED, "tile_mm": 451})
+    assert reply.status_code == 422
+    assert "450, 900, 1800, 3600" in reply.json()["faults"][0]["allowed"]
+    assert client.get("/api/look/jobs/x/rack/y?coats=-1").status_code == 422
 
 
 def test_how_a_paint_hides_is_measured_and_counts_from_then_on(client: TestClient) -> None:

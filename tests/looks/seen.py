@@ -1,7 +1,7 @@
 """What a look comes to, as one who stands before it would measure it."""
 
 from collections.abc import Callable
-from dataclasses import dataclass, replace
+from dataclasses import dataclass
 from functools import cached_property, lru_cache
 from math import atan2, degrees, hypot
 from typing import Any
@@ -12,7 +12,7 @@ from numpy.typing import NDArray
 from lumso.core.book.colours import Colour
 from lumso.core.book.recipes import VolumeShare
 from lumso.core.colour.difference import delta_e, lab, lab_of
-from lumso.core.colour.spectra import hex_from, reflectance
+from lumso.core.colour.spectra import reflectance
 from lumso.core.job.job import Layer
 from lumso.core.look.look import Look
 from tests.core.look.making import finished, laid, look
@@ -149,12 +149,3 @@ def see_finish(slug: str) -> Seen:
 def sealed(*layers: Layer) -> tuple[Layer, ...]:
     """The same under a matt clear coat, dry."""
     return (*layers, laid("matt-clear-coat-plain"))
-
-
-def afar_hex(seen: Seen) -> str:
-    """What it comes to from afar, as a colour of the screen."""
-    return hex_from(seen.light.mean(0))
-
-
-__all__ = ["Seen", "afar_hex", "apart", "hue", "lab_hex", "mixed", "paint", "replace", "sealed", "see", "see_finish",
-           "strength", "watered", "waxed"]  # fmt: skip

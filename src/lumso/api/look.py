@@ -4,7 +4,7 @@ from collections.abc import Callable
 from dataclasses import replace
 from functools import partial
 from itertools import count
-from typing import Annotated, Literal
+from typing import Annotated
 
 from fastapi import APIRouter, Query, Response
 from pydantic import BaseModel, ConfigDict, Field, RootModel
@@ -24,7 +24,7 @@ from lumso.core.job.start import ground_for, start_layer
 from lumso.core.layers.conditions import steady
 from lumso.core.layers.stack import Stack
 from lumso.core.look.laid_out import as_tile
-from lumso.core.look.look import Look
+from lumso.core.look.look import TILES_MM, Look
 from lumso.core.look.match import FAR, MOST_PAINTS, Match, Onto, Palette, ShelfPaint, closer, matches, paints_on_shelf
 from lumso.core.look.seen import Seen, seen
 from lumso.core.look.spoons import InSpoons, in_spoons
@@ -41,6 +41,7 @@ from .finish import ZoneIn, layer_at, zone_of
 router = APIRouter(prefix="/look", tags=["look"])
 
 Px = Annotated[int, Query(ge=32, le=640, multiple_of=32, description="How many pixels wide and high.")]
+Count = Annotated[int, Query(ge=0, le=20)]
 SAYS = "An estimate. Make a test board."
 PNG = {"image/png": {"schema": {"type": "string", "format": "binary"}}}
 
@@ -56,14 +57,14 @@ class LookIn(ZoneIn):
 
 
 class ChipIn(LookIn):
-    """A look of a zone; with `upto` only its layers up to that one, with `stage` as it stands at a step, with `tile` a
-    stretch of `tile_mm` that can be laid side by side with itself: without the layers that have a layout, but for
+    """A look of a zone; with `upto` only its layers up to that one, with `stage` as it stands at a step, with `tile_mm`
+    a stretch so wide that can be laid side by side with itself: without the layers that have a layout, but for
     `pattern`, which is on it all over."""
 
     upto: str = ""
     stage: Stage | None = None
-    tile: bool = False
-    tile_mm: Literal[450, 900, 1800, 3600] = 450
+    tile_mm: Annotated[float, Field(allow_inf_nan=False)] = 0.0
+    """0 for none."""
     pattern: str = ""
 
 
@@ -110,29 +111,31 @@ def chip(asked: ChipIn, here: Here, px: Px = 320) -> Picture:
     zone = replace(zone, layers=zone.layers[:upto])
     if asked.stage:
         zone = at_stage(zone, layer_at(zone, asked.stage.layer, "layer"), asked.stage)
-    if asked.tile:
+    if asked.tile_mm:
+        if asked.tile_mm not in TILES_MM:
+            allowed = ", ".join(f"{mm:g}" for mm in (0, *TILES_MM))
+            raise InvalidValue("There is no tile so wide.", value=asked.tile_mm, allowed=allowed, field="tile_mm")
         if asked.pattern:
             layer_at(zone, asked.pattern, "pattern")
         zone = as_tile(zone, asked.pattern)
-    tile_mm = float(asked.tile_mm) if asked.tile else 0.0
-    place = ("chip", zone.id, asked.variant, upto, px, tile_mm, asked.pattern, asked.stage)
+    place = ("chip", zone.id, asked.variant, upto, px, asked.tile_mm, asked.pattern, asked.stage)
     args = (zone, bench.catalogue, bench.use)
-    made = partial(_drawn, partial(bench.stack, zone), px, tile_mm, asked.stage)
+    made = partial(_drawn, partial(bench.stack, zone), px, asked.tile_mm, asked.stage)
     return _sent(here.pictures.recall(place, args, made))
 
 
 @router.get("/jobs/{job_id}/{zone}/{layer}", response_class=Picture, responses={200: {"content": PNG}})
-def stage_chip(job_id: str, zone: str, layer: str, here: Here, *, coats: int = 0, sandings: int = 0, hand: Hand = "",
-               wet: bool = False, px: Px = 160) -> Picture:  # fmt: skip
+def stage_chip(job_id: str, zone: str, layer: str, here: Here, *, coats: Count = 0, sandings: Count = 0,
+               hand: Hand = "", wet: bool = False, px: Px = 160) -> Picture:  # fmt: skip
     """A picture of a zone of a kept job as it stands at a step."""
     job = jobfile.from_json(jobs.get(here.db, job_id).document, f"Job {job_id}")
-    stage = Stage(layer, max(coats, 0), max(sandings, 0), hand, wet)
+    stage = Stage(layer, coats, sandings, hand, wet)
     return chip(ChipIn(job=JobBody(job), zone=zone, stage=stage), here, px)
 
 
 @router.get("/finishes/{slug}", response_class=Picture, responses={200: {"content": PNG}})
 def finish_chip(slug: str, here: Here, ground: str = "", relief: str = "", px: Px = 160,
-                upto: Annotated[int, Query(ge=0, le=20)] = 20) -> Picture:  # fmt: skip
+                upto: Count = 20) -> Picture:  # fmt: skip
     """A picture of a finish of the library on a ground, prepared and sealed as usual; the first it is for without. With
     `upto` as it grows: so many of its layers."""
     known = here.known()

@@ -3870,8 +3870,8 @@ export interface components {
         };
         /**
          * ChipIn
-         * @description A look of a zone; with `upto` only its layers up to that one, with `stage` as it stands at a step, with `tile` a
-         *     stretch of `tile_mm` that can be laid side by side with itself: without the layers that have a layout, but for
+         * @description A look of a zone; with `upto` only its layers up to that one, with `stage` as it stands at a step, with `tile_mm`
+         *     a stretch so wide that can be laid side by side with itself: without the layers that have a layout, but for
          *     `pattern`, which is on it all over.
          */
         ChipIn: {
@@ -3883,16 +3883,10 @@ export interface components {
             pattern?: string;
             stage?: components["schemas"]["Stage"] | null;
             /**
-             * Tile
-             * @default false
-             */
-            tile?: boolean;
-            /**
              * Tile Mm
-             * @default 450
-             * @enum {integer}
+             * @default 0
              */
-            tile_mm?: 450 | 900 | 1800 | 3600;
+            tile_mm?: number;
             /**
              * Upto
              * @default

@@ -6,7 +6,6 @@ import type { components } from "./generated";
 type Schemas = components["schemas"];
 export type Seen = Schemas["Seen"];
 export type Shade = Schemas["Shade"];
-type TileMm = NonNullable<Schemas["ChipIn"]["tile_mm"]>;
 export type StripFilm = Schemas["StripFilm"];
 /** How much of a stack there is, and how far the hand went. */
 export type Stage = Schemas["Stage"];
@@ -48,25 +47,25 @@ export interface ChipWanted {
   upto?: string;
   /** As it stands at a step. */
   stage?: Stage;
-  tile?: boolean;
+  /** How wide a tile; 0 for none. */
   tileMm?: number;
   /** Of a tile: the layer with a layout that lies all over it. */
   pattern?: string;
 }
 
 function chipQuery(
-  { job, zone, variant = "", upto = "", stage, tile = false, tileMm = 450, pattern = "" }: ChipWanted,
+  { job, zone, variant = "", upto = "", stage, tileMm = 0, pattern = "" }: ChipWanted,
   px: number,
   on = true,
 ) {
   const { key, body, there } = asked(job, zone);
   return {
-    queryKey: ["chip", px, variant, upto, stage ?? null, tile, tileMm, pattern, ...key],
+    queryKey: ["chip", px, variant, upto, stage ?? null, tileMm, pattern, ...key],
     queryFn: ({ signal }: { signal: AbortSignal }) =>
       answer(
         api.POST("/api/look/chip", {
           params: { query: { px } },
-          body: { ...body, variant, upto, stage: stage ?? null, tile, tile_mm: tileMm as TileMm, pattern },
+          body: { ...body, variant, upto, stage: stage ?? null, tile_mm: tileMm, pattern },
           parseAs: "blob",
           signal,
         }),
@@ -135,7 +134,7 @@ export function useTiles(job: Job, tileMm: number): Record<string, string> {
   const found = useQueries({
     queries: wanted.map(({ zone, pattern }) =>
       chipQuery(
-        { job, zone: zone.id, tile: true, tileMm, pattern },
+        { job, zone: zone.id, tileMm, pattern },
         tileMm > NEAR_MM ? 2 * COARSE : COARSE,
         zone.layers.length > 0 && job.zones.length <= TILED,
       ),

@@ -4,6 +4,7 @@ import { type Act, type Addition, answer, api, type PotNow, type Rung } from "..
 import { NumberField } from "../parts/fields";
 import { Alert } from "../parts/notices";
 import { grams, lasts, ml, percent, say } from "../parts/say";
+import { lookedAt } from "./toPour";
 
 type Shape = Rung["stick"][number];
 
@@ -58,9 +59,8 @@ export function Judging({ pot, weighs, onAct, onAdd }: Props) {
   const target = rungs[at];
   const hex = pot.batch?.hex ?? "#8b8f90";
   const shown = all || at < 0 ? rungs : rungs.slice(Math.max(0, at - 2), at + 3);
-  const last = pot.pot.looks.at(-1);
-  const looked = last !== undefined && last.at_min >= (pot.pot.pours.at(-1)?.at_min ?? 0);
-  const word = rungs.find((r) => r.slug === last?.word);
+  const looked = lookedAt(pot);
+  const word = rungs.find((r) => r.slug === looked?.word);
   const look = (slug: string, test: "eye" | "sag" | "flow cup", said = "") =>
     onAct("How it looks", { act: "looked", pot: pot.pot.pot, word: slug, test, said });
   return (
@@ -89,7 +89,7 @@ export function Judging({ pot, weighs, onAct, onAdd }: Props) {
             <button
               type="button"
               className="press flex h-full min-h-[72px] w-36 flex-col items-stretch !p-1.5 text-left"
-              aria-pressed={looked && last?.word === rung.slug}
+              aria-pressed={looked?.word === rung.slug}
               onClick={() => look(rung.slug, "eye")}
             >
               <Drawn rung={rung} hex={hex} />

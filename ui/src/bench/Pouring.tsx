@@ -6,6 +6,7 @@ import { grams, ml, say } from "../parts/say";
 import { Gauge } from "./Gauge";
 import { onScale } from "./onScale";
 import type { Primary } from "./primary";
+import { toMark } from "./toPour";
 
 type Stuff = NonNullable<PotNow["plan"]>["lines"][number]["stuff"];
 
@@ -30,6 +31,9 @@ interface Props {
   todo: ToPour;
   scale: ScaleNow | null;
   byScale: ByScale | null;
+  /** Whether it is measured without the scale, though one stands there. */
+  byHand: boolean;
+  onByHand: (byHand: boolean) => void;
   onAct: (says: string, act: Act) => void;
   onPrimary: (primary: Primary | null) => void;
 }
@@ -37,9 +41,8 @@ interface Props {
 const named = (stuff: Stuff) => (stuff.colour ? `${stuff.name}, ${stuff.colour}` : stuff.name);
 
 /** Pour one thing: to the mark on the scale, by the fillings of the kit, or by feel. */
-export function Pouring({ pot, todo, scale, byScale, onAct, onPrimary }: Props) {
-  const [without, setWithout] = useState(false);
-  const weighs = scale?.state === "listening" && !without;
+export function Pouring({ pot, todo, scale, byScale, byHand, onByHand, onAct, onPrimary }: Props) {
+  const weighs = scale?.state === "listening" && !byHand;
   return (
     <div>
       <h2 className="flex flex-wrap items-baseline gap-x-3">
@@ -58,8 +61,8 @@ export function Pouring({ pot, todo, scale, byScale, onAct, onPrimary }: Props) 
         <ByHand {...{ pot, todo, onAct, onPrimary }} />
       )}
       {scale?.state === "listening" && (
-        <button type="button" className="press mt-3 min-h-[56px]" onClick={() => setWithout(!without)}>
-          {without ? "With the scale" : "Without the scale"}
+        <button type="button" className="press mt-3 min-h-[56px]" onClick={() => onByHand(!byHand)}>
+          {byHand ? "With the scale" : "Without the scale"}
         </button>
       )}
       {scale?.state === "gone" && (
@@ -71,7 +74,7 @@ export function Pouring({ pot, todo, scale, byScale, onAct, onPrimary }: Props) 
   );
 }
 
-type Mode = Omit<Props, "scale" | "byScale">;
+type Mode = Omit<Props, "scale" | "byScale" | "byHand" | "onByHand">;
 
 function ByWeight({
   pot,
@@ -160,8 +163,8 @@ function ByWeight({
         {reading && <p className="numeral mt-2 text-2xl first-letter:uppercase">{onScale(reading)}</p>}
       </div>
     );
-  const total = todo.poured + now;
-  const left = todo.mark - total;
+  const left = toMark(todo, held, byScale) ?? 0;
+  const total = todo.mark - left;
   const over = left < -todo.near;
   return (
     <div className="mt-2 grid grid-cols-[minmax(9rem,14rem)_minmax(0,1fr)] items-stretch gap-4">

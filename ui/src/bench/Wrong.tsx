@@ -24,8 +24,8 @@ export function Wrong(props: {
       <h2 id="wrong" className="wide text-lg font-bold">
         What is wrong?
       </h2>
-      {props.mixing && <InThePot onLadder={props.onLadder} />}
-      {op.rescues.length > 0 && (
+      {props.mixing && <ToLadder onLadder={props.onLadder} />}
+      {op.rescues.length > 0 && !props.mixing && (
         <p>
           {wet === null
             ? "How long it stays open: its label."
@@ -42,7 +42,8 @@ export function Wrong(props: {
               <strong>{r.sign[0]?.toUpperCase() + r.sign.slice(1)}</strong>
               {r.wet && (
                 <span className={`block ${wet !== null && wet <= now ? "text-soft" : ""}`}>
-                  While it is wet: {r.wet}.
+                  {props.mixing ? "" : "While it is wet: "}
+                  {r.wet}.
                 </span>
               )}
               {r.dry && <span className="block">Once it is dry: {r.dry}.</span>}
@@ -56,7 +57,7 @@ export function Wrong(props: {
             <li key={text}>{text}</li>
           ))}
         </ul>
-      ) : props.mixing ? null : (
+      ) : (
         <p>Nothing is known that usually goes wrong here.</p>
       )}
       <div className="mt-3 flex flex-wrap gap-3">
@@ -71,46 +72,17 @@ export function Wrong(props: {
   );
 }
 
-const IN_THE_POT = [
-  [
-    "Lumps",
-    "Press them against the side with the stick; what stays, strain out. Powder goes into the liquid, never the other way round.",
-  ],
-  [
-    "Wrong colour",
-    "Tints go in by drops: dry a dab on card before the next, wet paint tells nothing. Too dark: mix the base afresh and add this to it.",
-  ],
-  [
-    "Too much poured",
-    "Pour nothing back. Note what went in: the rest is planned again so that the shares hold, or take it out while it lies on top.",
-  ],
-  [
-    "Skin or smell",
-    "A skin is lifted off whole. What smells foul is spoilt: throw it away, as its label says.",
-  ],
-] as const;
-
-/** What goes wrong while a pot is mixed; too thin and too thick are for the words it is judged by. */
-function InThePot({ onLadder }: { onLadder: (() => void) | undefined }) {
+/** Too thin and too thick are for the words a mix is judged by. */
+function ToLadder({ onLadder }: { onLadder: (() => void) | undefined }) {
+  if (onLadder)
+    return (
+      <button type="button" className="press press-strong mt-2 min-h-[72px] px-5" onClick={onLadder}>
+        Too thin or too thick: say what it looks like
+      </button>
+    );
   return (
-    <>
-      {onLadder ? (
-        <button type="button" className="press press-strong mt-2 min-h-[72px] px-5" onClick={onLadder}>
-          Too thin or too thick: say what it looks like
-        </button>
-      ) : (
-        <p className="mt-1">
-          <strong>Too thin or too thick:</strong> pour all of it first, stir, then say what it looks like.
-        </p>
-      )}
-      <ul className="mt-1 grid gap-x-6 md:grid-cols-2">
-        {IN_THE_POT.map(([sign, does]) => (
-          <li key={sign} className="border-b border-line py-2">
-            <strong>{sign}</strong>
-            <span className="block">{does}</span>
-          </li>
-        ))}
-      </ul>
-    </>
+    <p className="mt-1">
+      <strong>Too thin or too thick:</strong> pour all of it first, stir, then say what it looks like.
+    </p>
   );
 }

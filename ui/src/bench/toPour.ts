@@ -1,4 +1,4 @@
-import type { Addition, PotNow } from "../api/client";
+import type { Addition, ByScale, PotNow } from "../api/client";
 import type { ToPour } from "./Pouring";
 
 /** What is to be poured now: an addition that was chosen, else the next of the plan; null where all is in. */
@@ -41,4 +41,14 @@ export function toPour(pot: PotNow, adding: Addition | null): ToPour | null {
     said: spoken?.words ?? "",
     source: source(line.stuff.component),
   };
+}
+
+/** How far a pour is from its mark by the scale, in g: below 0 is too far; null where the scale does not tell. */
+export const toMark = (todo: ToPour, held: number, byScale: ByScale | null): number | null =>
+  byScale?.g == null ? null : todo.mark - todo.poured - (byScale.g - held);
+
+/** The last look at a pot; undefined where something was poured since. */
+export function lookedAt(pot: PotNow): PotNow["pot"]["looks"][number] | undefined {
+  const last = pot.pot.looks.at(-1);
+  return last && last.at_min >= (pot.pot.pours.at(-1)?.at_min ?? 0) ? last : undefined;
 }

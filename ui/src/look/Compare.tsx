@@ -122,7 +122,7 @@ function Look(props: {
 }) {
   const { open, zone, variant, name, children } = props;
   const chip = useChip({ job: open.job, zone: zone.id, variant });
-  const tile = useChip({ job: open.job, zone: zone.id, variant, tile: true, tileMm: props.tileMm }, 160);
+  const tile = useChip({ job: open.job, zone: zone.id, variant, tileMm: props.tileMm }, 160);
   const seen = useSeen(open.job, zone.id, variant);
   const said = seen.data;
   return (

@@ -1,18 +1,12 @@
-import { type ComponentType, lazy, Suspense } from "react";
 import type { BenchStep, Job, Operation } from "../api/client";
+import { Later, LaterView } from "../parts/later";
 import { TakeCare } from "../parts/notices";
 import { amount, lasts } from "../parts/say";
 import { Worded } from "../parts/Worded";
 import { pictured } from "./pictured";
 import type { StagesProps } from "./Stages";
 
-/** Without its script, as it may be with the server away, the words stand alone. */
-const Stages = lazy<ComponentType<StagesProps>>(() =>
-  import("./Stages").then(
-    (m) => ({ default: m.Stages }),
-    () => ({ default: () => null }),
-  ),
-);
+const STAGES = new LaterView<StagesProps>(async () => (await import("./Stages")).Stages);
 
 /** A pot is for every zone it serves and says so itself; what is done on a surface says on which. */
 const OF_A_POT = new Set(["mix", "rest", "stir", "clean"]);
@@ -79,11 +73,7 @@ export function Told({ operation: o, job }: { operation: Operation; job: Job | s
           <strong>Right when:</strong> <Worded>{o.check}</Worded>
         </p>
       )}
-      {pictured(o) && (
-        <Suspense fallback={<div className="mt-2 h-[4.25rem]" />}>
-          <Stages operation={o} job={job} />
-        </Suspense>
-      )}
+      {pictured(o) && <Later view={STAGES} given={{ operation: o, job }} />}
       {o.rescues.length > 0 && (
         <details>
           <summary className="narrow min-h-11 py-2 text-sm underline">If it goes wrong</summary>

@@ -19,6 +19,8 @@ from .timers import OVER, Timer, running, shown
 
 PASSES = {"rest", "cure"}
 """What passes by itself is a timer, not something to do."""
+MIX = "mix"
+"""The kind of rescue that is for what is still in the pot."""
 AROUND = {"lay out", "clear away"}
 """What is done around a session is told with what comes after it."""
 
@@ -117,7 +119,10 @@ def bench_of(job: str, made: Work, events: Sequence[Event], pots: Mapping[str, P
 
 def _rescues(operation: Operation, laid: Laid | None, made: Work, begun: float | None, fact: Fact | None, air: Room,
              now_min: float) -> tuple[RescueNow, ...]:  # fmt: skip
-    """What is done when what is laid goes wrong, with the time there is for it."""
+    """What is done when what is laid goes wrong, with the time there is for it; or what is mixed, while it is."""
+    if operation.kind == "mix":
+        mixed = made.jobs[0].catalogue.rescues.values() if made.jobs else ()
+        return tuple(RescueNow(r.sign, r.wet, r.dry, r.costs, None, None) for r in mixed if MIX in r.kinds)
     if laid is None or operation.kind != "lay" or fact is None:
         return ()
     since = fact.at_min if fact.did == "done" else begun if begun is not None else now_min

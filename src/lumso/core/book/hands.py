@@ -48,8 +48,7 @@ class Judged(Value):
 
 def judged_laid(mark: Mark, kept: float | None, hands: Iterable[Judged]) -> Judged | None:
     """What is judged by eye where a film is laid with this mark; `kept` is what wiping leaves where that was said."""
-    wiped = kept is not None or mark.kept < 1
-    return next((j for j in hands if mark.kind in j.marks and (wiped or not j.wiped)), None)
+    return next((j for j in hands if mark.kind in j.marks and (mark.wiped(kept) or not j.wiped)), None)
 
 
 def judged_sanded(sand: Sanding, hands: Iterable[Judged]) -> Judged | None:

@@ -43,6 +43,10 @@ class Mark(Value):
     """Which way its lines run, from upright."""
     provenance: str = "untested starting point of our own, set by eye"
 
+    def wiped(self, said: float | None) -> bool:
+        """Whether it is wiped, as it is usual or because somebody `said` what wiping leaves."""
+        return said is not None or self.kept < 1
+
 
 FALLBACK: tuple[tuple[str, Mark], ...] = (
     ("stands in peaks", Mark("", "peaks", 5, 5, 0.36)),

@@ -21,7 +21,7 @@ class HidingClass(Value):
     name: Name
     scattering: Positive
     """S·X of one full coat."""
-    told_from: Fraction = 0.03
+    told_from: Fraction
     """A band of an entered colour darker than this tells nothing more of how strongly its pigment absorbs."""
 
 

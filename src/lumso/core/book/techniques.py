@@ -47,14 +47,15 @@ class PartDry(Value):
 Sign = Literal[
     "too white", "too dark", "lap line", "run", "sag", "lifted", "finger mark", "over-sanded",
     "chip where none was wanted", "tape lifted it", "powder specks", "too thick", "too thin",
+    "lumps", "wrong colour", "too much poured", "skin or smell",
 ]  # fmt: skip
 """What a painter sees that is wrong, whatever it was put on with."""
 
 
 @dataclass(frozen=True)
 class Rescue(Value):
-    """What is done about a sign, now and once it is dry, and what that costs. It holds for these kinds of film; empty
-    for any."""
+    """What is done about a sign, now and once it is dry, and what that costs. It holds for these kinds of film, "mix"
+    for what is still in the pot; empty for any film."""
 
     slug: Slug
     sign: Sign

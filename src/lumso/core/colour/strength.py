@@ -1,8 +1,8 @@
 """How strongly a pigment absorbs, as far as the colour of its paint tells.
 
 A matt surface itself gives back about 4 %: a band that looks darker than that says nothing more of the pigment beneath
-it, but for blacks, of which a class is known. So absorption is taken from the colour as if a
-little white light lay over it, and what a full film is darker than that is taken off where it hides.
+it, but for blacks, of which a class is known. So absorption is taken from the colour as if a little white light lay
+over it, and what a full film is darker than that is taken off where it hides.
 """
 
 import numpy as np
@@ -13,7 +13,8 @@ from .kubelka_munk import infinite, k_over_s
 from .spectra import Array
 
 UNTOLD = 0.69
-"""Where the floor counts, absorption may be so far off, as a standard deviation of its logarithm: a factor of 2."""
+"""Where the floor counts, absorption may be so far off, as a standard deviation of its logarithm: a factor of 2.
+An untested starting point."""
 
 
 def told(light: Array, colour: str, optics: Optics) -> tuple[Array, Array]:

@@ -187,7 +187,7 @@ def spread_out(one: LayerFilm, stand: Stand, rate: Array) -> tuple[Part, ...]:
         if t == 0:
             wood.append((share, t))
             continue
-        lies = (1 - np.exp(-t * one.pigment * rate / one.covers)) * (1 - one.late * stand.late)
+        lies = one.covered(t * rate) * (1 - one.late * stand.late)
         wood += [(share * lies, t / lies), (share * (1 - lies), 0.0)]
     return tuple(wood)
 

@@ -2,6 +2,7 @@
 
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, replace
+from typing import Any
 
 import numpy as np
 
@@ -122,6 +123,11 @@ class LayerFilm:
         """What it lays where it touches, as full coats of paint."""
         return sum(p.share * p.thickness * sum(d.held for d in p.dyes) for p in self.pots)
 
+    def covered(self, thick: Any) -> Any:
+        """The share of rough ground, or of early wood, that its pigment covers where it lies `thick`, as a multiple of
+        what was laid."""
+        return 1 - np.exp(-thick * self.pigment / self.covers)
+
     @property
     def runs_off(self) -> bool:
         """Whether it does not stay on wax that was rubbed on to save what is beneath."""
@@ -208,7 +214,7 @@ def layer_film(one: Laid, under: Beneath, optics: Optics, mark: Mark) -> LayerFi
         optics.covers if soaked or (not clear and kept < 1) else 0.0,
         optics.late_wood if soaked else 0.0,
         one.acts("resists"),
-        kept < 1 or layer.kept is not None,
+        mark.wiped(layer.kept),
         mark,
         drying.milky * coats,
         one.film.chips and closed and not grips,

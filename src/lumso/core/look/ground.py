@@ -40,9 +40,9 @@ class Bare:
     """The share of each spot that is late wood; None where it is no wood."""
 
 
-def side_mm(ground: Ground, relief: Relief, optics: Kinds) -> float:
+def side_mm(ground: Ground, relief: Relief, kinds: Kinds) -> float:
     """How much of a surface its picture shows, in mm."""
-    return WALL_MM if ground.surface == "brick" or relief.slug in optics.coursed else BOARD_MM
+    return WALL_MM if ground.surface == "brick" or relief.slug in kinds.coursed else BOARD_MM
 
 
 def is_wood(ground: Ground) -> bool:
@@ -50,16 +50,16 @@ def is_wood(ground: Ground) -> bool:
     return ground.surface == "raw wood" or any(t in ground.traits for t in ("oil-bound", "waxed"))
 
 
-def bare(ground: Ground, relief: Relief, sheet: Sheet, optics: Kinds) -> Bare:
+def bare(ground: Ground, relief: Relief, sheet: Sheet, kinds: Kinds) -> Bare:
     """A ground as it looks, over its relief."""
     x, y = sheet.axes()
     edge = np.minimum(*np.broadcast_arrays(x, y)) if sheet.edged else np.full((sheet.px, sheet.px), FAR_MM, np.float32)
-    height = _relief(relief, sheet, optics)
+    height = _relief(relief, sheet, kinds)
     own = reflectance(ground.hex)
     first, second, mixed, late = own, own, None, None
     grain: Pattern | None = None
     pores: Grid | None = None
-    if side_mm(ground, relief, optics) == WALL_MM:
+    if side_mm(ground, relief, kinds) == WALL_MM:
         joint = _joints(sheet)
         height = height - 4.5 * joint
         second, mixed = reflectance(MORTAR), joint
@@ -105,18 +105,19 @@ STOOD_PX, STOOD_SEED = 96, 20
 @lru_cache(maxsize=64)
 def stand(ground: Ground, relief: Relief, kinds: Kinds, bridges_mm: float) -> Stand:
     """What a ground has of pores, late wood and hollows, counted on a small picture of it."""
-    made = bare(ground, relief, Sheet(STOOD_PX, side_mm(ground, relief, kinds), STOOD_SEED), kinds)
-    pores, late = (0.0 if x is None else float(x.mean()) for x in (made.pores, made.late))
     sheet = Sheet(STOOD_PX, side_mm(ground, relief, kinds), STOOD_SEED)
+    made = bare(ground, relief, sheet, kinds)
+    pores, late = (0.0 if x is None else float(x.mean()) for x in (made.pores, made.late))
     low = hollow(fall(made.height, sheet), bridges_mm) * inside(made.edge)
     low = low if made.pores is None else np.maximum(low, made.pores)
     return Stand(pores, late, float(low.mean()))
 
 
 LATE_SHARE = 0.4
-"""How much of a year is late wood, by how dark it is."""
+"""How much of a year is late wood, by how dark it is: the mean of the curve in `_late`."""
 RING_MM, PLANK_MM, HEART_MM = 5.5, 150.0, 260.0
-"""How wide a year is, how wide a board, and how far apart its arches come along it: plain-sawn, as most boards are."""
+"""How wide a year is, how wide a board, and how far apart its arches come along it: plain-sawn, as most boards are.
+Untested starting points, set by eye."""
 
 
 def _late(sheet: Sheet) -> Grid:
@@ -164,15 +165,15 @@ def _joints(sheet: Sheet) -> Grid:
     return np.clip(np.maximum(beds, heads), 0, 1)
 
 
-def _relief(relief: Relief, sheet: Sheet, optics: Kinds) -> Grid:
+def _relief(relief: Relief, sheet: Sheet, kinds: Kinds) -> Grid:
     """Heights of a relief: its section drawn from left to right; a carved one turns as it goes."""
     x, y = sheet.axes()
     xs = np.array([p.x for p in relief.profile], dtype=float)
     ys = np.array([p.y for p in relief.profile], dtype=float)
-    if not ys.any() or relief.slug in optics.coursed:
+    if not ys.any() or relief.slug in kinds.coursed:
         return np.zeros((sheet.px, sheet.px), np.float32)
     deepest = float(ys.max() - ys.min())
-    if relief.slug in optics.turning:
+    if relief.slug in kinds.turning:
         turned = x + 9 * np.sin(2 * pi * y / 74) + 5 * pattern(sheet, CARVING, 40, 40).at
         leaf = np.sin(2 * pi * turned / 40) * (0.65 + 0.35 * np.sin(2 * pi * (y + 0.4 * x) / 26))
         made: Grid = (deepest / 2 * leaf).astype(np.float32)

@@ -133,7 +133,7 @@ def lay(surface: Surface, one: LayerFilm, tag: int) -> None:
     thick, cover = lies.thick * _kept(surface, one), lies.cover
     if one.covers:
         late = surface.ground.late
-        covered = np.maximum(1 - np.exp(-thick * one.pigment / one.covers), 1e-4)
+        covered = np.maximum(one.covered(thick), 1e-4)
         wood = 1.0 if late is None else 1 - one.late * late
         cover, thick = cover * covered * wood, thick / (covered * float(np.mean(wood)))
     left = dry_mm * thick

@@ -105,7 +105,7 @@ def believed(seen: Sequence[Seen], ladder: Ladder) -> tuple[Guess, ...]:
 
 WIDER_SWELLS = tuple(0.15 * 40 ** (i / 30) for i in range(31))
 WIDER_LIQUIDS = tuple(10 ** (i / 5) for i in range(-25, 31))
-"""What a pot may be as a multiple of its records where nothing nearer fits what was seen."""
+"""What a pot may be as a multiple of its records where nothing nearer fits what was seen: every word."""
 
 
 def _fits(guess: Guess, seen: Seen, ladder: Ladder) -> bool:

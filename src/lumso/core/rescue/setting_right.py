@@ -36,11 +36,12 @@ NEAR, LEAST_NEAR_G = 0.05, 0.05
 """This close, as a share of it, an addition is poured as far as anybody needs; and no scale or hand does better than
 the other, in g: untested starting values."""
 LIKELY = 0.8
-"""From this on an addition is likely to be right at once."""
+"""From this on an addition is likely to be right at once. An untested starting point."""
 AT_ONCE = 0.4
-"""No more than this share of the pot is added at once."""
+"""No more than this share of the pot is added at once: a rule of the trade, its size an untested starting point."""
 MEASURED, SET = 0.03, 0.02
-"""A share this close to what was chosen was poured as chosen; one that changes by more than the second is said."""
+"""A share this close to what was chosen was poured as chosen; one that changes by more than the second is said: as
+near as anybody measures. Untested starting points."""
 Way = Literal["right", "as chosen", "look again", "wait", "add", "discard", "cannot"]
 
 
@@ -204,7 +205,7 @@ def advise(pot: PotNow, target: str, agents: Sequence[Agent], materials: Mapping
         return said("cannot", _nothing(thin), "")
     wait = LEFT * flow.thickens_min if found[0].stuff.solid else 0.0
     jar = f"First into the {found[0].into}: it does not fit where it is. " if found[0].into else ""
-    add = f"{jar}Add {found[0].stuff.name.lower()}, so much as stands on the key, stir, look again."
+    add = f"{jar}Add {found[0].stuff.name.lower()}, stir, look again."
     if hardly := found[0].falls_short:
         comes = f"Within its limits, room and stock it becomes {hardly} at the most, not {wanted.name}. {add}"
         return said("cannot", comes, wait_min=wait, ways=found)

@@ -1,7 +1,9 @@
-"""A dozen more, written down at the same time and measured only once the model stood: how it did on what it had not
-been fitted to. `python -m tests.looks.later` prints each with whether it holds."""
+"""A dozen more, written down with the others and measured only once the model stood: 9 of 12 held as they fell. Two of
+the three that did not led to changes, so these are expectations like the others now."""
 
 from collections.abc import Callable
+
+import pytest
 
 from tests.core.look.making import C, laid, sanded
 from tests.looks.seen import apart, lab_hex, mixed, paint, sealed, see, strength, watered, waxed
@@ -90,15 +92,7 @@ LATER: dict[str, Callable[[], tuple[bool, str]]] = {
 }
 
 
-def main() -> None:
-    """Print each, as it fell."""
-    held = 0
-    for name, does in LATER.items():
-        good, said = does()
-        held += good
-        print(f"{'holds' if good else 'FAILS'}  {name}: {said}")
-    print(f"{held} of {len(LATER)}")
-
-
-if __name__ == "__main__":
-    main()
+@pytest.mark.parametrize("name", LATER)
+def test_what_was_only_measured_once_the_model_stood(name: str) -> None:
+    holds, said = LATER[name]()
+    assert holds, said
