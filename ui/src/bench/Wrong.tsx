@@ -41,7 +41,9 @@ export function Wrong(props: {
             <li key={r.sign + r.wet} className="border-b border-line py-2">
               <strong>{r.sign[0]?.toUpperCase() + r.sign.slice(1)}</strong>
               {r.wet && (
-                <span className={`block ${wet !== null && wet <= now ? "text-soft" : ""}`}>
+                <span
+                  className={`block first-letter:uppercase ${wet !== null && wet <= now ? "text-soft" : ""}`}
+                >
                   {props.mixing ? "" : "While it is wet: "}
                   {r.wet}.
                 </span>

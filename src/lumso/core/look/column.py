@@ -211,9 +211,10 @@ def _first(share: Any) -> float:
 class _Path:
     """What is seen on one part of the surface, as the layers go on."""
 
-    def __init__(self, light: Array, surface: float) -> None:
+    def __init__(self, light: Array, surface: float, wets: bool) -> None:
+        """`wets`: whether it is to be seen wet, too."""
         self.wet = self.dry = light
-        self.surface = surface
+        self.surface, self.wets = surface, wets
 
     def lay(self, one: LayerFilm, parts: Sequence[Part], draws: Array, optics: Optics) -> None:
         light, surface = self.dry, self.surface
@@ -229,7 +230,8 @@ class _Path:
                 k, s = _spread(one, pot, draws, optics)
                 part = share * pot.share
                 dry = dry + part * over((light, surface), one, pot, k * t, s * t, optics, loose)
-                seen_wet = seen_wet + part * wet((light, surface), one, pot, k * t, s * t, optics)
+                if self.wets:
+                    seen_wet = seen_wet + part * wet((light, surface), one, pot, k * t, s * t, optics)
         for grit in one.grains:
             here = one.touched * min(grit.share, MOST_GRIT)
             seen_wet, dry = seen_wet + here * (grit.light - seen_wet), dry + here * (grit.light - dry)
@@ -237,19 +239,20 @@ class _Path:
 
     def joined(self, other: "_Path", share: float) -> "_Path":
         """This one on the rest, the other on a share."""
-        made = _Path((1 - share) * self.dry + share * other.dry, (1 - share) * self.surface + share * other.surface)
+        surface = (1 - share) * self.surface + share * other.surface
+        made = _Path((1 - share) * self.dry + share * other.dry, surface, self.wets)
         made.wet = (1 - share) * self.wet + share * other.wet
         return made
 
 
 def _steps(ground: Array, surface: float, films: Sequence[LayerFilm], optics: Optics, stand: Stand,
-           draws: Array) -> Iterator[Step]:  # fmt: skip
-    main = _Path(np.tile(ground, (len(draws), 1)), surface)
+           draws: Array, wets: bool = True) -> Iterator[Step]:  # fmt: skip
+    main = _Path(np.tile(ground, (len(draws), 1)), surface, wets)
     saved, save = main, 0.0
     for i, one in enumerate(films):
         mine = draws[:, i]
         if one.saves:
-            rubbed = _Path(main.dry, main.surface)
+            rubbed = _Path(main.dry, main.surface, wets)
             rubbed.lay(one, ((1.0, 1.0),), mine, optics)
             more = (1 - save) * one.touched
             saved = saved.joined(rubbed, more / (save + more))
@@ -282,5 +285,5 @@ def column(ground: Array, surface: float, ground_hex: str, films: Sequence[Layer
 def colours_up(ground: Array, surface: float, films: Sequence[LayerFilm], optics: Optics,
                stand: Stand = PLAIN) -> tuple[str, ...]:  # fmt: skip
     """The same without its ranges, at once: what is seen when each layer is dry."""
-    steps = _steps(ground, surface, films, optics, stand, np.zeros((1, len(films), 5)))
+    steps = _steps(ground, surface, films, optics, stand, np.zeros((1, len(films), 5)), wets=False)
     return tuple(hex_of(dry[0]) for _, _, dry in steps)

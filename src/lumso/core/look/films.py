@@ -2,6 +2,7 @@
 
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, replace
+from functools import cached_property
 from typing import Any
 
 import numpy as np
@@ -55,17 +56,17 @@ class PotFilm:
     own_s: Array
     """What its binder absorbs and scatters by itself, in all its coats."""
 
-    @property
+    @cached_property
     def k(self) -> Array:
         """K·X of its pigment."""
         return self.thickness * sum((d.held * d.k for d in self.dyes), np.zeros(BANDS))
 
-    @property
+    @cached_property
     def s(self) -> Array:
         """S·X of its pigment."""
         return self.thickness * sum((d.held * d.s for d in self.dyes), np.zeros(BANDS))
 
-    @property
+    @cached_property
     def lack(self) -> Array:
         """What it is darker by, where it hides, than its absorption tells."""
         whole = sum(d.held * float(d.s.mean()) for d in self.dyes)

@@ -63,7 +63,10 @@ class _Film:
     def over(self, light: Light, rows: NDArray[np.intp]) -> Light:
         """The film over what lies beneath, its terms looked up."""
         seen = through(self.gives.take(rows, 1), self.dims.take(rows, 1), light)
-        return seen if self.lacks is None else np.maximum(seen - self.lacks.take(rows, 1), 0)
+        if self.lacks is not None:
+            seen -= self.lacks.take(rows, 1)
+            np.maximum(seen, 0, out=seen)
+        return seen
 
 
 class _CoatTables:
