@@ -121,7 +121,7 @@ def test_the_pattern_is_on_the_drawing_of_the_piece_over_the_colour_between_it(l
 def test_a_tile_is_what_lies_between_the_pattern_and_another_what_it_is_painted(loft: TestClient) -> None:
     _, job = panels(loft)
     zone = job["zones"][1]
-    ask = {"job": job, "zone": zone["id"], "tile": True}
+    ask = {"job": job, "zone": zone["id"], "tile_mm": 450}
 
     def colour(**more: str) -> tuple[int, ...]:
         reply = loft.post("/api/look/chip?px=32", json={**ask, **more})
