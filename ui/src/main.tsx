@@ -67,7 +67,9 @@ async function start(): Promise<void> {
     <StrictMode>
       <QueryClientProvider client={client}>
         <KeepingProvider value={keeping}>
-          <BrowserRouter>
+          {/* What a press does is there before the next key: in a transition, a letter typed at once went into the
+              field that was just leaving. */}
+          <BrowserRouter useTransitions={false}>
             <App />
           </BrowserRouter>
         </KeepingProvider>
