@@ -17,12 +17,12 @@ from typing import Any
 import uvicorn
 
 from lumso.api.app import create_app
-from lumso.api.context import Context
 from lumso.api.gate import Entry
 from lumso.catalogue import shipped
 from lumso.demo import seed
 from lumso.demo.log import write_log
 from lumso.devices.weighing import SocketScale
+from lumso.services.context import Context
 from lumso.store import backup, entries, photographs
 from lumso.store.database import Database
 from lumso.store.file import wal_of

@@ -15,7 +15,6 @@ from fastapi.testclient import TestClient
 from PIL import Image, ImageCms
 
 from lumso.api.app import DARKROOM_MB
-from lumso.api.context import Context
 from lumso.api.errors import Refusal
 from lumso.api.workers import Workers
 from lumso.core.colour.difference import delta_e, lab_of
@@ -23,6 +22,7 @@ from lumso.core.colour.spectra import reflectance
 from lumso.core.errors import InvalidValue
 from lumso.core.look.card import LEAST_WITHIN, Box, balanced
 from lumso.formats.photo import LONGEST_PX, MOST_PIXELS, file_to_keep, fit_to_keep
+from lumso.services.context import Context
 from lumso.store import archive as archives
 from lumso.store import backup, jobs, photographs
 from lumso.store.database import Database

@@ -9,9 +9,9 @@ import pytest
 from fastapi import FastAPI
 from starlette.testclient import TestClient
 
-from lumso.api.context import Context
 from lumso.core.book.catalogue import Catalogue
 from lumso.core.days.hours import minute_of
+from lumso.services.context import Context
 from lumso.store.database import Database
 
 NOON = minute_of(datetime(2026, 11, 24, 12, tzinfo=UTC))

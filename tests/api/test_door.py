@@ -7,9 +7,9 @@ from fastapi import FastAPI
 from starlette.testclient import TestClient
 
 from lumso.api.app import create_app
-from lumso.api.context import Context
 from lumso.api.door import HEADERS, MOST_BYTES
 from lumso.core.book.catalogue import Catalogue
+from lumso.services.context import Context
 from lumso.store.database import Database
 
 START: dict[str, str] = {}

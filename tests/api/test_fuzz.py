@@ -13,9 +13,9 @@ from schemathesis import GenerationMode
 from schemathesis.checks import CHECKS, load_all_checks
 
 from lumso.api.app import create_app
-from lumso.api.context import Context
 from lumso.catalogue import shipped
 from lumso.demo import seed
+from lumso.services.context import Context
 from lumso.store.database import Database
 from tests.at_once import AtOnce
 from tests.conftest import ROOT

@@ -9,9 +9,9 @@ from hypothesis import given
 from hypothesis import strategies as st
 from starlette.testclient import TestClient
 
-from lumso.api.context import Context
 from lumso.core.job.job import Job
 from lumso.core.plan.plan import Plan
+from lumso.services.context import Context
 from lumso.store import jobs
 from lumso.store.database import Database
 from tests.conftest import ROOT

@@ -10,9 +10,9 @@ from typing import Any
 import pytest
 from starlette.testclient import TestClient
 
-from lumso.api.context import Context
 from lumso.core.job.job import Job
 from lumso.core.plan.plan import Plan
+from lumso.services.context import Context
 from lumso.store import batches, entries, jobs
 from lumso.store.database import Database
 

@@ -7,9 +7,8 @@ from fastapi import Request
 from lumso.core.book.catalogue import pick
 from lumso.core.days.air import Judged, Outlook, Reading, judge, outlook
 from lumso.core.days.chosen import Chosen
+from lumso.services.context import Context
 from lumso.store import readings
-
-from .context import Context
 
 AIR_DAYS = 126
 """How far ahead the air is looked at."""

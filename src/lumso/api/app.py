@@ -15,12 +15,12 @@ from starlette.types import Scope
 
 from lumso import __version__
 from lumso.core.book.catalogue import Catalogue
+from lumso.services.context import Context
 from lumso.serving.proxy import PassedOn
 from lumso.store import devices
 from lumso.store.database import Database
 
 from . import entering, errors, jobs
-from .context import Context
 from .description import describe
 from .door import Door
 from .gate import Entry, Gate

@@ -15,9 +15,10 @@ from lumso.core.job.job import Job, Place, Touch, Use
 from lumso.core.plan.left import LeftOver, left_over
 from lumso.core.plan.plan import Plan
 from lumso.formats import jobfile
+from lumso.services.context import Context
 from lumso.store import jobs
 
-from .context import Context, Here
+from .context import Here
 
 router = APIRouter(prefix="/ask", tags=["asking"])
 

@@ -26,11 +26,12 @@ from lumso.core.rescue.setting_right import PotAdvice, PotNow, advise
 from lumso.core.work.batch import Batch
 from lumso.core.work.work import Work
 from lumso.formats import jobfile
+from lumso.services.context import Context
 from lumso.store import events, jobs, pots
 from lumso.store.errors import NotFound
 
 from .air import air_of, exact_now, now_min
-from .context import Context, Here
+from .context import Here
 from .live import ScaleOut, scale_out
 from .lots import on_shelf_now
 from .noting import event_of, frozen_as

@@ -7,8 +7,9 @@ from pydantic import BaseModel, ConfigDict, Field
 
 from lumso.core.book.catalogue import ORDERED, pick
 from lumso.core.workshop.better import FIELDS, Better, Kind, checked, value_of
+from lumso.services.context import Context
 
-from .context import Context, Here
+from .context import Here
 
 router = APIRouter(tags=["workshop"])
 

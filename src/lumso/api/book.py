@@ -18,12 +18,13 @@ from lumso.core.mixing.tinting import TintStep, strengthen
 from lumso.formats import workshop as files
 from lumso.formats.names import with_names_cleaned
 from lumso.formats.workshop import Arrival, WorkshopFile, document
+from lumso.services.context import Context
 from lumso.store import entries
 from lumso.store.entries import Kind
 
 from .air import now_min
 from .bodies import RecipeBody
-from .context import Context, Here, IfMatch, Key, read_revision
+from .context import Here, IfMatch, Key, read_revision
 from .door import MOST_BYTES
 from .sheets import in_use, measured
 

@@ -30,11 +30,12 @@ from lumso.core.log.jars import wanted_for
 from lumso.core.log.pot import replay
 from lumso.formats import jobfile, shopping
 from lumso.formats.reading import UnfitDocument
+from lumso.services.context import Context
 from lumso.store import events, jobs, pots
 from lumso.store.errors import NotFound
 
 from .air import now_min
-from .context import Context, Here, IfMatch, Key, read_revision
+from .context import Here, IfMatch, Key, read_revision
 from .days import ask_of
 from .log import jar_of, summary_of
 from .lots import LotOut, poured_since

@@ -30,11 +30,12 @@ from lumso.formats.events import from_json as event_from_json
 from lumso.formats.ical import to_ical
 from lumso.formats.reading import UnfitDocument
 from lumso.formats.strip_svg import to_svg
+from lumso.services.context import Context
 from lumso.store import calendar, events, jobs
 from lumso.store.errors import NotFound
 
 from .air import air_of, now_min
-from .context import Context, Here, IfMatch, Key, read_revision
+from .context import Here, IfMatch, Key, read_revision
 from .noting import EventIn, note
 from .sheets import pdf_of
 from .workers import Workers, run

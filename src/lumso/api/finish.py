@@ -14,9 +14,10 @@ from lumso.core.job.job import Zone
 from lumso.core.job.laying import laying_of, with_shares
 from lumso.core.work.effort import effort
 from lumso.core.work.steps import steps_of
+from lumso.services.context import Context
 
 from .bodies import JobBody, ProcedureBody
-from .context import Context, Here
+from .context import Here
 
 router = APIRouter(prefix="/finish", tags=["finish"])
 

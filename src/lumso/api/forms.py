@@ -11,8 +11,9 @@ from lumso.core.job.areas import measure
 from lumso.core.measure.drawing import Drawing
 from lumso.core.measure.lengths import Length, bare_unit
 from lumso.core.piece.kinds import kind_of
+from lumso.services.context import Context
 
-from .context import Context, Here
+from .context import Here
 
 router = APIRouter(prefix="/forms", tags=["forms"])
 

@@ -17,12 +17,13 @@ from lumso.core.plan.plan import NextAction
 from lumso.formats import jobfile, svg
 from lumso.formats.names import with_names_cleaned
 from lumso.formats.reading import UnfitDocument
+from lumso.services.context import Context
 from lumso.store import jobs
 from lumso.store.errors import NotFound, StoreError
 from lumso.store.jobs import Listed, StoredJob
 
 from .bodies import EntriesBody, JobBody, PlanBody
-from .context import Context, Here, IfMatch, Key, read_revision
+from .context import Here, IfMatch, Key, read_revision
 from .errors import CannotWorkOut
 
 log = logging.getLogger("lumso")

@@ -13,11 +13,12 @@ from fastapi.concurrency import run_in_threadpool
 from fastapi.responses import FileResponse, StreamingResponse
 from pydantic import BaseModel, ConfigDict
 
+from lumso.services.context import Context
 from lumso.store import aside, backup, copies, export
 from lumso.store.aside import Aside, Kind
 from lumso.store.identity import identity
 
-from .context import Context, Here
+from .context import Here
 
 PIECE = 64 * 1024
 """What is sent at once of an export, characters."""

@@ -16,10 +16,11 @@ from lumso.core.layout.pattern import Kind, Layout
 from lumso.core.layout.template import Paper, Template, Way, corrected, sheets_of, stick_marks, story_stick, template_of
 from lumso.formats import jobfile
 from lumso.formats.template import to_dxf, to_svg
+from lumso.services.context import Context
 from lumso.store import jobs
 
 from .bodies import JobBody
-from .context import Context, Here
+from .context import Here
 from .sheets import pdf_reply
 from .workers import run
 

@@ -17,10 +17,11 @@ from lumso.core.log.event import notes_of
 from lumso.core.log.pot import replay
 from lumso.core.pour.scale import ScaleReading, believed
 from lumso.devices.weighing import Scale, State
+from lumso.services.context import Context
 from lumso.store import events
 
 from .air import exact_now
-from .context import Context, Here
+from .context import Here
 from .gate import let_in
 from .noting import event_of
 

@@ -23,13 +23,14 @@ from lumso.core.log.summary import PotSummary
 from lumso.formats import jobfile
 from lumso.formats.pots import summary_from_json
 from lumso.formats.reading import UnfitDocument
+from lumso.services.context import Context, Learning
 from lumso.store import events, jobs, pots
 from lumso.store.errors import NotFound
 from lumso.store.ids import new_id
 from lumso.store.pots import StoredPot
 
 from .air import exact_now
-from .context import Context, Here, IfMatch, Key, Learning, read_revision
+from .context import Here, IfMatch, Key, read_revision
 from .noting import event_of
 from .sheets import pdf_reply, reached
 from .workers import run

@@ -32,10 +32,11 @@ from lumso.core.look.stages import Hand, Stage, at_stage, swing_of
 from lumso.core.look.words import colour_in_words
 from lumso.core.value import Slug
 from lumso.formats import jobfile
+from lumso.services.context import Context
 from lumso.store import jobs
 
 from .bodies import JobBody
-from .context import Context, Here
+from .context import Here
 from .finish import ZoneIn, layer_at, zone_of
 
 router = APIRouter(prefix="/look", tags=["look"])

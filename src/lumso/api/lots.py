@@ -13,9 +13,10 @@ from lumso.core.buying.poured import poured_uses, shelf_lots
 from lumso.core.errors import InvalidValue
 from lumso.formats.names import refuse_hidden
 from lumso.formats.workshop import document
+from lumso.services.context import Context
 from lumso.store import entries, events
 
-from .context import Context, Here, IfMatch, Key, read_revision
+from .context import Here, IfMatch, Key, read_revision
 from .noting import event_of
 
 router = APIRouter(tags=["buying"])

@@ -26,13 +26,13 @@ from lumso.core.work.operations import Operation
 from lumso.formats import batchfile, jobfile
 from lumso.formats.events import from_json, to_json
 from lumso.formats.pots import summary_to_json
+from lumso.services.context import Context
 from lumso.store import batches, events, jobs
 from lumso.store.errors import NotFound, StaleRevision
 from lumso.store.events import Around, Decided, NewEvent, PotRow, SightingRow, StoredEvent
 from lumso.store.jobs import StoredJob
 
 from .air import air_of, exact_now, now_min
-from .context import Context
 from .gate import device_of
 from .sheets import in_use, measured
 

@@ -20,12 +20,13 @@ from lumso.core.work.batch_file import BatchFile
 from lumso.core.work.sheet import MixSheet, mix_sheet
 from lumso.core.work.steps import steps_of
 from lumso.formats import batchfile, jobfile
+from lumso.services.context import Context
 from lumso.store import batches, jobs
 from lumso.store.batches import FrozenBatch
 from lumso.store.jobs import StoredJob
 
 from .bodies import JobBody
-from .context import Context, Here
+from .context import Here
 from .gate import Entry
 from .workers import run
 

@@ -11,10 +11,11 @@ from lumso.core.book.materials import Material
 from lumso.core.errors import InvalidValue
 from lumso.core.workshop.shelf import BOUNDS, Overlay, ShelfItem, density_from_weighing, with_overlays
 from lumso.formats.workshop import document
+from lumso.services.context import Context
 from lumso.store import entries
 
 from .bodies import ShelfBody
-from .context import Context, Here, IfMatch, Key, read_revision
+from .context import Here, IfMatch, Key, read_revision
 from .lots import on_shelf_now
 
 router = APIRouter(tags=["workshop"])

@@ -29,10 +29,11 @@ from lumso.core.piece.kinds import KINDS, CountSpec, SizeSpec, free
 from lumso.core.piece.piece import Shape
 from lumso.formats.names import refuse_hidden
 from lumso.formats.workshop import document
+from lumso.services.context import Context, Settings, Unread
 from lumso.store import entries, settings
 from lumso.store.errors import NotFound
 
-from .context import Context, Here, IfMatch, Key, Settings, Unread, read_revision
+from .context import Here, IfMatch, Key, read_revision
 
 router = APIRouter(tags=["workshop"])
 
