@@ -247,7 +247,7 @@ def test_a_list_of_many_is_worked_out_a_little_at_a_time(client: TestClient, mon
         begin(client, ml=ml)
     listed = client.get("/api/jobs").json()["jobs"]
     worked = counting(monkeypatch)
-    monkeypatch.setattr("lumso.api.jobs.PATIENCE_S", 0.0)
+    monkeypatch.setattr("lumso.services.jobs.PATIENCE_S", 0.0)
     client.put("/api/workshop", json={"measures": "us"})
     assert client.get("/api/jobs").json()["jobs"] == listed, "as they were, rather than late"
     assert len(worked) == 1, "the last one, which is shown as it is now"

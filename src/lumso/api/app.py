@@ -28,6 +28,7 @@ from .rest import Rest, WithRest
 from .workers import Workers
 
 REST = (
+    ".changes",
     ".starting",
     ".planning",
     ".finish",

@@ -11,6 +11,7 @@ from starlette.exceptions import HTTPException
 
 from lumso.core.errors import AmbiguousValue, InvalidValue, LumsoError, UnknownEntry
 from lumso.formats.reading import Fault, UnfitDocument, faults_of
+from lumso.services.errors import CannotWorkOut
 from lumso.store.errors import (
     Busy,
     InPlace,
@@ -54,10 +55,6 @@ class TooManyTries(LumsoError):
     def __init__(self, says: str, retry_s: int) -> None:
         super().__init__(says)
         self.retry_s = retry_s
-
-
-class CannotWorkOut(LumsoError):
-    """A job that a mistake of ours keeps from being worked out. It is kept, and an earlier version of it may open."""
 
 
 class Refusal(Exception):

@@ -80,7 +80,7 @@ def plan_job(edit: PlanIn, here: Here) -> Response:
         raise UnfitDocument("The job", faults)
     made = here.plan(edit.job.root)
     if edit.looked_at is not None:
-        made = without_workings(made, edit.looked_at)
+        made = without_workings(made, edit.looked_at, here.memo)
     answer = PlanOut(sequence=edit.sequence, plan=PlanBody(made))
     return Response(answer.model_dump_json(), media_type="application/json")
 

@@ -13,11 +13,11 @@ from lumso.core.job.start import start_pot
 from lumso.core.measure.lengths import bare_unit
 from lumso.formats import jobfile
 from lumso.formats.names import refuse_hidden
-from lumso.store import jobs
+from lumso.services import jobs as service
 from lumso.store.ids import new_id
 
 from .context import Here, Key
-from .jobs import JobOut, created, opened
+from .jobs import JobOut, out
 
 router = APIRouter(prefix="/jobs", tags=["jobs"])
 
@@ -58,18 +58,18 @@ def begin_job(start: StartIn, here: Here, response: Response, key: Key) -> JobOu
         sizes = sizes_said(start.form, start.sizes, bare, book)
         told = Beginning(new_id(), start.form, sizes, start.ground, Answered(start.lead), start.finish, start.recipe)
         job = begun(told, book, here.room(), bare).job
-    return created(replace(job, name=start.name or job.name), here, response, key)
+    return out(service.create(replace(job, name=start.name or job.name), here, key), response)
 
 
 @router.post("/sample", status_code=201)
 def take_sample(here: Here, response: Response, key: Key) -> JobOut:
     """A made-up job to look at, and to throw away: an ordinary one from then on."""
-    return created(replace(jobfile.from_json(SAMPLE.read_text(encoding="utf-8"), "The sample"), name="A sample: rack"),
-                    here, response, key)  # fmt: skip
+    sample = jobfile.from_json(SAMPLE.read_text(encoding="utf-8"), "The sample")
+    return out(service.create(replace(sample, name="A sample: rack"), here, key), response)
 
 
 @router.post("/{job_id}/copy", status_code=201)
 def copy_job(job_id: str, here: Here, response: Response, key: Key) -> JobOut:
     """The job once more, as a new one of its own: what was mixed and noted stays with the first."""
-    job = opened(jobs.get(here.db, job_id))
-    return created(replace(job, name=f"{job.name[:MOST_NAME]}, again"), here, response, key)
+    job = service.at_head(job_id, here)
+    return out(service.create(replace(job, name=f"{job.name[:MOST_NAME]}, again"), here, key), response)

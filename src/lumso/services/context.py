@@ -36,6 +36,8 @@ from lumso.formats.workshop import DOCUMENT
 from lumso.store import entries, events, pots, settings
 from lumso.store.database import Database
 
+from .plans import Plans
+
 PICTURES = 80
 """How many places pictures are remembered for: some 40 MB."""
 
@@ -119,7 +121,7 @@ class Context:
 
     def __init__(self, db: Database, catalogue: Catalogue) -> None:
         self.db, self.catalogue = db, catalogue
-        self.memo, self.pictures = Memo(), Memo(PICTURES)
+        self.memo, self.pictures, self.plans = Memo(), Memo(PICTURES), Plans()
         self.measured: dict[tuple[Needs, Kit], KitAnswer] = {}
         self.best: list[tuple[Ask, Days]] = []
         self.moved: list[tuple[float, str]] = []
@@ -132,7 +134,7 @@ class Context:
     def forget(self) -> None:
         """Remember nothing of what was read: the database is another one."""
         with self._reading:
-            self.memo, self.pictures, self._held = Memo(), Memo(PICTURES), None
+            self.memo, self.pictures, self.plans, self._held = Memo(), Memo(PICTURES), Plans(), None
             self.best, self.moved = [], []
             self._entries.clear()
             self._revisions.clear()

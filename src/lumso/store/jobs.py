@@ -94,6 +94,18 @@ def get(db: Database, job_id: str) -> StoredJob:
         return _get(connection, job_id)
 
 
+def at(db: Database, job_id: str, number: int) -> StoredJob:
+    """The job as one of its revisions has it. Raises NotFound."""
+    with db.read() as connection:
+        return _get(connection, job_id, number)
+
+
+def told(db: Database, job_id: str, key: str) -> int | None:
+    """The revision a job came to under a key; None where nothing was asked under it. Raises OtherKey."""
+    with db.read() as connection:
+        return keys.told(connection, key, f"job/{job_id}")
+
+
 def back_from(db: Database, job_id: str) -> list[StoredJob]:
     """The revisions a job's head was made from, the nearest first, at most 50. Raises NotFound."""
     with db.read() as connection:
@@ -146,6 +158,14 @@ def _touch(connection: sqlite3.Connection, job_id: str, head: int) -> None:
         "UPDATE job SET head = ?, opened_at = ?, touched = ? WHERE id = ?",
         (head, now(), tick(connection, "touched"), job_id),
     )
+
+
+def _parent(connection: sqlite3.Connection, job_id: str, number: int) -> int | None:
+    """The revision that one was made from; None for the first."""
+    found: int | None = connection.execute(
+        "SELECT parent FROM job_revision WHERE job_id = ? AND number = ?", (job_id, number)
+    ).fetchone()["parent"]
+    return found
 
 
 def _append(connection: sqlite3.Connection, job_id: str, parent: int | None, name: str, document: str) -> int:
@@ -208,8 +228,11 @@ def _beside(connection: sqlite3.Connection, job_id: str, number: int, document: 
     return None if row is None else int(row["number"])
 
 
-def save(db: Database, job_id: str, read: int, name: str, document: str, key: str = "") -> StoredJob:
+def save(db: Database, job_id: str, read: int, name: str, document: str, key: str = "", goes_on: bool = False
+         ) -> StoredJob:  # fmt: skip
     """Append a revision made from revision `read`; the same document again appends nothing.
+
+    What `goes_on` (somebody is typing) is one step of undo with what `read` was: both are made from the same.
 
     A document that says what the revision before said moves the head back to it, one that says what the newest
     revision made from this one says moves it on: undone and done again where nobody could ask the server.
@@ -221,7 +244,10 @@ def save(db: Database, job_id: str, read: int, name: str, document: str, key: st
         if stored.document == document:
             return None
         beside = _beside(connection, job_id, read, document)
-        return _append(connection, job_id, read, name, document) if beside is None else beside
+        if beside is not None:
+            return beside
+        parent = _parent(connection, job_id, read) if goes_on else None
+        return _append(connection, job_id, parent or read, name, document)
 
     return _changed(db, job_id, read, key, saved)
 
@@ -230,11 +256,7 @@ def undo(db: Database, job_id: str, read: int, key: str = "") -> StoredJob:
     """Move the head to the revision it was made from; at the first one nothing moves. Raises as `save` does."""
 
     def back(connection: sqlite3.Connection, stored: StoredJob) -> int | None:
-        row: sqlite3.Row = connection.execute(
-            "SELECT parent FROM job_revision WHERE job_id = ? AND number = ?", (job_id, stored.revision)
-        ).fetchone()
-        parent: int | None = row["parent"]
-        return parent
+        return _parent(connection, job_id, stored.revision)
 
     return _changed(db, job_id, read, key, back)
 

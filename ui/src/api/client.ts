@@ -54,6 +54,7 @@ export type Taken = Schemas["Taken"];
 export type Edit = Schemas["EditIn"]["edit"];
 export type Change = Extract<Edit, { edit: "stack" }>["changes"][number];
 export type Saved = Schemas["SavedOut"];
+export type JobChanged = Schemas["ChangesOut"];
 export type LayerPot = LayerPlan["pots"][number];
 export type Advice = Schemas["Advice"];
 export type Procedure = Schemas["Procedure"];

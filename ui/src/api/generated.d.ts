@@ -1247,7 +1247,7 @@ export interface paths {
         };
         /**
          * Get Job
-         * @description One job at its head.
+         * @description One job at its head. The working is left out but for one zone: "" for the first, none said for all.
          */
         get: operations["get_job_api_jobs__job_id__get"];
         /**
@@ -1282,6 +1282,28 @@ export interface paths {
          */
         put: operations["put_job_away_api_jobs__job_id__away_put"];
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{job_id}/changes": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Change Job
+         * @description Make what was done to a job, keep it, and say what came of it: 412 where the same was changed elsewhere.
+         *
+         *     Nothing to do is no change: what has come since. The answer is written straight, not checked once more.
+         */
+        post: operations["change_job_api_jobs__job_id__changes_post"];
         delete?: never;
         options?: never;
         head?: never;
@@ -2757,6 +2779,19 @@ export interface components {
             short_ml: number;
         };
         /**
+         * AnswerOut
+         * @description What one change made of the job as the one before it left it; or why it was refused.
+         */
+        AnswerOut: {
+            /** Key */
+            key: string;
+            /** Patch */
+            patch: (components["schemas"]["Arrange"] | components["schemas"]["Put"])[];
+            refused: components["schemas"]["ProblemOut"] | null;
+            /** Taken */
+            taken: components["schemas"]["Taken"][];
+        };
+        /**
          * Answered
          * @description What is known of lead or asbestos in what was there before. Only "none found" and "never coated" close the
          *     question.
@@ -2836,6 +2871,28 @@ export interface components {
             outer_mm: number;
             /** Says */
             says: string;
+        };
+        /**
+         * Arrange
+         * @description A list of things with ids: which there are and in which order, those new in it whole.
+         */
+        Arrange: {
+            /**
+             * Added
+             * @default {}
+             */
+            added?: {
+                [key: string]: unknown;
+            };
+            /** At */
+            at: (components["schemas"]["ById"] | string | number)[];
+            /** Order */
+            order: string[];
+            /**
+             * Removed
+             * @default []
+             */
+            removed?: string[];
         };
         /**
          * Arrival
@@ -3678,6 +3735,14 @@ export interface components {
             name: string;
         };
         /**
+         * ById
+         * @description The thing of a list that has this id.
+         */
+        ById: {
+            /** Id */
+            id: string;
+        };
+        /**
          * ByTapeOut
          * @description The same pattern with gaps as wide as a tape there is, on one face, by how much its stripes give.
          */
@@ -3867,6 +3932,56 @@ export interface components {
             thicker: number;
             /** Thinner */
             thinner: number;
+        };
+        /**
+         * ChangesIn
+         * @description What a page did to a job since it read a revision, in order; each change under a key of its own.
+         */
+        ChangesIn: {
+            /**
+             * Changes
+             * @default []
+             */
+            changes?: (components["schemas"]["SetIn"] | components["schemas"]["DecideIn"])[];
+            /**
+             * Goes On
+             * @default false
+             */
+            goes_on?: boolean;
+            /** Read */
+            read: number;
+        };
+        /**
+         * ChangesOut
+         * @description What came of it: the job is what was read with `came` made to it, then every answer's patch, then `after`. The
+         *     plan is the one the page holds with `plan` made to it; or `whole`, where that is not known here any more.
+         */
+        ChangesOut: {
+            /** After */
+            after: (components["schemas"]["Arrange"] | components["schemas"]["Put"])[];
+            /** Answers */
+            answers: components["schemas"]["AnswerOut"][];
+            /** Came */
+            came: (components["schemas"]["Arrange"] | components["schemas"]["Put"])[];
+            /** Can Redo */
+            can_redo: boolean;
+            /** Can Undo */
+            can_undo: boolean;
+            /** Gap */
+            gap: number;
+            /** Id */
+            id: string;
+            /** Plan */
+            plan: (components["schemas"]["Arrange"] | components["schemas"]["Put"])[] | null;
+            /** Plan Id */
+            plan_id: string;
+            /** Revision */
+            revision: number;
+            /** Saved At */
+            saved_at: string;
+            /** Trouble */
+            trouble: string;
+            whole: components["schemas"]["PlanBody"] | null;
         };
         /**
          * ChipIn
@@ -4652,6 +4767,21 @@ export interface components {
              * @default 0
              */
             size: number;
+        };
+        /**
+         * DecideIn
+         * @description An edit that asks the rules.
+         */
+        DecideIn: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            do: "decide";
+            /** Edit */
+            edit: components["schemas"]["EditStack"] | components["schemas"]["PutFinish"] | components["schemas"]["RemedyZone"] | components["schemas"]["ChooseGround"] | components["schemas"]["ChoosePiece"] | components["schemas"]["TakeUsual"] | components["schemas"]["TypeSize"] | components["schemas"]["SplitZone"] | components["schemas"]["MergeZone"] | components["schemas"]["CopyStack"] | components["schemas"]["KeepWhatIf"] | components["schemas"]["TakeEntry"] | components["schemas"]["KeepVariant"] | components["schemas"]["ChooseVariant"] | components["schemas"]["DropVariant"] | components["schemas"]["TakeStrip"];
+            /** Key */
+            key: string;
         };
         /** DensityOut */
         DensityOut: {
@@ -7019,6 +7149,8 @@ export interface components {
             id: string;
             job: components["schemas"]["JobBody-Output"];
             plan: components["schemas"]["PlanBody"];
+            /** Plan Id */
+            plan_id: string;
             /** Revision */
             revision: number;
             /** Saved At */
@@ -11343,6 +11475,16 @@ export interface components {
             purse: components["schemas"]["Purse-Output"];
         };
         /**
+         * Put
+         * @description A value set at a place; without `value` what is there goes.
+         */
+        Put: {
+            /** At */
+            at: (components["schemas"]["ById"] | string | number)[];
+            /** Value */
+            value?: unknown;
+        };
+        /**
          * PutFinish
          * @description A finish of the library put on a zone, prepared, primed and sealed as its ground and its use ask.
          */
@@ -12222,6 +12364,21 @@ export interface components {
             zone: string;
             /** Zone Name */
             zone_name: string;
+        };
+        /**
+         * SetIn
+         * @description Plain values, set where they were entered.
+         */
+        SetIn: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            do: "set";
+            /** Key */
+            key: string;
+            /** Patch */
+            patch: (components["schemas"]["Arrange"] | components["schemas"]["Put"])[];
         };
         /**
          * SetLayer
@@ -17227,7 +17384,9 @@ export interface operations {
     };
     get_job_api_jobs__job_id__get: {
         parameters: {
-            query?: never;
+            query?: {
+                looked_at?: string | null;
+            };
             header?: never;
             path: {
                 job_id: string;
@@ -17348,6 +17507,49 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+            /** @description Problem details */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    change_job_api_jobs__job_id__changes_post: {
+        parameters: {
+            query?: {
+                /** @description The zone whose working comes too; empty for the first, not said for all. */
+                looked_at?: string | null;
+                /** @description The name of the plan that the page has; empty for none. */
+                holds?: string;
+            };
+            header?: {
+                /** @description A key of the asker's own: the same asked again under it is not done twice; another body is 422. */
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                job_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ChangesIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ChangesOut"];
+                };
             };
             /** @description Problem details */
             default: {

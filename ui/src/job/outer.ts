@@ -1,28 +1,39 @@
-import type { Edit, Job, JobReply, Plan, Saved, Taken } from "../api/client";
+import type { Edit, Job, JobChanged, JobReply, Plan } from "../api/client";
 import type { Patch } from "./patch";
 
 export type SaveState = "saved" | "saving" | "waiting" | "changed elsewhere" | "refused";
 
-/** A save that was sent and not answered yet: sent again as it was, under the same key, until it is. */
-export interface Sent {
+/** A whole job that an earlier version of this page had sent, or was to send: saved first, under its key. */
+export interface Whole {
   job: Job;
   revision: number;
   key: string;
 }
 
-/** An edit that waits its turn: plain values to set, or something only Lumso can decide. */
-export type Queued =
-  | { kind: "set"; label: string; patch: Patch }
-  | { kind: "edit"; label: string; edit: Edit };
+/** The first `count` that wait were sent under a key: sent again as they were until they are answered. */
+export interface Sent {
+  key: string;
+  count: number;
+  read: number;
+  goesOn: boolean;
+}
+
+/** What was done and is not confirmed: plain values set, what only Lumso can decide, or something taken back. */
+export type Queued = { key: string; label: string } & (
+  | { kind: "set"; patch: Patch }
+  | { kind: "edit"; edit: Edit }
+  | { kind: "back"; of: string }
+);
 
 /** What is kept in the browser until the server has it. */
 export interface Kept {
-  version: 3;
+  version: 4;
   revision: number;
   base: Job;
   queue: Queued[];
   sent: Sent | null;
   refused: Refusal[];
+  whole: Whole | null;
 }
 
 /** An edit that Lumso refused: what was entered, and why. */
@@ -32,17 +43,30 @@ export interface Refusal {
   entered: Queued;
 }
 
+/** What is asked of a job in one trip: what was done since a revision was read, and which plan is held. */
+export interface Asking {
+  read: number;
+  goesOn: boolean;
+  key: string;
+  /** What was taken back is never sent as such. */
+  queue: Exclude<Queued, { kind: "back" }>[];
+  zone: string;
+  holds: string;
+}
+
 /** No answer came: the server is stopped, or made a mistake of its own. Anything else thrown is a refusal. */
 export class Unanswered extends Error {}
 /** The job was changed elsewhere since it was read. */
 export class Overtaken extends Error {}
+/** What was sent cannot be read at all. */
+export class Unfit extends Error {}
 
 /** All that a session asks of the world. */
 export interface Outside {
-  load(): Promise<JobReply>;
-  edit(job: Job, edit: Edit): Promise<{ job: Job; taken: Taken[] }>;
-  plan(job: Job, zone: string, signal: AbortSignal): Promise<Plan>;
-  save(sent: Sent): Promise<Saved>;
+  load(zone: string): Promise<JobReply>;
+  change(asking: Asking, signal: AbortSignal): Promise<JobChanged>;
+  /** Save a whole job, as earlier versions of this page did; and what it is then. */
+  save(whole: Whole): Promise<JobReply>;
   step(way: "undo" | "redo", revision: number, key: string): Promise<JobReply>;
   /** What was kept of the job by a page that is no more, or this one. */
   kept(): Promise<Kept | null>;

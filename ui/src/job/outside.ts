@@ -2,7 +2,8 @@ import type { QueryClient } from "@tanstack/react-query";
 import { answer, api, type Job, NoAnswer, Refused } from "../api/client";
 import type { Place } from "../keep/keeping";
 import { newId } from "../parts/say";
-import { type Kept, type Outside, Overtaken, Unanswered } from "./outer";
+import { type Kept, type Outside, Overtaken, type Queued, Unanswered, Unfit, type Whole } from "./outer";
+import { diff, named } from "./patch";
 
 /** An answer of the server, told apart: none came, overtaken, or refused in words. */
 async function told<T>(reply: Promise<T>): Promise<T> {
@@ -13,19 +14,42 @@ async function told<T>(reply: Promise<T>): Promise<T> {
     if (error instanceof Refused && (error.problem.status >= 500 || error.problem.status === 401))
       throw new Unanswered(error.message);
     if (error instanceof Refused && error.problem.status === 412) throw new Overtaken(error.message);
+    if (error instanceof Refused && error.problem.status === 422) throw new Unfit(error.message);
     throw error;
   }
 }
 
+/** What earlier versions of this page kept: the job as it was to be saved, what was sent of it, and what waited. */
+interface Before {
+  version?: 1 | 2 | 3;
+  revision: number;
+  base?: Job;
+  job?: Job;
+  queue?: Doing[];
+  sent?: Whole | null;
+  refused?: { label: string; says: string; entered: Doing }[];
+}
+type Doing = Queued extends infer Q ? (Q extends Queued ? Omit<Q, "key"> : never) : never;
+
 /** What was kept of a job, also by earlier versions of this page. */
 export function keptOf(held: unknown): Kept {
-  const kept = held as Partial<Kept> & { revision: number; job?: Job };
-  const base = kept.base ?? (kept.job as Job);
-  return { version: 3, revision: kept.revision, base, queue: [], sent: null, refused: [], ...without(kept) };
-}
-
-function without({ version, job, ...kept }: Partial<Kept> & { job?: Job }): Partial<Kept> {
-  return kept;
+  if ((held as Kept).version === 4) return held as Kept;
+  const { revision, base, job, queue = [], sent = null, refused = [] } = held as Before;
+  const keyed = (doing: Doing) => ({ ...doing, key: newId() }) as Queued;
+  const now = (base ?? job) as Job;
+  const whole = sent ?? { job: now, revision, key: newId() };
+  // What was entered after it was sent is a change of its own.
+  const patch = diff(whole.job, now);
+  const since: Doing[] = patch.length ? [{ kind: "set", label: named(patch), patch }] : [];
+  return {
+    version: 4,
+    revision,
+    base: whole.job,
+    queue: [...since, ...queue].map(keyed),
+    sent: null,
+    refused: refused.map((r) => ({ ...r, entered: keyed(r.entered) })),
+    whole,
+  };
 }
 
 const BEFORE = "lumso.unsaved.";
@@ -49,19 +73,28 @@ export function outsideOf(id: string, client: QueryClient, keeping: Place): Outs
     return got;
   };
   const { store, page, pages } = keeping;
-  let sequence = 0;
   return {
-    load: () => told(answer(api.GET("/api/jobs/{job_id}", { params: { path } }))),
-    edit: (job, edit) => told(answer(api.POST("/api/edits", { body: { job, edit } }))),
-    plan: async (job, zone, signal) => {
-      sequence += 1;
-      const body = { sequence, job, looked_at: zone };
-      return (await told(answer(api.POST("/api/plan", { body, signal })))).plan;
+    load: (zone) => {
+      const params = { path, query: { looked_at: zone } };
+      return told(answer(api.GET("/api/jobs/{job_id}", { params })));
+    },
+    change: async ({ read, goesOn, key, queue, zone, holds }, signal) => {
+      const header = key ? { "Idempotency-Key": key } : {};
+      const params = { path, header, query: { looked_at: zone, holds } };
+      const changes = queue.map((q) =>
+        q.kind === "set"
+          ? { do: "set" as const, key: q.key, patch: q.patch }
+          : { do: "decide" as const, key: q.key, edit: q.edit },
+      );
+      const body = { read, goes_on: goesOn, changes };
+      const got = await told(answer(api.POST("/api/jobs/{job_id}/changes", { params, body, signal })));
+      return queue.length ? listed(got) : got;
     },
     save: async ({ job, revision, key }) => {
       const header = { "If-Match": `"${revision}"`, "Idempotency-Key": key };
       const params = { path, header };
-      return listed(await told(answer(api.PUT("/api/jobs/{job_id}", { params, body: job }))));
+      listed(await told(answer(api.PUT("/api/jobs/{job_id}", { params, body: job }))));
+      return told(answer(api.GET("/api/jobs/{job_id}", { params: { path } })));
     },
     step: async (way, revision, key) => {
       const header = { "If-Match": `"${revision}"`, "Idempotency-Key": key };

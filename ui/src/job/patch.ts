@@ -1,48 +1,50 @@
-/** Where something stands in a job: keys on the way, and the ids of zones, layers and parts in lists. */
-export type Place = (string | { id: string })[];
+/** Where something stands: keys on the way, and what tells the things of lists apart; what is worked out has lists
+ * without that too, where a number says which. */
+export type Place = (string | number | { id: string })[];
 
 /** Values set, and lists of things with ids added to, taken from or put in another order. */
 export type Patch = Step[];
 type Step =
-  | { at: Place; value: unknown }
+  | { at: Place; value?: unknown }
   | { at: Place; order: string[]; added: Record<string, unknown>; removed: string[] };
 
-interface Named {
-  id: string;
-}
 type Plain = Record<string, unknown>;
 
 const isPlain = (x: unknown): x is Plain => typeof x === "object" && x !== null && !Array.isArray(x);
-const isNamed = (x: unknown): x is Named => isPlain(x) && typeof x.id === "string";
-const areNamed = (x: unknown): x is Named[] => Array.isArray(x) && x.every(isNamed);
+/** What things of a list are told by: the first of these that they have. What is worked out has the last two. */
+const NAMES = ["id", "slug", "layer", "zone"];
+const nameOf = (x: unknown, names = NAMES): string | undefined => {
+  const name = isPlain(x) ? names.find((n) => typeof x[n] === "string") : undefined;
+  return name && ((x as Plain)[name] as string);
+};
+/** The things of a list by their names, in order; undefined where one has none, or two have one. */
+function byName(x: unknown, names = NAMES): Map<string, unknown> | undefined {
+  if (!Array.isArray(x)) return undefined;
+  const found = new Map(x.map((one) => [nameOf(one, names) ?? "", one]));
+  return found.size === x.length && x.every((one) => nameOf(one, names)) ? found : undefined;
+}
 const same = (a: unknown, b: unknown) => a === b || JSON.stringify(a) === JSON.stringify(b);
 
 /** What makes `after` of `before`. Things with ids are followed by them, so that it can be made of another version. */
 export function diff(before: unknown, after: unknown, at: Place = []): Patch {
   if (before === after) return [];
-  if (areNamed(before) && areNamed(after)) return diffLists(before, after, at);
+  const [had, has] = [byName(before, NAMES.slice(0, 2)), byName(after, NAMES.slice(0, 2))];
+  if (had && has) return diffLists(had, has, at);
   if (isPlain(before) && isPlain(after)) {
     const keys = [...new Set([...Object.keys(before), ...Object.keys(after)])];
     return keys.flatMap((key) => diff(before[key], after[key], [...at, key]));
   }
-  return same(before, after) ? [] : [{ at, value: after }];
+  if (same(before, after)) return [];
+  return [after === undefined ? { at } : { at, value: after }];
 }
 
-function diffLists(before: Named[], after: Named[], at: Place): Patch {
-  const had = new Map(before.map((x) => [x.id, x]));
-  const has = new Set(after.map((x) => x.id));
-  const added = Object.fromEntries(after.filter((x) => !had.has(x.id)).map((x) => [x.id, x]));
-  const removed = before.filter((x) => !has.has(x.id)).map((x) => x.id);
-  const order = after.map((x) => x.id);
-  const moved = !same(
-    order,
-    before.map((x) => x.id),
-  );
-  const steps: Patch = moved ? [{ at, order, added, removed }] : [];
-  for (const x of after) {
-    const old = had.get(x.id);
-    if (old) steps.push(...diff(old, x, [...at, { id: x.id }]));
-  }
+function diffLists(had: Map<string, unknown>, has: Map<string, unknown>, at: Place): Patch {
+  const order = [...has.keys()];
+  const added = Object.fromEntries([...has].filter(([name]) => !had.has(name)));
+  const removed = [...had.keys()].filter((name) => !has.has(name));
+  const steps: Patch = same(order, [...had.keys()]) ? [] : [{ at, order, added, removed }];
+  for (const [name, x] of has)
+    if (had.has(name)) steps.push(...diff(had.get(name), x, [...at, { id: name }]));
   return steps;
 }
 
@@ -53,7 +55,7 @@ export function patched<T>(value: T, patch: Patch): T {
 
 function put(value: unknown, way: Place, step: Step): unknown {
   const [key, ...rest] = way;
-  if (key === undefined) return "value" in step ? step.value : arranged(value, step);
+  if (key === undefined) return "order" in step ? arranged(value, step) : step.value;
   if (typeof key === "string") {
     if (!isPlain(value)) return value;
     const next = put(value[key], rest, step);
@@ -61,24 +63,26 @@ function put(value: unknown, way: Place, step: Step): unknown {
     const { [key]: _, ...others } = value;
     return others;
   }
-  if (!areNamed(value)) return value;
-  return value.map((x) => (x.id === key.id ? put(x, rest, step) : x));
+  if (!Array.isArray(value)) return value;
+  const at = typeof key === "number" ? key : value.findIndex((x) => nameOf(x) === key.id);
+  return value.map((x, i) => (i === at ? put(x, rest, step) : x));
 }
 
 /** A list with things added, taken out and in another order; what the order does not know stays behind what it follows. */
-function arranged(value: unknown, step: Exclude<Step, { value: unknown }>): unknown {
-  const now = areNamed(value) ? value.filter((x) => !step.removed.includes(x.id)) : [];
-  const known = new Map(now.map((x) => [x.id, x]));
-  const followers = new Map<string, Named[]>([["", []]]);
+function arranged(value: unknown, step: Extract<Step, { order: string[] }>): unknown {
+  const kept = Array.isArray(value) ? value.filter((x) => !step.removed.includes(nameOf(x) ?? "")) : [];
+  const known = byName(kept) ?? new Map<string, unknown>();
+  const followers = new Map<string, unknown[]>([["", []]]);
   let last = "";
-  for (const x of now) {
-    if (step.order.includes(x.id)) last = x.id;
+  for (const [name, x] of known) {
+    if (step.order.includes(name)) last = name;
     else followers.set(last, [...(followers.get(last) ?? []), x]);
   }
-  const ordered = step.order
-    .map((id) => known.get(id) ?? (step.added[id] as Named | undefined))
-    .filter((x) => x !== undefined);
-  return [...(followers.get("") ?? []), ...ordered.flatMap((x) => [x, ...(followers.get(x.id) ?? [])])];
+  const ordered = step.order.filter((name) => known.has(name) || name in step.added);
+  return [
+    ...(followers.get("") ?? []),
+    ...ordered.flatMap((name) => [known.get(name) ?? step.added[name], ...(followers.get(name) ?? [])]),
+  ];
 }
 
 const WORDS: Record<string, string> = {
@@ -138,5 +142,5 @@ export function named(patch: Patch): string {
 
 /** Whether two patches set the same one value: typing goes on. */
 export function sameSpot(a: Patch, b: Patch): boolean {
-  return a.length === 1 && b.length === 1 && same(a[0]?.at, b[0]?.at) && "value" in (a[0] ?? {});
+  return a.length === 1 && b.length === 1 && same(a[0]?.at, b[0]?.at) && !("order" in (a[0] ?? {}));
 }

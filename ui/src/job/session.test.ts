@@ -1,8 +1,10 @@
 import { beforeEach, describe, expect, it } from "vitest";
-import type { Edit, Job, JobReply, Layer, Plan, Saved } from "../api/client";
-import { shownWith, stackEdit } from "./edits";
-import { type Kept, type Outside, Overtaken, type Sent, Unanswered } from "./outer";
+import type { Job, JobReply } from "../api/client";
+import { stackEdit } from "./edits";
+import { type Asking, type Kept, type Outside, Overtaken, Unanswered, Unfit, type Whole } from "./outer";
+import { keptOf } from "./outside";
 import { JobSession } from "./session";
+import { TestServer } from "./testServer";
 
 const put = (recipe: string, above = "") =>
   ({ do: "insert", above, recipe, technique: "", wait_h: null }) as const;
@@ -14,77 +16,52 @@ const START = {
 
 /** A server that can be stopped, and a browser that keeps things: what a session sees of the world. */
 class World implements Outside {
+  server = new TestServer(START);
   up = true;
-  refuses = "";
+  /** Whether what is done is answered: a server may be gone before it says so. */
+  answers = true;
   overtaken = false;
-  job: Job = START;
-  revision = 1;
+  unfit = "";
   held: Kept | null = null;
   time = 0;
-  plans: Job[] = [];
-  saves: Job[] = [];
-  edits: Edit[] = [];
   hold: (() => void)[] | null = null;
   timers: { at: number; run: () => void }[] = [];
 
   private async answer<T>(make: () => T): Promise<T> {
     if (this.hold) await new Promise<void>((go) => this.hold?.push(go));
     if (!this.up) throw new Unanswered("Lumso is not answering.");
-    return make();
+    const made = make();
+    if (!this.answers) throw new Unanswered("Lumso is not answering.");
+    return made;
   }
-  load = () =>
-    this.answer(
-      () =>
-        ({
-          id: "x",
-          revision: this.revision,
-          job: this.job,
-          plan: { of: this.job.name },
-          can_undo: this.revision > 1,
-          can_redo: false,
-        }) as unknown as JobReply,
-    );
-  edit = (job: Job, edit: Edit) =>
+  /** What was asked and waits is answered. */
+  goOn() {
+    const waits = this.hold ?? [];
+    this.hold = null;
+    for (const go of waits) go();
+  }
+  load = () => this.answer(() => this.server.reply());
+  change = (asking: Asking) =>
     this.answer(() => {
-      if (this.refuses) throw new Error(this.refuses);
-      this.edits.push(edit);
-      const shown = shownWith(job, edit);
-      const laid = (x: Layer) => ({ ...x, technique: x.technique || "brushed" });
-      const zones = shown.zones.map((z) => ({ ...z, layers: z.layers.map(laid) }));
-      return { job: { ...shown, zones }, taken: [] };
+      if (this.overtaken) throw new Overtaken("changed elsewhere");
+      if (this.unfit && JSON.stringify(asking.queue).includes(this.unfit))
+        throw new Unfit("That cannot be used.");
+      return this.server.change(asking);
     });
-  plan = (job: Job, _: string, signal: AbortSignal) =>
+  save = ({ job, revision, key }: Whole) =>
     this.answer(() => {
-      if (signal.aborted) throw new Error("aborted");
-      this.plans.push(job);
-      return { of: job.name } as unknown as Plan;
-    });
-  private done = new Map<string, Saved>();
-  /** Whether what is saved is answered: a server may be gone before it says so. */
-  answers = true;
-  refusesSaves = false;
-  save = ({ job, revision, key }: Sent) =>
-    this.answer(() => {
-      if (this.refusesSaves) throw new Error("That cannot be used.");
-      const before = this.done.get(key);
-      if (before) return before;
-      if (this.overtaken || revision !== this.revision) throw new Overtaken("changed elsewhere");
-      this.saves.push(job);
-      this.job = job;
-      this.revision += 1;
-      const { entries } = job;
-      const saved = { revision: this.revision, can_undo: true, can_redo: false, entries } as Saved;
-      this.done.set(key, saved);
-      if (!this.answers) throw new Unanswered("Lumso is not answering.");
-      return saved;
+      this.server.save(job, revision, key);
+      return this.server.reply();
     });
   stepKeys: string[] = [];
-  step = (way: "undo" | "redo", _: number, key: string) => {
+  step = (_way: "undo" | "redo", _: number, key: string) => {
     this.stepKeys.push(key);
-    return this.answer(
-      () => ({ ...this.job, way, revision: 1, job: START, plan: {} }) as unknown as JobReply,
-    );
+    return this.answer(() => ({ ...this.server.reply(), revision: 1, job: START }) as JobReply);
   };
+  /** The names that revisions were saved with, the first left out. */
+  get names() {
+    return this.server.versions.slice(1).map((j) => j.name);
+  }
   lasting = true;
   kept = async () => this.held;
   keep = async (kept: Kept | null) => {
@@ -109,7 +86,7 @@ class World implements Outside {
       const due = this.timers.filter((t) => t.at <= this.time);
       this.timers = this.timers.filter((t) => t.at > this.time);
       for (const timer of due) timer.run();
-      await Promise.resolve();
+      for (let i = 0; i < 8; i += 1) await Promise.resolve();
     }
   }
 }
@@ -134,29 +111,28 @@ beforeEach(async () => {
 });
 
 describe("plain values", () => {
-  it("show at once, are planned, and save themselves a moment later", async () => {
+  it("show at once, and one trip saves and plans them", async () => {
     rename("Shelf");
     expect(now().job.name).toBe("Shelf");
-    expect(now().saveState).toBe("saving");
+    expect([now().saveState, now().stale]).toEqual(["saving", true]);
     await world.passes();
-    expect(world.plans.map((j) => j.name)).toEqual(["Shelf"]);
-    expect(world.saves).toEqual([]);
-    await world.passes(400);
-    expect(world.saves.map((j) => j.name)).toEqual(["Shelf"]);
-    expect(now().saveState).toBe("saved");
+    expect(world.names).toEqual(["Shelf"]);
+    expect(world.server.trips.length).toBe(1);
+    expect(now().plan).toEqual({ of: "Shelf" });
+    expect([now().saveState, now().stale]).toEqual(["saved", false]);
     expect(world.held).toBeNull();
   });
 
-  it("are planned for the newest job only: what is overtaken is cancelled", async () => {
+  it("that come while one is on its way go up together, typing as its last word", async () => {
     world.hold = [];
     rename("A");
     rename("B");
     rename("C");
-    const go = world.hold;
-    world.hold = null;
-    for (const answer of go) answer();
+    session.edit((job) => ({ ...job, note: "for Ada" }));
+    world.goOn();
     await world.passes();
-    expect(world.plans.map((j) => j.name)).toEqual(["C"]);
+    expect(world.names).toEqual(["A", "C"]);
+    expect(world.server.trips.map((t) => t.queue.length)).toEqual([1, 2]);
     expect(now().stale).toBe(false);
   });
 
@@ -164,7 +140,21 @@ describe("plain values", () => {
     rename("Rack");
     expect(now().undo).toBeNull();
     await world.passes(400);
-    expect(world.saves).toEqual([]);
+    expect(world.names).toEqual([]);
+  });
+
+  it("that cannot even be read are found among others, and stand beside the job", async () => {
+    world.up = false;
+    rename("Shelf");
+    session.edit((job) => ({ ...job, note: "unreadable" }));
+    void session.decide("a layer added", stackEdit("top", [put("wash")], "n1"));
+    await world.passes();
+    world.unfit = "unreadable";
+    world.up = true;
+    await world.passes(3000);
+    expect(now().refused.map((r) => r.says)).toEqual(["That cannot be used."]);
+    expect([now().job.name, now().saveState]).toEqual(["Shelf", "saved"]);
+    expect(recipes()).toEqual(["wash/brushed"]);
   });
 });
 
@@ -200,18 +190,18 @@ describe("edits that Lumso decides", () => {
     expect(recipes()).toEqual(["primer/brushed", "wash/brushed"]);
     expect(now().job.zones[0]?.layers[1]?.coats).toBe(3);
     await world.passes(3000);
-    expect(world.job.zones[0]?.layers.map((x) => x.recipe)).toEqual(["primer", "wash"]);
+    expect(world.server.job.zones[0]?.layers.map((x) => x.recipe)).toEqual(["primer", "wash"]);
     expect(now().saveState).toBe("saved");
     expect(world.held).toBeNull();
   });
 
   it("that are refused stand beside the job with what was entered, and the rest goes on", async () => {
-    world.refuses = "There is no recipe called 'moonlight'.";
+    world.server.refuses = "There is no recipe called 'moonlight'.";
     const done = session.decide("a layer added", stackEdit("top", [put("moonlight")], "n1"));
     rename("Shelf");
     await world.passes(500);
     expect(await done).toBeNull();
-    expect(now().refused.map((r) => [r.label, r.says])).toEqual([["a layer added", world.refuses]]);
+    expect(now().refused.map((r) => [r.label, r.says])).toEqual([["a layer added", world.server.refuses]]);
     expect(now().job.name).toBe("Shelf");
     expect(recipes()).toEqual([]);
     await world.passes(500);
@@ -222,7 +212,7 @@ describe("edits that Lumso decides", () => {
     await opened();
     expect(now().refused.map((r) => r.label)).toEqual(["a layer added"]);
     expect(session.isDone()).toBe(false);
-    world.refuses = "";
+    world.server.refuses = "";
     const [refusal] = now().refused;
     if (refusal) session.tryAgain(refusal);
     await world.passes(500);
@@ -286,17 +276,54 @@ describe("undo and redo", () => {
     world.hold = [];
     void session.decide("a layer added", stackEdit("top", [put("wash")], "n1"));
     session.undo();
-    const go = world.hold;
-    world.hold = null;
-    for (const answer of go) answer();
+    expect(recipes()).toEqual([]);
+    world.goOn();
     await world.passes(1000);
     expect(recipes()).toEqual([]);
     expect(now().waiting).toEqual([]);
+    expect(world.server.job.zones[0]?.layers).toEqual([]);
+    session.redo();
+    await world.passes(1000);
+    expect(recipes()).toEqual(["wash/brushed"]);
+    expect([now().undo, now().redo]).toEqual(["a layer added", null]);
+  });
+
+  it("take back what was done here, and leave what others did meanwhile", async () => {
+    rename("Shelf");
+    await world.passes();
+    void session.decide("a layer added", stackEdit("top", [put("wash")], "n1"));
+    await world.passes();
+    const { server } = world;
+    server.save({ ...server.job, note: "by Ben" }, server.revision, "ben");
+    session.heard(server.revision);
+    await world.passes();
+    expect(now().job.note).toBe("by Ben");
+    session.undo();
+    session.undo();
+    await world.passes();
+    expect([server.job.name, server.job.note, server.job.zones[0]?.layers]).toEqual(["Rack", "by Ben", []]);
+  });
+
+  it("pressed twice while nothing is answered end where they say", async () => {
+    rename("Shelf");
+    world.hold = [];
+    session.edit((job) => ({ ...job, note: "n" }));
+    session.undo();
+    session.redo();
+    session.undo();
+    session.undo();
+    expect([now().job.name, now().job.note]).toEqual(["Rack", undefined]);
+    world.goOn();
+    await world.passes(100);
+    expect([world.server.job.name, world.server.job.note]).toEqual(["Rack", undefined]);
+    session.redo();
+    session.redo();
+    await world.passes(100);
+    expect([world.server.job.name, world.server.job.note]).toEqual(["Shelf", "n"]);
   });
 
   it("asked again because no answer came are the same step", async () => {
-    world.revision = 3;
-    world.job = { ...START, name: "Later" };
+    world.server.save({ ...START, name: "Later" }, 1, "a");
     await opened();
     world.up = false;
     session.undo();
@@ -311,8 +338,7 @@ describe("undo and redo", () => {
   });
 
   it("ask the server for what was done before the page was opened", async () => {
-    world.revision = 3;
-    world.job = { ...START, name: "Later" };
+    world.server.save({ ...START, name: "Later" }, 1, "a");
     await opened();
     expect(now().undo).toBe("");
     session.undo();
@@ -328,7 +354,7 @@ describe("saving", () => {
     await world.passes(500);
     expect(now().saveState).toBe("waiting");
     expect(now().says).toContain("not answering");
-    expect(world.held?.base.name).toBe("Shelf");
+    expect(world.held?.queue.map((q) => q.label)).toEqual(["a name"]);
     world.up = true;
     await world.passes(2100);
     expect(now().saveState).toBe("saved");
@@ -340,40 +366,42 @@ describe("saving", () => {
     rename("A");
     await world.passes(500);
     expect(now().saveState).toBe("waiting");
-    expect(world.held?.sent?.job.name).toBe("A");
+    expect(world.held?.sent?.count).toBe(1);
     world.answers = true;
     world.timers = []; // the page is closed
     session = new JobSession(world);
     const seen: boolean[] = [];
     session.subscribe(() => seen.push(session.isDone()));
     await session.open();
-    expect(seen).not.toContain(true);
+    expect(seen[0]).toBe(false);
     rename("B");
     await world.passes(3000);
-    expect(world.saves.map((j) => j.name)).toEqual(["A", "B"]);
+    expect(world.names).toEqual(["A", "B"]);
     expect(now().saveState).toBe("saved");
   });
 
-  it("keeps the key of a save before it is on its way", async () => {
-    rename("A");
-    await world.passes(300);
+  it("keeps the key of a trip before it is on its way", async () => {
     world.hold = [];
+    rename("A");
     await world.passes(200);
-    expect(world.held?.sent?.job.name).toBe("A");
+    expect(world.held?.sent?.count).toBe(1);
+    expect(world.held?.sent?.key).toBeTruthy();
   });
 
-  it("is refused with its words, and what is entered next is a save of its own", async () => {
-    rename("unfit");
-    world.refusesSaves = true;
+  it("goes on from what an earlier version of this page kept: sent, entered after it, and waiting", async () => {
+    const sent = { job: { ...START, name: "A" }, revision: 1, key: "old" };
+    const base = { ...START, name: "A", note: "after" } as Job;
+    const queue = [{ kind: "edit", label: "a layer added", edit: stackEdit("top", [put("wash")], "n1") }];
+    world.held = keptOf({ version: 3, revision: 1, base, queue, sent, refused: [] });
+    world.hold = [];
+    const opening = opened();
+    world.goOn();
+    await opening;
+    expect([now().job.name, now().job.note]).toEqual(["A", "after"]);
     await world.passes(500);
-    expect(now().saveState).toBe("refused");
-    expect(now().says).toBe("That cannot be used.");
-    expect(world.held?.base.name).toBe("unfit");
-    world.refusesSaves = false;
-    rename("fit");
-    await world.passes(500);
-    expect(world.saves.map((j) => j.name)).toEqual(["fit"]);
-    expect(now().saveState).toBe("saved");
+    expect(world.names).toEqual(["A", "A"]);
+    expect([now().job.note, recipes(), now().saveState]).toEqual(["after", ["wash/brushed"], "saved"]);
+    expect(world.held).toBeNull();
   });
 
   it("says where the browser keeps nothing", async () => {
@@ -384,23 +412,22 @@ describe("saving", () => {
     expect(now().kept).toBe(false);
   });
 
-  it("saves what was edited during a save after it", async () => {
-    rename("A");
+  it("makes to what others did what touches none of it, and shows both where it does", async () => {
+    const { server } = world;
+    server.save({ ...START, note: "by Ben" }, 1, "ben");
+    rename("Mine");
     await world.passes();
-    world.hold = [];
-    await world.passes(400);
-    rename("B");
-    const go = world.hold;
-    world.hold = null;
-    for (const answer of go) answer();
+    expect([server.job.name, server.job.note, now().job.note]).toEqual(["Mine", "by Ben", "by Ben"]);
+    server.save({ ...server.job, name: "Theirs" }, server.revision, "ben 2");
+    rename("Mine again");
     await world.passes(500);
-    expect(world.saves.map((j) => j.name)).toEqual(["A", "B"]);
-    expect(now().saveState).toBe("saved");
+    expect(now().saveState).toBe("changed elsewhere");
+    expect(now().job.name).toBe("Mine again");
   });
 
   it("loses neither version when the job was changed elsewhere", async () => {
-    rename("Mine");
     world.overtaken = true;
+    rename("Mine");
     await world.passes(500);
     expect(now().saveState).toBe("changed elsewhere");
     world.up = false;
@@ -409,17 +436,17 @@ describe("saving", () => {
     expect([now().saveState, now().says]).toEqual(["changed elsewhere", "Lumso is not answering."]);
     world.up = true;
     world.overtaken = false;
-    world.revision = 7;
+    world.server.save({ ...START, note: "theirs" }, 1, "ben");
     session.keepMine();
     await world.passes(500);
-    expect(world.saves.at(-1)?.name).toBe("Mine");
+    expect([world.server.job.name, world.server.job.note]).toEqual(["Mine", "theirs"]);
     expect(now().saveState).toBe("saved");
 
-    rename("Mine again");
     world.overtaken = true;
+    rename("Mine again");
     await world.passes(500);
     world.overtaken = false;
-    world.job = { ...START, name: "Theirs" };
+    world.server.save({ ...START, name: "Theirs" }, world.server.revision, "ben 2");
     session.takeTheirs();
     await world.passes(500);
     expect(now().job.name).toBe("Theirs");

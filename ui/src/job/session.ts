@@ -1,6 +1,7 @@
-import type { Edit, Job, JobReply, Plan, Taken } from "../api/client";
-import { shownWith } from "./edits";
+import type { Edit, Job, JobChanged, JobReply, Plan, Taken } from "../api/client";
+import { History } from "./history";
 import {
+  type Asking,
   type Kept,
   type Outside,
   Overtaken,
@@ -10,54 +11,61 @@ import {
   type Sent,
   type Shown,
   Unanswered,
+  Unfit,
+  type Whole,
 } from "./outer";
-import { diff, named, type Patch, patched, sameSpot } from "./patch";
+import { diff, named, type Patch, sameSpot } from "./patch";
+import { Queue } from "./queue";
+import { ServerStep, type StepWay } from "./serverStep";
+import { broughtBy, planOf } from "./trip";
 
-interface Moment {
-  label: string;
-  base: Job;
-  queue: Queued[];
-  patch: Patch | null;
-  at: number;
-}
+/** What was done, before it has a key. */
+type Doing =
+  | { kind: "set"; label: string; patch: Patch }
+  | { kind: "edit"; label: string; edit: Edit }
+  | { kind: "back"; label: string; of: string };
 
-const SAVE_AFTER_MS = 400;
 const TRY_AGAIN_MS = 2000;
 const GOES_ON_MS = 1000;
 
 /**
- * A job that is being worked on, whatever shows it. Edits are shown at once, in order; those that only Lumso can decide
- * are completed when it answers, and later ones are made to what they came to. Plans are asked for the newest job only;
- * what is done saves itself with the revision it was made from. Undo and redo need no server.
+ * A job that is being worked on, whatever shows it. What is done shows at once, as far as it is plain, and waits in
+ * order; all that waits goes up in one trip, and what came of it comes down: the job, the amounts, what others did.
+ * Undo and redo need no server: what is confirmed is taken back by a change of its own, what is not is let go.
  */
 export class JobSession {
   private base: Job | null = null;
-  private saved: Job | null = null;
   private revision = 0;
   private server = { undo: false, redo: false, gap: 0 };
-  private queue: Queued[] = [];
-  private past: Moment[] = [];
-  private future: Moment[] = [];
-  private refused: Refusal[] = [];
   private plan: Plan | null = null;
-  private planned: Job | null = null;
+  private planId = "";
+  private readonly queue = new Queue();
+  private whole: Whole | null = null;
+  private refused: Refusal[] = [];
+  /** What was confirmed last, where typing may go on. */
+  private spot: { patch: Patch; at: number } | null = null;
   private state: SaveState = "saved";
   private says = "";
   private zone = "";
-  private asking = false;
-  private saving = false;
-  private epoch = 0;
-  private sent: Sent | null = null;
-  private stepping: { way: "undo" | "redo"; revision: number; key: string } | null = null;
+  private zoneAsked = "";
+  private wants = false;
+  /** The newest revision that was heard of. */
+  private newest = 0;
+  private asking: AbortController | null = null;
+  private readonly steps: ServerStep;
   private kept = true;
-  private planning: AbortController | null = null;
   private stopTimer: (() => void) | null = null;
   private listeners = new Set<() => void>();
   private answers = new Map<string, (taken: Taken[] | null) => void>();
   private view: Shown | null = null;
   failed: Error | null = null;
 
-  constructor(private readonly outside: Outside) {}
+  private readonly history: History;
+
+  constructor(private readonly outside: Outside) {
+    this.history = new History(this.queue, outside.newKey);
+    this.steps = new ServerStep(outside);
+  }
 
   subscribe = (listener: () => void): (() => void) => {
     this.listeners.add(listener);
@@ -77,13 +85,15 @@ export class JobSession {
   async open(): Promise<void> {
     this.failed = null;
     try {
-      const got = await this.outside.load();
+      const got = await this.outside.load(this.zone);
       const left = await this.outside.kept();
-      this.take(got, left !== null);
-      if (!left) return this.emit();
-      // What is not saved is there before anybody is told: nobody is to think it done.
-      const { revision, base, queue, sent, refused } = left;
-      Object.assign(this, { revision, base, queue, sent, refused });
+      this.take(got);
+      if (left) {
+        // What is not saved is there before anybody is told: nobody is to think it done.
+        const { revision, base, refused, whole } = left;
+        Object.assign(this, { revision, base, refused, whole, wants: true });
+        Object.assign(this.queue, { items: left.queue, sent: left.sent });
+      }
       this.run();
     } catch (error) {
       this.failed = error as Error;
@@ -91,44 +101,51 @@ export class JobSession {
     }
   }
 
-  /** Set plain values: shown, planned and kept at once. */
+  /** Set plain values: shown and kept at once. */
   edit = (change: (job: Job) => Job, label?: string): void => {
-    const before = this.jobShown();
+    const before = this.queue.shownOn(this.base);
     if (!before) return;
     const patch = diff(before, change(before));
     if (!patch.length) return;
-    this.remember(label ?? named(patch), patch);
-    this.queue.push({ kind: "set", label: label ?? named(patch), patch });
-    this.run();
+    const at = this.outside.now();
+    const last = this.queue.items.at(-1);
+    const goesOn = this.spot !== null && sameSpot(this.spot.patch, patch) && at - this.spot.at < GOES_ON_MS;
+    this.spot = patch.length === 1 ? { patch, at } : null;
+    if (goesOn && last?.kind === "set" && this.queue.isUnsent(last.key) && sameSpot(last.patch, patch)) {
+      this.queue.items = [...this.queue.items.slice(0, -1), { ...last, patch }];
+      this.history.did(last.label, last.key, at, true);
+      this.run();
+    } else this.put({ kind: "set", label: label ?? named(patch), patch }, goesOn);
   };
 
   /** Ask for an edit that only Lumso can decide. Answers with what was done of itself; null where it was refused. */
   decide = (label: string, edit: Edit): Promise<Taken[] | null> => {
-    this.remember(label, null);
-    this.queue.push({ kind: "edit", label, edit });
     const answered = new Promise<Taken[] | null>((resolve) => this.answers.set(edit.seed, resolve));
-    this.run();
+    this.spot = null;
+    this.put({ kind: "edit", label, edit });
     return answered;
   };
 
   /** Which zone is looked at: only its amounts come with the working behind them. */
   lookAt = (zone: string): void => {
-    const before = this.zone;
     this.zone = zone;
-    if (before && before !== zone) this.replan();
+    if (this.base && zone !== this.zoneAsked) this.replan();
   };
 
   undo = (): void => {
-    const moment = this.past.pop();
-    if (moment) this.go(moment, this.future);
-    else if (this.server.undo && this.isClean()) void this.step("undo");
+    if (this.history.undo()) this.moved();
+    else this.step("undo");
   };
 
   redo = (): void => {
-    const moment = this.future.pop();
-    if (moment) this.go(moment, this.past);
-    else if (this.server.redo && this.isClean()) void this.step("redo");
+    if (this.history.redo(this.outside.now())) this.moved();
+    else this.step("redo");
   };
+
+  private moved(): void {
+    this.spot = null;
+    this.run();
+  }
 
   /** Let go of a refused edit. */
   dismiss = (refusal: Refusal): void => {
@@ -140,228 +157,230 @@ export class JobSession {
   /** Ask for a refused edit again, as it was entered. */
   tryAgain = (refusal: Refusal): void => {
     this.refused = this.refused.filter((r) => r !== refusal);
-    this.remember(refusal.label, null);
-    this.queue.push(refusal.entered);
-    this.run();
+    const { key, ...entered } = refusal.entered;
+    this.put(entered);
   };
 
-  /** Changed elsewhere: go on with this version; the other stays one undo away. */
+  /** Changed elsewhere: go on with what was done here, made to that version; it stays one undo away. */
   keepMine = (): void => {
     void this.theirs((theirs) => {
-      this.revision = theirs.revision;
-      void this.save();
+      const { whole } = this;
+      this.take(theirs);
+      if (whole) this.whole = { ...whole, revision: theirs.revision, key: this.outside.newKey() };
     });
   };
 
   /** Changed elsewhere: go on with the other version, and let this one go. */
   takeTheirs = (): void => {
     void this.theirs((theirs) => {
-      this.queue = [];
-      this.take(theirs, false);
-      this.keepHere();
-      this.emit();
+      this.take(theirs);
+      this.queue.items = [];
+      this.whole = null;
     });
   };
 
   /** Go on from what the job is elsewhere; where nobody answers, the question stays. */
   private async theirs(goOn: (theirs: JobReply) => void): Promise<void> {
     try {
-      const theirs = await this.outside.load();
-      Object.assign(this, { sent: null, past: [], future: [] });
+      const theirs = await this.outside.load(this.zone);
+      this.history.clear();
       goOn(theirs);
+      this.run();
     } catch (error) {
       this.says = (error as Error).message;
       this.emit();
     }
   }
 
-  /** Save what is not saved yet, now. */
-  flush = (): void => void this.save();
+  /** Send what waits, now. */
+  flush = (): void => void this.ask();
 
+  /** Ask anew for what the job comes to, and for what others did. */
   replan = (): void => {
-    const job = this.base;
-    if (!job || this.queue.length) return;
-    this.planning?.abort();
-    const mine = new AbortController();
-    this.planning = mine;
-    this.outside.plan(job, this.zone, mine.signal).then(
-      (plan) => {
-        if (mine !== this.planning) return;
-        Object.assign(this, { plan, planned: job, says: this.state === "waiting" ? this.says : "" });
-        this.emit();
-      },
-      (error: Error) => {
-        if (mine !== this.planning || mine.signal.aborted) return;
-        this.says = error.message;
-        this.emit();
-      },
-    );
+    this.wants = true;
+    void this.ask();
   };
 
-  private jobShown(): Job | null {
-    return this.queue.reduce<Job | null>(
-      (job, q) => job && (q.kind === "set" ? patched(job, q.patch) : shownWith(job, q.edit)),
-      this.base,
-    );
-  }
+  /** The job was saved elsewhere as a revision. */
+  heard = (revision: number): void => {
+    this.newest = Math.max(this.newest, revision);
+    if (revision > this.revision) this.replan();
+  };
 
   private isClean(): boolean {
-    return this.base === this.saved && this.queue.length === 0 && this.sent === null;
+    return this.queue.items.length === 0 && this.whole === null;
   }
 
   /** Whether all that was entered is saved, or let go. */
   isDone = (): boolean => this.isClean() && !this.refused.length;
 
-  private remember(label: string, patch: Patch | null): void {
+  /** Something is done: it waits under a key of its own, and can be undone. */
+  private put(doing: Doing, goesOn = false): void {
     if (!this.base) return;
-    const last = this.past.at(-1);
-    const at = this.outside.now();
-    const goesOn = patch && last?.patch && sameSpot(last.patch, patch) && at - last.at < GOES_ON_MS;
-    if (goesOn) last.at = at;
-    else this.past.push({ label, base: this.base, queue: [...this.queue], patch, at });
-    this.future = [];
-  }
-
-  private go(moment: Moment, back: Moment[]): void {
-    if (!this.base) return;
-    back.push({ ...moment, base: this.base, queue: [...this.queue], patch: null });
-    this.epoch += 1;
-    this.asking = false;
-    this.base = moment.base;
-    this.queue = [...moment.queue];
+    const key = this.queue.push({ ...doing, key: this.outside.newKey() });
+    this.history.did(doing.label, key, this.outside.now(), goesOn);
     this.run();
   }
 
-  /** Make what is plain, ask for what is not, one after the other. */
   private run(): void {
-    for (let head = this.queue[0]; head?.kind === "set" && this.base; head = this.queue[0]) {
-      this.base = patched(this.base, head.patch);
-      this.queue.shift();
-    }
-    if (this.state === "saved") this.state = "saving";
-    if (this.queue.length) void this.ask();
-    else this.replan(); // on its way before anything else is done
+    if (!this.isClean() && (this.state === "saved" || this.state === "refused")) this.state = "saving";
+    void this.ask(); // on its way before anything else is done
     this.keepHere();
     this.emit();
-    if (!this.queue.length) this.in(SAVE_AFTER_MS, () => void this.save());
   }
 
+  /** One trip: all that waits goes up, in order; what it came to comes down. */
   private async ask(): Promise<void> {
-    const head = this.queue[0];
-    if (this.asking || head?.kind !== "edit" || !this.base) return;
-    this.asking = true;
-    const epoch = this.epoch;
+    if (!this.base || this.asking || this.state === "changed elsewhere") return;
+    if (this.isClean() && !this.wants) {
+      this.settle();
+      return;
+    }
+    this.stopTimer?.();
+    const mine = new AbortController();
+    this.asking = mine;
     try {
-      const made = await this.outside.edit(this.base, head.edit);
-      if (epoch !== this.epoch) return;
-      this.base = made.job;
-      this.queue.shift();
-      this.answered(head.edit.seed, made.taken);
-      if (this.state === "waiting") this.state = "saving";
+      if (this.whole) {
+        // What an earlier version of this page kept: saved as it was, and gone on from.
+        const { job, revision, plan, plan_id } = await this.outside.save(this.whole);
+        Object.assign(this, { whole: null, base: job, revision, plan, planId: plan_id });
+      }
+      const asking = this.trip();
+      this.keepHere(); // with its key, before it is on its way
+      const got = await this.outside.change(asking, mine.signal);
+      if (mine !== this.asking) return;
+      this.came(got, asking);
     } catch (error) {
-      if (epoch !== this.epoch) return;
-      if (error instanceof Unanswered) {
-        Object.assign(this, { asking: false, state: "waiting", says: error.message });
-        this.emit();
-        this.in(TRY_AGAIN_MS, () => void this.ask());
+      if (mine !== this.asking) return;
+      this.asking = null;
+      this.stopped(error as Error);
+      return;
+    }
+    this.asking = null;
+    this.wants = this.zone !== this.zoneAsked || this.newest > this.revision;
+    if (this.wants || !this.isClean()) {
+      this.run();
+      return;
+    }
+    this.keepHere();
+    this.emit();
+  }
+
+  /** What goes up: what was sent and not answered as it was, or all that waits. */
+  private trip(): Asking {
+    const { items } = this.queue;
+    this.queue.sent ??= items.length ? this.sending(items.length) : null;
+    const { key, count, read, goesOn } = this.queue.sent ?? this.sending(0);
+    this.zoneAsked = this.zone;
+    const queue = items.slice(0, count).filter((q) => q.kind !== "back");
+    return { read, goesOn, key, queue, zone: this.zone, holds: this.planId };
+  }
+
+  private sending(count: number): Sent {
+    const [first] = this.queue.items;
+    const goesOn = count === 1 && first !== undefined && this.history.goesOn(first.key);
+    return { key: count ? this.outside.newKey() : "", count, read: this.revision, goesOn };
+  }
+
+  /** What a trip came to: the job as it is now, the plan of it, and an answer for each change. */
+  private came(got: JobChanged, asking: Asking): void {
+    this.base = broughtBy(got, this.base as Job, (answer, before, after) => {
+      const entered = asking.queue.find((q) => q.key === answer.key);
+      if (answer.refused && entered) this.refuse(entered, answer.refused.detail);
+      else {
+        this.queue.confirmed(answer.key, before, after);
+        this.answered(entered, answer.taken);
+      }
+    });
+    this.queue.settled();
+    this.revision = got.revision;
+    this.server = { undo: got.can_undo, redo: got.can_redo, gap: got.gap };
+    this.plan = planOf(got, this.plan);
+    this.planId = got.plan_id;
+    this.says = got.trouble;
+    this.state = this.isClean() ? "saved" : "saving";
+  }
+
+  private refuse(entered: Queued, says: string): void {
+    if (!this.queue.goesBack(entered.key))
+      this.refused = [...this.refused, { label: entered.label, says, entered }];
+    this.answered(entered, null);
+  }
+
+  private answered(entered: Queued | undefined, taken: Taken[] | null): void {
+    if (entered?.kind !== "edit") return;
+    this.answers.get(entered.edit.seed)?.(taken);
+    this.answers.delete(entered.edit.seed);
+  }
+
+  /** A trip came to nothing: nobody answered, it was overtaken, or what was sent cannot be used. */
+  private stopped(error: Error): void {
+    this.says = error.message;
+    if (error instanceof Unanswered) {
+      if (!this.isClean()) this.state = "waiting";
+      this.in(TRY_AGAIN_MS, () => void this.ask());
+    } else {
+      const alone = this.queue.sent?.count === 1;
+      this.queue.unsent();
+      const [first] = this.queue.items;
+      if (error instanceof Unfit && first) {
+        this.oneByOne(first, alone, error.message);
         return;
       }
-      this.queue.shift();
-      this.refused = [...this.refused, { label: head.label, says: (error as Error).message, entered: head }];
-      this.answered(head.edit.seed, null);
+      this.state = error instanceof Overtaken ? "changed elsewhere" : "refused";
     }
-    this.asking = false;
-    this.run();
-  }
-
-  private answered(seed: string, taken: Taken[] | null): void {
-    this.answers.get(seed)?.(taken);
-    this.answers.delete(seed);
-  }
-
-  private async save(): Promise<void> {
-    this.stopTimer?.();
-    const job = this.base;
-    if (!job || this.saving || this.isClean() || (this.queue.length && !this.sent)) return this.settle();
-    this.saving = true;
-    this.state = "saving";
+    this.keepHere();
     this.emit();
-    try {
-      this.sent ??= { job, revision: this.revision, key: this.outside.newKey() };
-      const { sent } = this;
-      this.keepHere(); // with its key, before it is on its way
-      const got = await this.outside.save(sent);
-      this.sent = null;
-      this.revision = got.revision;
-      this.server = { undo: got.can_undo, redo: got.can_redo, gap: 0 };
-      this.saved = sent.job;
-      if (this.base === sent.job) {
-        this.base = { ...job, entries: got.entries };
-        if (this.planned === job) this.planned = this.base;
-        this.saved = this.base;
-      }
-      this.says = "";
-      this.state = "saved";
-    } catch (error) {
-      this.says = (error as Error).message;
-      if (!(error instanceof Unanswered)) this.sent = null;
-      this.state =
-        error instanceof Unanswered
-          ? "waiting"
-          : error instanceof Overtaken
-            ? "changed elsewhere"
-            : "refused";
-      if (this.state === "waiting") this.in(TRY_AGAIN_MS, () => void this.save());
-      return;
-    } finally {
-      this.saving = false;
-      this.keepHere();
-      this.emit();
-    }
-    if (!this.isClean() && !this.queue.length) await this.save();
+  }
+
+  /** One of those that were sent cannot even be read: one by one, so that it is found and the rest goes on. */
+  private oneByOne(first: Queued, alone: boolean, says: string): void {
+    this.says = "";
+    if (alone) {
+      this.queue.items = this.queue.items.slice(1);
+      this.refuse(first, says);
+    } else this.queue.sent = this.sending(1);
+    this.run();
   }
 
   /** Nothing to save: say so, where nothing else is to be said. */
   private settle(): void {
-    if (this.saving || !this.isClean() || this.state === "saved" || this.state === "changed elsewhere")
-      return;
+    if (this.state === "saved") return;
     Object.assign(this, { state: "saved", says: "" });
     this.keepHere();
     this.emit();
   }
 
-  private async step(way: "undo" | "redo"): Promise<void> {
-    // Pressed again because no answer came, it is the same step.
-    const { stepping, revision } = this;
-    const goesOn = stepping?.way === way && stepping.revision === revision;
-    const key = goesOn ? stepping.key : this.outside.newKey();
-    this.stepping = { way, revision, key };
-    try {
-      this.take(await this.outside.step(way, revision, key), false);
-      this.stepping = null;
-      this.emit();
-    } catch (error) {
-      this.says = (error as Error).message;
-      if (error instanceof Overtaken) this.state = "changed elsewhere";
-      this.emit();
-    }
+  private step(way: StepWay): void {
+    if (!this.server[way] || !this.isClean() || this.asking) return;
+    this.steps.go(way, this.revision).then(
+      (got) => {
+        this.take(got);
+        this.emit();
+      },
+      (error: Error) => {
+        this.says = error.message;
+        if (error instanceof Overtaken) this.state = "changed elsewhere";
+        this.emit();
+      },
+    );
   }
 
-  private take(got: JobReply, dirty: boolean): void {
-    this.epoch += 1;
-    this.asking = false;
-    this.planning?.abort();
-    Object.assign(this, { base: got.job, saved: got.job, revision: got.revision, plan: got.plan });
-    Object.assign(this, { planned: got.job, state: dirty ? "saving" : "saved", says: "" });
+  private take(got: JobReply): void {
+    this.asking?.abort();
+    Object.assign(this, { base: got.job, revision: got.revision, plan: got.plan, planId: got.plan_id });
+    Object.assign(this, { asking: null, spot: null, state: "saved", says: "" });
+    this.zoneAsked = this.zone || (got.job.zones[0]?.id ?? "");
+    this.queue.unsent();
     this.server = { undo: got.can_undo, redo: got.can_redo, gap: got.gap };
   }
 
   private keepHere(): void {
     if (!this.base) return;
-    const { revision, base, queue, sent, refused } = this;
-    const nothing = this.isClean() && !refused.length;
-    const kept: Kept | null = nothing ? null : { version: 3, revision, base, queue, sent, refused };
-    void this.outside.keep(kept).then((lasts) => {
+    const { revision, base, refused, whole } = this;
+    const { items: queue, sent } = this.queue;
+    const kept: Kept = { version: 4, revision, base, queue, sent, refused, whole };
+    void this.outside.keep(this.isDone() ? null : kept).then((lasts) => {
       if (lasts === this.kept) return;
       this.kept = lasts;
       this.emit();
@@ -374,25 +393,26 @@ export class JobSession {
   }
 
   private emit(): void {
-    const job = this.jobShown();
+    const job = this.queue.shownOn(this.base);
     this.view = job && this.plan ? this.look(job, this.plan) : null;
     for (const listener of this.listeners) listener();
   }
 
   private look(job: Job, plan: Plan): Shown {
     const clean = this.isClean();
+    const { past, future } = this.history;
     return {
       job,
       plan,
       saveState: this.state,
       kept: this.kept,
       says: this.says,
-      waiting: this.queue.filter((q) => q.kind === "edit").map((q) => q.label),
+      waiting: this.queue.items.filter((q) => q.kind === "edit").map((q) => q.label),
       refused: this.refused,
-      stale: this.planned !== job,
-      undo: this.past.at(-1)?.label ?? (clean && this.server.undo ? "" : null),
-      gap: this.past.length ? 0 : this.server.gap,
-      redo: this.future.at(-1)?.label ?? (clean && this.server.redo ? "" : null),
+      stale: this.queue.items.length > 0,
+      undo: past.at(-1)?.label ?? (clean && this.server.undo ? "" : null),
+      gap: past.length ? 0 : this.server.gap,
+      redo: future.at(-1)?.label ?? (clean && this.server.redo ? "" : null),
     };
   }
 }

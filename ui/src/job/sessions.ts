@@ -3,6 +3,7 @@ import type { Place } from "../keep/keeping";
 import type { Draft } from "../keep/store";
 import { Unanswered } from "./outer";
 import { keptOf, outsideOf } from "./outside";
+import { Queue } from "./queue";
 import { JobSession } from "./session";
 
 /** A job that is not saved, or not wholly: what was kept of it where it is not open. */
@@ -101,7 +102,7 @@ export class Sessions {
 
   private tell(): void {
     const elsewhere = this.others.map((draft) => {
-      return { id: draft.job, name: keptOf(draft.kept).base.name, session: null, draft };
+      return { id: draft.job, name: nameOf(draft), session: null, draft };
     });
     const mine = [...this.held]
       .filter(([, held]) => !isDone(held))
@@ -109,11 +110,19 @@ export class Sessions {
         id,
         session,
         draft,
-        name: session.shown()?.job.name ?? (draft ? keptOf(draft.kept).base.name : ""),
+        name: session.shown()?.job.name ?? (draft ? nameOf(draft) : ""),
       }));
     this.view = [...mine, ...elsewhere];
     for (const listener of this.listeners) listener();
   }
+}
+
+/** What a job is called with what was kept of it. */
+function nameOf(draft: Draft): string {
+  const { base, queue } = keptOf(draft.kept);
+  const kept = new Queue();
+  kept.items = queue;
+  return kept.shownOn(base)?.name ?? base.name;
 }
 
 /** Whether nothing of it is left to do: one that was left unsaved has to be opened before that can be said. */

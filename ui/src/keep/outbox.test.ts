@@ -1,6 +1,7 @@
 import { describe, expect, it } from "vitest";
-import { type Job, type JobReply, NoAnswer, type Plan, type Saved } from "../api/client";
-import { Overtaken, Unanswered } from "../job/outer";
+import { type Job, type JobChanged, type JobReply, NoAnswer } from "../api/client";
+import { type Asking, Overtaken, Unanswered } from "../job/outer";
+import { diff, patched } from "../job/patch";
 import { JobSession } from "../job/session";
 import editable from "./editable.json";
 import type { Edit } from "./edits";
@@ -46,7 +47,9 @@ class Server {
   docs = new Map<string, { text: string; revision: number }>();
   /** Everything that was ever saved. */
   log: string[] = [];
-  private keys = new Map<string, number>();
+  /** Every version of every document, by its revision. */
+  versions = new Map<number, string | null>();
+  keys = new Map<string, number>();
   private last = 0;
 
   take(doc: string, text: string | null, read: number, key: string): number {
@@ -63,6 +66,7 @@ class Server {
     if (head !== read) throw new NotTaken("This was changed elsewhere.", head, new Error("elsewhere"));
     this.last += 1;
     this.keys.set(key, this.last);
+    this.versions.set(this.last, text);
     if (text === null) this.docs.delete(doc);
     else this.docs.set(doc, { text, revision: this.last });
     this.log.push(`${doc} ${text}`);
@@ -311,16 +315,33 @@ function jobOn(server: Server, store: Store, name: string, living: Set<string>):
     const held = server.docs.get(doc);
     const job = JSON.parse(held?.text ?? "{}") as Job;
     const revision = held?.revision ?? 0;
-    return { revision, job, plan: {}, can_undo: false, can_redo: false } as unknown as JobReply;
+    return { revision, job, plan: {}, plan_id: "", can_undo: false, can_redo: false } as unknown as JobReply;
+  };
+  /** What was done since a revision was read is made to it; the same touched elsewhere meanwhile is overtaken. */
+  const change = ({ read, queue, key }: Asking) => {
+    const head = reply();
+    const since = JSON.parse(server.versions.get(read) ?? "{}") as Job;
+    const done = server.keys.has(key);
+    const from = done ? since : head.job;
+    if (queue.length && from.name !== since.name) throw new Overtaken("changed elsewhere");
+    let now = from;
+    const answers = queue.map((q) => {
+      const old = now;
+      now = q.kind === "set" ? patched(old, q.patch) : old;
+      return { key: q.key, patch: diff(old, now), taken: [], refused: null };
+    });
+    if (queue.length) server.take(doc, JSON.stringify(now), head.revision, key);
+    if (server.loses) throw new NoAnswer();
+    const { job, ...is } = reply();
+    return { ...is, came: diff(since, from), answers, after: diff(now, job), whole: is.plan, trouble: "" };
   };
   const session = new JobSession({
     load: () => told(reply),
-    edit: () => told(() => ({ job: {} as Job, taken: [] })),
-    plan: () => told(() => ({}) as Plan),
+    change: (asking) => told(() => change(asking) as unknown as JobChanged),
     save: ({ job, revision, key }) =>
       told(() => {
-        const made = server.take(doc, JSON.stringify(job), revision, key);
-        return { revision: made, can_undo: true, can_redo: false, entries: job.entries } as Saved;
+        server.take(doc, JSON.stringify(job), revision, key);
+        return reply();
       }),
     step: () => told(reply),
     kept: async () => ((await store.adopt("x", name, living))?.kept ?? null) as never,
@@ -348,7 +369,7 @@ describe("whatever stops, reloads or gets lost", () => {
       const server = new Server();
       const store = new Passing();
       const living = new Set<string>();
-      server.save(`${kind}/x`, kind === "job" ? '{"name":"start"}' : "start", 0, "start");
+      server.save(`${kind}/x`, kind === "job" ? '{"name":"start","zones":[]}' : "start", 0, "start");
       let pages = 0;
       const open = () => {
         const name = `page ${seed} ${++pages}`;

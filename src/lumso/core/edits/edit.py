@@ -176,6 +176,22 @@ class Edited:
     taken: tuple[Taken, ...] = ()
 
 
+def touches(edit: Edit) -> tuple[tuple[str, ...], ...]:
+    """What an edit changes or asks of a job, as keys and ids on the way to it: where somebody else changed none of it,
+    the edit means the same there. The whole job is the empty way."""
+    match edit:
+        case ChoosePiece() | KeepWhatIf() | SplitZone() | MergeZone():
+            return ((),)
+        case TakeUsual() | TypeSize():
+            return (("piece",),)
+        case TakeEntry():
+            return (("entries", edit.kind),)
+        case CopyStack():
+            return tuple(("zones", zone) for zone in (edit.zone, *edit.to))
+        case _:
+            return (("zones", edit.zone),)
+
+
 def ids_of(seed: str) -> Iterator[str]:
     """Ids made of a seed: the seed itself first."""
     return chain((seed,), (f"{seed}-{n}" for n in count(2)))

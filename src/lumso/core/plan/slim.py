@@ -3,6 +3,7 @@
 from dataclasses import replace
 
 from ..figure import Figure
+from ..memory import Memo
 from ..mixing.mix import Mix
 from .plan import Plan, ZonePlan
 
@@ -22,9 +23,14 @@ def _slim_zone(zone: ZonePlan) -> ZonePlan:
     return replace(zone, layers=layers, section=None)
 
 
-def without_workings(made: Plan, looked_at: str) -> Plan:
+def without_workings(made: Plan, looked_at: str, memo: Memo) -> Plan:
     """The plan with working, jars and sections left out everywhere but in the zone `looked_at` (an id).
 
-    Amounts, findings, and areas with their working stay.
+    Amounts, findings, and areas with their working stay. What did not change since it was last asked for is the same
+    object.
     """
-    return replace(made, zones=tuple(z if z.zone == looked_at else _slim_zone(z) for z in made.zones))
+
+    def slim(zone: ZonePlan) -> ZonePlan:
+        return memo.recall(("slim", zone.zone), (zone,), lambda: _slim_zone(zone))
+
+    return replace(made, zones=tuple(z if z.zone == looked_at else slim(z) for z in made.zones))
