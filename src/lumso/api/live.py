@@ -3,8 +3,9 @@
 import asyncio
 import json
 from collections.abc import AsyncIterator, Mapping
+from contextlib import suppress
 from dataclasses import asdict
-from time import time
+from time import monotonic, time
 from typing import Annotated, Literal
 
 from fastapi import APIRouter, Query, Request
@@ -18,7 +19,8 @@ from lumso.core.log.pot import replay
 from lumso.core.pour.scale import ScaleReading, believed
 from lumso.devices.weighing import Scale, State
 from lumso.services.context import Context
-from lumso.store import events
+from lumso.store import events, jobs
+from lumso.store.errors import NotFound
 
 from .air import exact_now
 from .context import Here
@@ -27,8 +29,8 @@ from .noting import event_of
 
 router = APIRouter(prefix="/bench", tags=["bench"])
 
-LOOK_EVERY_S, BEAT_S = 0.1, 10.0
-"""How often is looked whether anything changed, and how long a stream says nothing at the most."""
+LOOK_EVERY_S, JOB_EVERY_S, BEAT_S = 0.1, 0.3, 10.0
+"""How often is looked whether anything changed, also for who only follows a job; and how long a stream says nothing."""
 
 
 class ScaleOut(BaseModel):
@@ -78,14 +80,40 @@ def ask_scale(asked: HandIn, request: Request) -> DoneOut:
     return DoneOut(done=scale.ask(f"{asked.do.upper()}{more}"))
 
 
+class Watch:
+    """What the database is at, looked at for all streams together: whoever finds the last look old looks anew."""
+
+    def __init__(self) -> None:
+        self._state, self._at, self._looking = (-1, -1), 0.0, False
+
+    async def state(self, here: Context) -> tuple[int, int]:
+        """What the workshop and what was worked on are at, at most LOOK_EVERY_S old."""
+        if not self._looking and monotonic() - self._at >= LOOK_EVERY_S:
+            self._looking = True
+            try:
+                self._state = await run_in_threadpool(here.db.state)
+                self._at = monotonic()
+            finally:
+                self._looking = False
+        return self._state
+
+
+def _watch(request: Request) -> Watch:
+    found: Watch | None = getattr(request.app.state, "watch", None)
+    if found is None:
+        found = request.app.state.watch = Watch()
+    return found
+
+
 @router.get("/live", include_in_schema=False)
-async def live(request: Request, here: Here, job: Annotated[str, Query(max_length=80)] = "") -> StreamingResponse:
-    """What changes, as it does (server-sent events): `changed` with what the log and the workshop are at, `scale` with
-    what it shows, and the server's minute with each."""
+async def live(request: Request, here: Here, job: Annotated[str, Query(max_length=80)] = "",
+               scale: bool = True) -> StreamingResponse:  # fmt: skip
+    """What changes, as it does (server-sent events): `changed` with what the log and the workshop are at and the
+    revision of the job, `scale` with what it shows, and the server's minute with each."""
 
     async def told() -> AsyncIterator[str]:
         seen: dict[str, object] = {}
-        beat, at = 0.0, (-1, -1)
+        beat, at, revision = 0.0, (-1, -1), 0
         zeros: dict[str, Tared | None] = {}
         leaving = getattr(request.app.state, "leaving", lambda: False)
         while not leaving() and not await request.is_disconnected():
@@ -93,13 +121,15 @@ async def live(request: Request, here: Here, job: Annotated[str, Query(max_lengt
             if not await run_in_threadpool(let_in, here_now.db, request.scope, request.app.state.entry):
                 yield _sent("out", {"now_min": exact_now(request)})  # turned out: nothing more is told
                 return
-            state = await run_in_threadpool(here_now.db.state)
+            state = await _watch(request).state(here_now)
             if state != at:
-                at, zeros = state, await run_in_threadpool(_zeros, job, here_now)
-            shown = scale_out(request)
-            scale = {**shown.model_dump(mode="json"),
-                     "pots": {p: asdict(believed(shown.reading, z)) for p, z in zeros.items()}}  # fmt: skip
-            now: dict[str, object] = {"changed": {"workshop": state[0], "touched": state[1]}, "scale": scale}
+                at, revision = state, await run_in_threadpool(_revision, job, here_now)
+                zeros = await run_in_threadpool(_zeros, job, here_now) if scale else {}
+            now: dict[str, object] = {"changed": {"workshop": state[0], "touched": state[1], "revision": revision}}
+            if scale:
+                shown = scale_out(request)
+                pots = {p: asdict(believed(shown.reading, z)) for p, z in zeros.items()}
+                now["scale"] = {**shown.model_dump(mode="json"), "pots": pots}
             for name, value in now.items():
                 if seen.get(name) != value:
                     seen[name], beat = value, time()
@@ -107,10 +137,17 @@ async def live(request: Request, here: Here, job: Annotated[str, Query(max_lengt
             if time() - beat > BEAT_S:
                 beat = time()
                 yield _sent("beat", {"now_min": exact_now(request)})
-            await asyncio.sleep(LOOK_EVERY_S)
+            await asyncio.sleep(LOOK_EVERY_S if scale else JOB_EVERY_S)
 
     headers = {"Cache-Control": "no-store", "X-Accel-Buffering": "no"}
     return StreamingResponse(told(), media_type="text/event-stream", headers=headers)
+
+
+def _revision(job: str, here: Context) -> int:
+    """The revision a job is at; 0 where none is meant, or it is no more."""
+    with suppress(NotFound):
+        return jobs.get(here.db, job).revision if job else 0
+    return 0
 
 
 def _zeros(job: str, here: Context) -> dict[str, Tared | None]:

@@ -12,7 +12,7 @@ from typing import Annotated, Any
 
 from annotated_types import Interval, MaxLen
 from pydantic import BaseModel, ConfigDict
-from pydantic_core import to_jsonable_python
+from pydantic_core import to_json, to_jsonable_python
 
 from lumso.core.errors import InvalidValue
 
@@ -20,6 +20,8 @@ Json = Any
 """What JSON holds: texts, numbers, lists, and dicts of them."""
 
 MOST_STEPS = 400
+MANY = range(3, 16)
+"""For so many steps within one thing is asked whether it is shorter said whole."""
 ORDER = "in order"
 """What an arranged list touches besides what came and went."""
 
@@ -104,16 +106,26 @@ def _differ(before: object, after: object, at: Way, numbered: bool, found: list[
         return
     names = _fields(type(before)) if type(before) is type(after) else None  # type: ignore[arg-type]
     if names is not None:
+        begun = len(found)
         for name in names:
             x, y = getattr(before, name), getattr(after, name)
             if x is not y:
                 _differ(x, y, (*at, name), numbered, found)
+        if numbered and at and len(found) - begun in MANY:
+            _shorter(after, at, begun, found)
     elif isinstance(before, Mapping) and isinstance(after, Mapping):
         _differ_by_key(before, after, at, numbered, found)
     elif isinstance(before, (list, tuple)) and isinstance(after, (list, tuple)):
         _differ_in_list(before, after, at, numbered, found)
     elif type(before) is not type(after) or before != after:
         _set(before, after, at, found)
+
+
+def _shorter(after: object, at: Way, begun: int, found: list[Step]) -> None:
+    """Set a thing whole where that is shorter to say than what changed in it."""
+    whole = Put(at=list(at), value=to_jsonable_python(after))
+    if len(to_json(whole)) < len(to_json(found[begun:])):
+        found[begun:] = [whole]
 
 
 def _set(before: object, after: object, at: Way, found: list[Step]) -> None:

@@ -13,18 +13,27 @@ const TRY_AGAIN_MS = 1500;
 /** The server says something at least so often. */
 const QUIET_MS = 25_000;
 
-/** Listens to what changes on a job. Knows no framework; `changed` is called when something was noted or edited. */
+/** What a change left: the workshop at a version, the job at a revision. */
+export interface Changed {
+  workshop: number;
+  revision: number;
+}
+
+/** Listens to what changes on a job. Knows no framework; `changed` is called when something was noted or edited, or
+ * may have been while nothing was heard. */
 export class Live {
   told: Told = { heard: false, ahead: 0, scale: null };
   private source: EventSource | null = null;
   private timer = 0;
   private last = "";
+  private at: Changed = { workshop: 0, revision: 0 };
   private heardAt = 0;
   private listeners = new Set<() => void>();
 
   constructor(
     private readonly job: string,
-    private readonly changed: () => void,
+    private readonly changed: (now: Changed) => void,
+    private readonly scale = true,
   ) {}
 
   subscribe = (listener: () => void): (() => void) => {
@@ -39,7 +48,9 @@ export class Live {
 
   start = (): void => {
     this.stop();
-    const source = new EventSource(`/api/bench/live?job=${encodeURIComponent(this.job)}`);
+    const source = new EventSource(
+      `/api/bench/live?job=${encodeURIComponent(this.job)}${this.scale ? "" : "&scale=false"}`,
+    );
     this.source = source;
     const take = (name: string, run: (data: Record<string, unknown>) => void) =>
       source.addEventListener(name, (event) => {
@@ -59,7 +70,8 @@ export class Live {
     take("scale", (data) => this.say({ scale: data as unknown as Told["scale"] }));
     take("changed", (data) => {
       const now = `${data.workshop}.${data.touched}`;
-      if (this.last && now !== this.last) this.changed();
+      this.at = { workshop: data.workshop as number, revision: data.revision as number };
+      if (now !== this.last && (this.last || !this.scale)) this.changed(this.at);
       this.last = now;
     });
     source.onerror = () => this.lost();
@@ -80,7 +92,7 @@ export class Live {
     this.timer = window.setInterval(() => {
       window.clearInterval(this.timer);
       this.start();
-      this.changed(); // whatever was missed meanwhile
+      this.changed(this.at); // whatever was missed meanwhile
     }, TRY_AGAIN_MS);
   }
 

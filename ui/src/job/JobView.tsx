@@ -17,6 +17,7 @@ import { CannotOpen } from "./CannotOpen";
 import { Pending } from "./Pending";
 import { PieceAside } from "./PieceAside";
 import { PieceSide } from "./PieceSide";
+import { useFollow } from "./useFollow";
 import { type OpenJob, useJob } from "./useJob";
 
 const FinishSide = new LaterView(() => import("../finish/FinishSide").then((m) => m.FinishSide));
@@ -76,6 +77,7 @@ export function JobView() {
     for (const side of [FinishSide, LookSide, MixSide, SheetSide, StepsSide, CostSide]) side.ahead();
   }, []);
   const { undo, redo, replan } = open?.session ?? {};
+  useFollow(id ?? "", open?.session);
   // What was chosen for the workshop, on whatever screen, counts here once it is saved.
   const chosen = useSettings().data?.revision;
   const counted = useRef(chosen);

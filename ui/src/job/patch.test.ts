@@ -1,5 +1,6 @@
 import { describe, expect, it } from "vitest";
-import { diff, named, patched, sameSpot } from "./patch";
+import table from "../../../tests/patches.json";
+import { diff, named, type Patch, patched, sameSpot } from "./patch";
 
 const layer = (id: string, coats = 1) => ({ id, coats, colours: {} as Record<string, string> });
 const job = () => ({
@@ -92,5 +93,12 @@ describe("a patch", () => {
       changed((j) => layers(j).push(layer("n"))),
     );
     expect(sameSpot(added, added)).toBe(false);
+  });
+});
+
+describe("the table that the server is held to as well", () => {
+  it.each(table.map((c, i) => [i, c] as const))("reads case %i alike, and names places alike", (_, c) => {
+    expect(patched(c.before as unknown, c.patch as Patch)).toEqual(c.after);
+    if (!c.numbered) expect(patched(c.before as unknown, diff(c.before, c.after))).toEqual(c.after);
   });
 });
