@@ -75,13 +75,19 @@ def _keys(page: Page, lumso: Running) -> None:
     expect(page.get_by_role("dialog", name="Keys")).to_be_visible()
 
 
+CHANGES = "**/api/jobs/*/changes*"
+"""Where what is done to a job is sent."""
+
+
 def _changed_elsewhere(page: Page, lumso: Running) -> None:
+    page.route(CHANGES, lambda route: route.abort())
+    page.get_by_label("Name of the job").fill("Hat stand, mine")
     other = page.context.new_page()
     other.goto(page.url)
     other.get_by_label("Name of the job").fill("Hat stand, theirs")
     expect(other.get_by_text("Saved", exact=True)).to_be_visible()
     other.close()
-    page.get_by_label("Name of the job").fill("Hat stand, mine")
+    page.unroute(CHANGES)
     expect(page.get_by_role("dialog", name="This job was changed elsewhere")).to_be_visible()
 
 
@@ -90,10 +96,10 @@ def _refused_edit(page: Page, lumso: Running) -> None:
         body = '{"type":"about:blank","title":"Unfit","status":422,"detail":"No such mix.","faults":[]}'
         route.fulfill(status=422, body=body, content_type="application/json")
 
-    page.route("**/api/edits", refuse)
+    page.route(CHANGES, refuse)
     choose(page, "Another layer, on top", "milk-paint")
     expect(page.get_by_role("alert").filter(has_text="No such mix.")).to_be_visible()
-    page.unroute("**/api/edits")
+    page.unroute(CHANGES)
 
 
 def _menu(page: Page, lumso: Running) -> None:

@@ -6,6 +6,7 @@ from playwright.sync_api import Page, expect
 
 from tests.browser.conftest import choose, chosen, side
 from tests.browser.lumso import Running
+from tests.browser.states import CHANGES
 from tests.browser.test_finish import layers
 from tests.browser.test_piece import open_job
 
@@ -83,12 +84,12 @@ def test_a_closed_tab_loses_nothing_that_was_entered_while_the_server_was_away(p
 def test_an_edit_that_lumso_refuses_stands_beside_the_job_with_what_was_entered(page: Page, loft: Running) -> None:
     open_job(page, loft, "Programme rack")
     refusal = '{"type":"about:blank","title":"Unfit","status":422,"detail":"No such mix.","faults":[]}'
-    page.route("**/api/edits", lambda route: route.fulfill(status=422, body=refusal, content_type="application/json"))
+    page.route(CHANGES, lambda route: route.fulfill(status=422, body=refusal, content_type="application/json"))
     add(page, "milk-paint")
     alert = page.get_by_role("alert").filter(has_text="Not done: a layer added.")
     expect(alert).to_contain_text("No such mix.")
     assert layers(page) == ["Paint wash on raw wood", "Clear coat"]
-    page.unroute("**/api/edits")
+    page.unroute(CHANGES)
     page.get_by_role("button", name="Try it again").click()
     expect(page.get_by_role("button", name=re.compile("^3. Milk paint"))).to_be_visible()
     expect(alert).to_be_hidden()

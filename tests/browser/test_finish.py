@@ -7,6 +7,7 @@ from playwright.sync_api import FloatRect, Locator, Page, Route, expect
 
 from tests.browser.conftest import choose, chosen, side
 from tests.browser.lumso import Running
+from tests.browser.states import CHANGES
 from tests.browser.test_piece import open_job
 
 
@@ -196,12 +197,12 @@ def test_what_will_fail_is_told_on_opening_and_leads_to_the_finish(page: Page, l
 def test_edits_made_while_the_server_thinks_are_not_lost(page: Page, loft: Running) -> None:
     open_job(page, loft, "Programme rack")
     held: list[Route] = []
-    page.route("**/api/edits", lambda route: held.append(route))
+    page.route(CHANGES, lambda route: held.append(route))
     choose(page, "Mix", "milk-paint-wash")
     page.get_by_role("button", name="Coats: more").click()
     for route in held:  # the answer comes only now, after the other edit
         route.continue_()
-    page.unroute("**/api/edits")
+    page.unroute(CHANGES)
     expect(chosen(page, "Mix")).to_have_accessible_name(
         re.compile("Milk paint as a wash|Milk-paint wash|Milk paint wash")
     )

@@ -14,7 +14,6 @@ async function told<T>(reply: Promise<T>): Promise<T> {
     if (error instanceof Refused && (error.problem.status >= 500 || error.problem.status === 401))
       throw new Unanswered(error.message);
     if (error instanceof Refused && error.problem.status === 412) throw new Overtaken(error.message);
-    if (error instanceof Refused && error.problem.status === 422) throw new Unfit(error.message);
     throw error;
   }
 }
@@ -87,7 +86,11 @@ export function outsideOf(id: string, client: QueryClient, keeping: Place): Outs
           : { do: "decide" as const, key: q.key, edit: q.edit },
       );
       const body = { read, goes_on: goesOn, changes };
-      const got = await told(answer(api.POST("/api/jobs/{job_id}/changes", { params, body, signal })));
+      const got = await told(answer(api.POST("/api/jobs/{job_id}/changes", { params, body, signal }))).catch(
+        (error: Error) => {
+          throw error instanceof Refused && error.problem.status === 422 ? new Unfit(error.message) : error;
+        },
+      );
       return queue.length ? listed(got) : got;
     },
     save: async ({ job, revision, key }) => {
