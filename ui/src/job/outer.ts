@@ -25,6 +25,9 @@ export type Queued = { key: string; label: string } & (
   | { kind: "back"; of: string }
 );
 
+/** What was done, before it has a key. */
+export type Doing = Queued extends infer Q ? (Q extends Queued ? Omit<Q, "key"> : never) : never;
+
 /** What is kept in the browser until the server has it. */
 export interface Kept {
   version: 4;

@@ -2,7 +2,16 @@ import type { QueryClient } from "@tanstack/react-query";
 import { answer, api, type Job, NoAnswer, Refused } from "../api/client";
 import type { Place } from "../keep/keeping";
 import { newId } from "../parts/say";
-import { type Kept, type Outside, Overtaken, type Queued, Unanswered, Unfit, type Whole } from "./outer";
+import {
+  type Doing,
+  type Kept,
+  type Outside,
+  Overtaken,
+  type Queued,
+  Unanswered,
+  Unfit,
+  type Whole,
+} from "./outer";
 import { diff, named } from "./patch";
 
 /** An answer of the server, told apart: none came, overtaken, or refused in words. */
@@ -28,7 +37,6 @@ interface Before {
   sent?: Whole | null;
   refused?: { label: string; says: string; entered: Doing }[];
 }
-type Doing = Queued extends infer Q ? (Q extends Queued ? Omit<Q, "key"> : never) : never;
 
 /** What was kept of a job, also by earlier versions of this page. */
 export function keptOf(held: unknown): Kept {

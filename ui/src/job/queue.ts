@@ -1,4 +1,4 @@
-import type { Job } from "../api/client";
+import type { Job, Taken } from "../api/client";
 import { shownWith } from "./edits";
 import type { Queued, Sent } from "./outer";
 import { diff, type Patch, patched } from "./patch";
@@ -12,6 +12,7 @@ export class Queue {
   /** The first of them that were sent, and not answered yet. */
   sent: Sent | null = null;
   private inverse = new Map<string, Patch>();
+  private answers = new Map<string, (taken: Taken[] | null) => void>();
 
   /** The job as it is with all that waits, as far as that is plain. */
   shownOn(base: Job | null): Job | null {
@@ -49,6 +50,17 @@ export class Queue {
   /** A change made `after` of `before`. */
   confirmed(key: string, before: Job, after: Job): void {
     this.inverse.set(key, diff(after, before));
+  }
+
+  /** What was done of itself by the edit of a seed, once it is answered; null where it was refused. */
+  answer(seed: string): Promise<Taken[] | null> {
+    return new Promise((resolve) => this.answers.set(seed, resolve));
+  }
+
+  answered(entered: Queued | undefined, taken: Taken[] | null): void {
+    if (entered?.kind !== "edit") return;
+    this.answers.get(entered.edit.seed)?.(taken);
+    this.answers.delete(entered.edit.seed);
   }
 
   /** What was sent is answered: what waited to be taken back can be, and what was refused need not. */

@@ -2,6 +2,7 @@ import type { Edit, Job, JobChanged, JobReply, Plan, Taken } from "../api/client
 import { History } from "./history";
 import {
   type Asking,
+  type Doing,
   type Kept,
   type Outside,
   Overtaken,
@@ -18,12 +19,7 @@ import { diff, named, type Patch, sameSpot } from "./patch";
 import { Queue } from "./queue";
 import { ServerStep, type StepWay } from "./serverStep";
 import { broughtBy, planOf } from "./trip";
-
-/** What was done, before it has a key. */
-type Doing =
-  | { kind: "set"; label: string; patch: Patch }
-  | { kind: "edit"; label: string; edit: Edit }
-  | { kind: "back"; label: string; of: string };
+import { Wanted } from "./wanted";
 
 const TRY_AGAIN_MS = 2000;
 const GOES_ON_MS = 1000;
@@ -46,17 +42,12 @@ export class JobSession {
   private spot: { patch: Patch; at: number } | null = null;
   private state: SaveState = "saved";
   private says = "";
-  private zone = "";
-  private zoneAsked = "";
-  private wants = false;
-  /** The newest revision that was heard of. */
-  private newest = 0;
+  private readonly wanted = new Wanted();
   private asking: AbortController | null = null;
   private readonly steps: ServerStep;
   private kept = true;
   private stopTimer: (() => void) | null = null;
   private listeners = new Set<() => void>();
-  private answers = new Map<string, (taken: Taken[] | null) => void>();
   private view: Shown | null = null;
   failed: Error | null = null;
 
@@ -85,13 +76,14 @@ export class JobSession {
   async open(): Promise<void> {
     this.failed = null;
     try {
-      const got = await this.outside.load(this.zone);
+      const got = await this.outside.load(this.wanted.zone);
       const left = await this.outside.kept();
       this.take(got);
       if (left) {
         // What is not saved is there before anybody is told: nobody is to think it done.
         const { revision, base, refused, whole } = left;
-        Object.assign(this, { revision, base, refused, whole, wants: true });
+        Object.assign(this, { revision, base, refused, whole });
+        this.wanted.anything = true;
         Object.assign(this.queue, { items: left.queue, sent: left.sent });
       }
       this.run();
@@ -120,7 +112,7 @@ export class JobSession {
 
   /** Ask for an edit that only Lumso can decide. Answers with what was done of itself; null where it was refused. */
   decide = (label: string, edit: Edit): Promise<Taken[] | null> => {
-    const answered = new Promise<Taken[] | null>((resolve) => this.answers.set(edit.seed, resolve));
+    const answered = this.queue.answer(edit.seed);
     this.spot = null;
     this.put({ kind: "edit", label, edit });
     return answered;
@@ -128,8 +120,7 @@ export class JobSession {
 
   /** Which zone is looked at: only its amounts come with the working behind them. */
   lookAt = (zone: string): void => {
-    this.zone = zone;
-    if (this.base && zone !== this.zoneAsked) this.replan();
+    if (this.wanted.look(zone) && this.base) this.replan();
   };
 
   undo = (): void => {
@@ -182,7 +173,7 @@ export class JobSession {
   /** Go on from what the job is elsewhere; where nobody answers, the question stays. */
   private async theirs(goOn: (theirs: JobReply) => void): Promise<void> {
     try {
-      const theirs = await this.outside.load(this.zone);
+      const theirs = await this.outside.load(this.wanted.zone);
       this.history.clear();
       goOn(theirs);
       this.run();
@@ -197,14 +188,14 @@ export class JobSession {
 
   /** Ask anew for what the job comes to, and for what others did. */
   replan = (): void => {
-    this.wants = true;
+    this.wanted.anything = true;
     void this.ask();
   };
 
   /** The job was saved elsewhere as a revision. */
   heard = (revision: number): void => {
-    this.newest = Math.max(this.newest, revision);
-    if (revision > this.revision) this.replan();
+    this.wanted.heard(revision);
+    if (revision && revision !== this.revision && !this.asking) this.replan();
   };
 
   private isClean(): boolean {
@@ -232,7 +223,7 @@ export class JobSession {
   /** One trip: all that waits goes up, in order; what it came to comes down. */
   private async ask(): Promise<void> {
     if (!this.base || this.asking || this.state === "changed elsewhere") return;
-    if (this.isClean() && !this.wants) {
+    if (this.isClean() && !this.wanted.anything) {
       this.settle();
       return;
     }
@@ -257,13 +248,8 @@ export class JobSession {
       return;
     }
     this.asking = null;
-    this.wants = this.zone !== this.zoneAsked || this.newest > this.revision;
-    if (this.wants || !this.isClean()) {
-      this.run();
-      return;
-    }
-    this.keepHere();
-    this.emit();
+    this.wanted.came(this.revision);
+    this.run();
   }
 
   /** What goes up: what was sent and not answered as it was, or all that waits. */
@@ -271,9 +257,9 @@ export class JobSession {
     const { items } = this.queue;
     this.queue.sent ??= items.length ? this.sending(items.length) : null;
     const { key, count, read, goesOn } = this.queue.sent ?? this.sending(0);
-    this.zoneAsked = this.zone;
+    this.wanted.begun();
     const queue = items.slice(0, count).filter((q) => q.kind !== "back");
-    return { read, goesOn, key, queue, zone: this.zone, holds: this.planId };
+    return { read, goesOn, key, queue, zone: this.wanted.zone, holds: this.planId };
   }
 
   private sending(count: number): Sent {
@@ -289,7 +275,7 @@ export class JobSession {
       if (answer.refused && entered) this.refuse(entered, answer.refused.detail);
       else {
         this.queue.confirmed(answer.key, before, after);
-        this.answered(entered, answer.taken);
+        this.queue.answered(entered, answer.taken);
       }
     });
     this.queue.settled();
@@ -304,13 +290,7 @@ export class JobSession {
   private refuse(entered: Queued, says: string): void {
     if (!this.queue.goesBack(entered.key))
       this.refused = [...this.refused, { label: entered.label, says, entered }];
-    this.answered(entered, null);
-  }
-
-  private answered(entered: Queued | undefined, taken: Taken[] | null): void {
-    if (entered?.kind !== "edit") return;
-    this.answers.get(entered.edit.seed)?.(taken);
-    this.answers.delete(entered.edit.seed);
+    this.queue.answered(entered, null);
   }
 
   /** A trip came to nothing: nobody answered, it was overtaken, or what was sent cannot be used. */
@@ -318,6 +298,7 @@ export class JobSession {
     this.says = error.message;
     if (error instanceof Unanswered) {
       if (!this.isClean()) this.state = "waiting";
+      this.wanted.anything = true;
       this.in(TRY_AGAIN_MS, () => void this.ask());
     } else {
       const alone = this.queue.sent?.count === 1;
@@ -370,7 +351,7 @@ export class JobSession {
     this.asking?.abort();
     Object.assign(this, { base: got.job, revision: got.revision, plan: got.plan, planId: got.plan_id });
     Object.assign(this, { asking: null, spot: null, state: "saved", says: "" });
-    this.zoneAsked = this.zone || (got.job.zones[0]?.id ?? "");
+    this.wanted.loaded(got.job.zones[0]?.id ?? "");
     this.queue.unsent();
     this.server = { undo: got.can_undo, redo: got.can_redo, gap: got.gap };
   }
