@@ -12,6 +12,7 @@ from lumso.core.log.acts import Begun, Noted, PotAct, Poured, Settled, Stirred, 
 from lumso.core.log.pot import PotState, replay
 from lumso.core.pour.pouring import Bounds, Line, PourPlan, lines_of, pour_plan
 from lumso.core.pour.scale import ScaleReading, believed, zero_at
+from tests import pour_cases
 
 PAINT = Stuff("paint", "matt-paint", "Paint", "paint", False, 1.35, 1.35, "bone", "#efe8d8")
 WATER = Stuff("water", "water", "Water", "water", False, 1.0, 1.0)
@@ -202,3 +203,7 @@ def test_the_kits_measures_hold_for_what_is_untouched_and_not_for_a_larger_pot_o
     assert (plan().too_far, plan().grown) == (False, False)
     two = (Line(PAINT, 27.0), Line(replace(PAINT, colour="moss"), 27.0), Line(WATER, 120.0))
     assert [x.as_measured for x in plan(lines=two).lines] == [False, False, True]
+
+
+def test_the_table_the_page_foresees_pours_by_is_not_stale() -> None:
+    assert pour_cases.FILE.read_text(encoding="utf-8") == pour_cases.text()

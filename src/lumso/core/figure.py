@@ -2,7 +2,8 @@
 
 from collections.abc import Sequence
 from dataclasses import dataclass
-from math import floor, hypot
+from decimal import ROUND_HALF_UP, Decimal
+from math import floor, hypot, log10
 from typing import Literal
 
 from .value import Value
@@ -52,14 +53,27 @@ def tidy(value: float) -> str:
     return f"{value:.3g}"
 
 
+def rounded(value: float, decimals: int) -> str:
+    """A number to so many decimals, halves away from zero as everybody rounds who does it by hand.
+
+    >>> rounded(12.5, 0), rounded(1.25, 1), rounded(0.3, 2)
+    ('13', '1.3', '0.30')
+    """
+    return str(Decimal(value).quantize(Decimal(1).scaleb(-decimals), ROUND_HALF_UP))
+
+
 def millilitres(value: float) -> str:
     """An amount as it can be measured out: litres from a thousand on, whole ml from ten, tenths below.
 
     The interface says it alike: tests of both read `tests/amounts.json`.
     """
     if value >= 1000:
-        return f"{value / 1000:.2f} l"
-    return f"{value:.0f} ml" if value >= 9.95 else f"{value:.1f} ml" if value >= 0.95 else f"{value:.2g} ml"
+        large = value / 1000
+        return f"{rounded(large, 0 if large >= 100 else 1 if large >= 10 else 2)} l"
+    if value >= 0.95:
+        return f"{rounded(value, 0 if value >= 9.95 else 1)} ml"
+    finest = 1 - floor(log10(value)) if value > 0 else 0
+    return f"{float(rounded(value, finest)):g} ml"
 
 
 QUARTERS = ("", "¼", "½", "¾")

@@ -1,5 +1,6 @@
 import { useQuery } from "@tanstack/react-query";
 import { useMemo, useRef } from "react";
+import { poured } from "../bench/poured";
 import { useEdits, useKeeping } from "../keep/hooks";
 import { newId } from "../parts/say";
 import { type Act, answer, api, type BenchReply, type Noted, type PotNow } from "./client";
@@ -95,6 +96,8 @@ export function useUnseen(job: string, reply: BenchReply | undefined): Unsent {
   }, [unsent, reply]);
 }
 
+type Stuff = NonNullable<PotNow["plan"]>["lines"][number]["stuff"];
+
 /** A pot with what was poured here and the server has not seen: amounts only, what follows of them waits for it. */
 export function withUnsent(pot: PotNow, unsent: { id: string; noted: Noted }[]): PotNow {
   const known = new Set(pot.pot.pours.map((p) => p.event));
@@ -109,22 +112,9 @@ export function withUnsent(pot: PotNow, unsent: { id: string; noted: Noted }[]):
     more.set(key, (more.get(key) ?? 0) + act.g);
   }
   if (!pot.plan || (!more.size && !stirred)) return pot;
-  const lines = pot.plan.lines.map((line) => {
-    const g = more.get(`${line.stuff.component}|${line.stuff.colour}`) ?? 0;
-    const left = Math.max(line.left_g - g, 0);
-    const done = left <= line.near_g;
-    return g
-      ? {
-          ...line,
-          poured_g: line.poured_g + g,
-          as_measured: false,
-          left_g: done ? 0 : left,
-          left_ml: done ? 0 : left / line.stuff.bulk_density,
-          state: done ? ("at the mark" as const) : line.state,
-        }
-      : line;
-  });
+  const since = (stuff: Stuff) => more.get(`${stuff.component}|${stuff.colour}`) ?? 0;
+  const { lines, times } = poured(pot.plan, since, pot.pot.settled !== null);
   const next = lines.findIndex((l) => l.state === "to pour");
   const state = stirred && pot.pot.state === "pouring" ? "stirred" : pot.pot.state;
-  return { ...pot, pot: { ...pot.pot, state }, plan: { ...pot.plan, lines, next } };
+  return { ...pot, pot: { ...pot.pot, state }, plan: { ...pot.plan, lines, times, next } };
 }

@@ -1,6 +1,8 @@
 import { describe, expect, test } from "vitest";
+import pours from "../../../tests/pours.json";
 import { withUnsent } from "../api/bench";
 import type { Noted, PotNow, Timer } from "../api/client";
+import { poured as pouredSince } from "./poured";
 import { countdown, standing } from "./Timers";
 
 const timer = (more: Partial<Timer>): Timer =>
@@ -38,13 +40,24 @@ describe("a timer", () => {
 
 const stuff = { component: "paint", colour: "green", material: "matt-paint", bulk_density: 1.35 };
 const pot = {
-  pot: { pot: "p1", state: "pouring", pours: [{ event: "seen" }], held: [] },
+  pot: { pot: "p1", state: "pouring", pours: [{ event: "seen" }], held: [], settled: null },
   plan: {
     next: 0,
+    times: 1,
     lines: [
-      { stuff, poured_g: 5, mark_g: 20, left_g: 15, left_ml: 11.1, near_g: 0.2, state: "to pour" },
+      {
+        stuff,
+        planned_g: 20,
+        poured_g: 5,
+        mark_g: 20,
+        left_g: 15,
+        left_ml: 11.1,
+        near_g: 0.2,
+        state: "to pour",
+      },
       {
         stuff: { ...stuff, component: "water", colour: "", bulk_density: 1 },
+        planned_g: 60,
         poured_g: 0,
         mark_g: 60,
         left_g: 60,
@@ -73,6 +86,28 @@ describe("what the server has not seen yet", () => {
     const shown = withUnsent(pot, [poured("a", 14.9)]);
     expect(shown.plan?.lines[0]).toMatchObject({ left_g: 0, state: "at the mark" });
     expect(shown.plan?.next).toBe(1);
+  });
+
+  test("makes the others larger where a pour went too far, as the server will say", () => {
+    const shown = withUnsent(pot, [poured("a", 60)]);
+    expect(shown.plan?.lines.map((l) => [l.state, Math.round(l.left_g)])).toEqual([
+      ["at the mark", 0],
+      ["to pour", 195],
+    ]);
+  });
+
+  test.each(pours.map((c, i) => [i, c] as const))("is what the core says, case %i", (_, c) => {
+    const since = new Map<string, number>();
+    for (const { component, g } of c.since) since.set(component, (since.get(component) ?? 0) + g);
+    const plan = c.plan as unknown as Parameters<typeof pouredSince>[0];
+    const made = pouredSince(plan, (stuff) => since.get(stuff.component) ?? 0, c.settled);
+    expect(made.times).toBeCloseTo(c.after.times, 6);
+    expect(made.lines.findIndex((l) => l.state === "to pour")).toBe(c.after.next);
+    for (const [i, line] of c.after.lines.entries()) {
+      expect(made.lines[i]?.state).toBe(line.state);
+      for (const key of ["poured_g", "mark_g", "left_g", "left_ml"] as const)
+        expect(made.lines[i]?.[key], key).toBeCloseTo(line[key], 6);
+    }
   });
 
   test("a pot that was stirred here is stirred", () => {

@@ -1,5 +1,6 @@
 import { describe, expect, it } from "vitest";
 import type { BuyingLine } from "../api/client";
+import { dayOf } from "../parts/say";
 import { boughtLately, keyOf, lotsOf, much } from "./words";
 
 const line = (more: Partial<BuyingLine> = {}): BuyingLine => ({
@@ -72,7 +73,7 @@ describe("what is ticked in the shop", () => {
     const before = Math.floor(Date.now() / 60_000);
     const [lot] = lotsOf(line(), "EUR", true, slug);
     expect(lot?.counted_min).toBeGreaterThanOrEqual(before);
-    expect(lot?.bought_on).toBe(new Date().toISOString().slice(0, 10));
+    expect(lot?.bought_on).toBe(dayOf());
   });
 });
 

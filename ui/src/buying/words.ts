@@ -1,5 +1,5 @@
 import type { BuyingLine, Lot } from "../api/client";
-import { amount, say } from "../parts/say";
+import { amount, dayOf, say } from "../parts/say";
 
 type Unit = Lot["unit"];
 
@@ -17,7 +17,7 @@ export const keyOf = (lot: Lot): string => `${lot.item}|${(lot.colour || lot.hex
 
 /** Whether a lot was bought on the day a list was made, or the day before: what was only counted anew was not. */
 export const boughtLately = (lot: Lot, made_min: number): boolean =>
-  lot.bought_on >= new Date((made_min - 24 * 60) * 60_000).toISOString().slice(0, 10);
+  lot.bought_on >= dayOf(new Date((made_min - 24 * 60) * 60_000));
 
 /** A line as it is bought: a lot for each size of pack. */
 export function lotsOf(line: BuyingLine, currency: string, withTax: boolean, slug: () => string): Lot[] {
@@ -39,7 +39,7 @@ export function lotsOf(line: BuyingLine, currency: string, withTax: boolean, slu
     paid_minor: pack.each_minor === null ? null : pack.each_minor * pack.count,
     currency,
     with_tax: withTax,
-    bought_on: now.toISOString().slice(0, 10),
+    bought_on: dayOf(now),
     keeps_until: "",
     at: pack.at,
   }));

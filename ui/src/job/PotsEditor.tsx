@@ -3,6 +3,7 @@ import { NumberField } from "../parts/fields";
 import { LABEL } from "../parts/notices";
 import { newId, percent } from "../parts/say";
 import { TextField } from "../parts/TextField";
+import { withOneMore } from "./shares";
 
 interface PotsEditorProps {
   layer: Layer;
@@ -37,8 +38,8 @@ export function PotsEditor({ layer, paint, most, onChange }: PotsEditorProps) {
       },
     });
     const next = pots.length ? [...pots, fresh(pots.length)] : [fresh(0), fresh(1)];
-    const share = Math.floor(100 / next.length) / 100;
-    onChange(next.map((p) => ({ ...p, share })));
+    const shares = withOneMore(pots.length ? pots.map((p) => p.share) : [1]);
+    onChange(next.map((p, i) => ({ ...p, share: shares[i] ?? p.share })));
   }
 
   return (

@@ -33,6 +33,12 @@ export function newId(): string {
 
 const VULGAR: Record<string, string> = { "0.25": "¼", "0.33": "⅓", "0.5": "½", "0.67": "⅔", "0.75": "¾" };
 
+/** The day it is here, where this device is: what is bought in the evening is bought today. */
+export function dayOf(at: Date = new Date()): string {
+  const two = (n: number) => String(n).padStart(2, "0");
+  return `${at.getFullYear()}-${two(at.getMonth() + 1)}-${two(at.getDate())}`;
+}
+
 /** A count of parts with its fraction as cooks write it: ¾, 1½. */
 export function parts(value: number): string {
   const whole = Math.floor(value);

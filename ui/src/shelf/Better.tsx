@@ -5,7 +5,7 @@ import { useBetter } from "../api/workshop";
 import { useKept } from "../keep/hooks";
 import { Choice, NumberField } from "../parts/fields";
 import { Alert, LABEL } from "../parts/notices";
-import { lasts, say } from "../parts/say";
+import { dayOf, lasts, say } from "../parts/say";
 
 const KINDS: Record<BetterEntry["kind"], string> = {
   films: "how a coat dries",
@@ -95,7 +95,7 @@ function One({ entry, value }: { entry: BetterEntry; value: BetterValue }) {
   const own = value.source !== "starting value";
   const of = { entry, field: value.field, name: value.name };
   function keep() {
-    const on = new Date().toISOString().slice(0, 10);
+    const on = dayOf();
     const body = { value: typed, source: source as "label" | "measured", on };
     know.mutate({ ...of, body }, { onSuccess: () => setOpen(false) });
   }

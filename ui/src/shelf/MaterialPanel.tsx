@@ -7,13 +7,11 @@ import { KeptWord } from "../keep/KeptWord";
 import { Failure } from "../parts/Failure";
 import { Choice, NumberField } from "../parts/fields";
 import { Alert, LABEL } from "../parts/notices";
-import { say } from "../parts/say";
+import { dayOf, say } from "../parts/say";
 import { sound } from "../parts/sound";
 import { useDraft } from "../parts/useDraft";
 import { CoverageField } from "./CoverageField";
 import { Hides } from "./Hides";
-
-const today = () => new Date().toISOString().slice(0, 10);
 
 /** Values of the models, which few painters ask for. */
 const MODEL = new Set(["true_density", "swelling", "packing_limit", "viscosity_mpa_s", "scattering"]);
@@ -34,7 +32,7 @@ export function MaterialPanel({ line }: { line: ShelfLine }) {
     change({
       overlays: [
         ...item.overlays.filter((o) => o.field !== field),
-        { field: field as ShelfItem["overlays"][number]["field"], value, source, at: today(), said },
+        { field: field as ShelfItem["overlays"][number]["field"], value, source, at: dayOf(), said },
       ],
     });
   };

@@ -4,7 +4,7 @@ import { usePutShelf } from "../api/edits";
 import { ChooserField } from "../parts/ChooserField";
 import { Failure } from "../parts/Failure";
 import { LABEL } from "../parts/notices";
-import { newId } from "../parts/say";
+import { dayOf, newId } from "../parts/say";
 import { sound } from "../parts/sound";
 import { TextField } from "../parts/TextField";
 import { CoverageField } from "./CoverageField";
@@ -44,7 +44,7 @@ export function OwnMaterial({
               field: "label_rate_ml_per_m2" as const,
               value: coverage.ml_per_m2,
               source: "label" as const,
-              at: new Date().toISOString().slice(0, 10),
+              at: dayOf(),
               said: coverage.said,
             },
           ]
