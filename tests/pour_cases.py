@@ -49,7 +49,10 @@ def cases() -> list[dict[str, Any]]:
         before, after = _plan(lines, acts, step_g), _plan(lines, [*acts, *since], step_g)
         told = [{"component": p.stuff.component, "g": p.g} for p in since]
         settled = any(isinstance(a, Settled) for a in acts)
-        held = {"times": before.times, "lines": [_line(x, "planned_g", "near_g") for x in before.lines]}
+        held = {
+            "times": before.times,
+            "lines": [_line(x, "planned_g", "near_g", "left_g", "left_ml") for x in before.lines],
+        }
         then = {"times": after.times, "next": after.next, "lines": [_line(x, "left_g", "left_ml") for x in after.lines]}
         made.append({"plan": held, "since": told, "settled": settled, "after": then})
     return made
