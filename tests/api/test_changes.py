@@ -142,6 +142,7 @@ def test_what_others_did_stays_and_the_same_touched_twice_is_to_be_looked_at(des
     desk.does(coats(desk.job, 2))
     assert twin.send(laid(twin.job, "colour-wash", "n9"), read=stale).status_code == 412
     assert twin.send(named("x"), read=999).status_code == 412, "a version that never was"
+    assert twin.send(read=999).json()["job"] == desk.job, "who only follows gets it whole"
 
 
 def test_typing_is_one_step_of_undo(desk: Page) -> None:

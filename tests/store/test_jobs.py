@@ -6,7 +6,7 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from lumso.store import jobs
+from lumso.store import batches, jobs
 from lumso.store.database import Database
 from lumso.store.errors import NotFound, StaleRevision
 from tests.counts import examples
@@ -124,3 +124,22 @@ def test_whatever_is_done_no_document_is_lost(tmp_path_factory: pytest.TempPathF
         kept = {row[0] for row in connection.execute("SELECT document FROM job_revision")}
     db.close()
     assert kept == written
+
+
+def test_what_is_typed_over_is_one_revision_and_one_step_of_undo(db: Database) -> None:
+    made = jobs.create(db, "R", "0")
+    before = jobs.save(db, made.id, 1, "R", "coats", "k0")
+    first = jobs.save(db, made.id, before.revision, "R", "R", "k1")
+    last = jobs.save(db, made.id, first.revision, "Ra", "Ra", "k2", goes_on=True)
+    again = jobs.save(db, made.id, last.revision, "Rack", "Rack", "k3", goes_on=True)
+    assert jobs.told(db, made.id, "k1") == again.revision, "asked again, it came to what took its place"
+    assert jobs.undo(db, made.id, again.revision).document == "coats"
+    assert jobs.redo(db, made.id, before.revision).document == "Rack"
+    batches.freeze(db, made.id, first.revision, [("a", "{}")])
+    with db.write() as connection:
+        connection.execute("UPDATE job_revision SET saved_at = '2026-01-01T00:00:00+00:00'")
+    jobs.save(db, made.id, again.revision, "Racks", "Racks")
+    assert revisions(db) == 5, "what was typed over goes after a day, but for what was printed from"
+    assert jobs.at(db, made.id, first.revision).document == "R"
+    with pytest.raises(NotFound):
+        jobs.at(db, made.id, last.revision)

@@ -11,7 +11,7 @@ from lumso.formats.patch import Patch, Step
 from lumso.services import changes
 from lumso.services.changes import Answer, Asked, Changed, Decide, SetValues
 
-from .bodies import PlanBody
+from .bodies import JobBody, PlanBody
 from .context import Here, Key
 from .errors import ProblemOut, problem_of
 
@@ -67,6 +67,8 @@ class ChangesOut(BaseModel):
     can_undo: bool
     can_redo: bool
     gap: int
+    job: JobBody | None
+    """The whole job, where what was read is no more."""
     came: list[Step]
     answers: list[AnswerOut]
     after: list[Step]
@@ -105,6 +107,7 @@ def _out(came: Changed) -> ChangesOut:
         can_undo=stored.can_undo,
         can_redo=stored.can_redo,
         gap=stored.gap,
+        job=None if came.job is None else JobBody(came.job),
         came=came.came,
         answers=[_answer(a) for a in came.answers],
         after=came.after,

@@ -84,6 +84,8 @@ class Changed:
     or why there is none (`trouble`)."""
 
     stored: StoredJob
+    job: Job | None
+    """The whole job, where what was read is no more: nothing else says what it is now."""
     came: list[Step]
     answers: tuple[Answer, ...]
     after: list[Step]
@@ -209,6 +211,8 @@ def change(job_id: str, asked: Asked, key: str, here: Context) -> Changed:
         since = _since(job_id, head, asked.read, here)
         job, answers = _answered(read(since, here), asked.changes, here)
         return _told(head, [], answers, patch.diff(job, read(head, here)), asked, here)
+    if not asked.changes and not jobs.has(here.db, job_id, asked.read):
+        return replace(_told(head, [], (), [], asked, here), job=read(head, here))
     for left in reversed(range(TRIES)):
         came = _came(_since(job_id, head, asked.read, here), head, asked, here)
         job, answers = _answered(read(head, here), asked.changes, here)
@@ -235,8 +239,8 @@ def _told(head: StoredJob, came: list[Step], answers: tuple[Answer, ...], after:
     if made is None:
         made = _seen(read(head, here), head.id, asked.looked_at, here)
     if isinstance(made, str):
-        return Changed(head, came, answers, after, "", None, None, made)
+        return Changed(head, None, came, answers, after, "", None, None, made)
     held = here.plans.get(asked.holds)
     name = here.plans.keep(made)
     steps = patch.diff(held, made, numbered=True) if held is not None else None
-    return Changed(head, came, answers, after, name, steps, None if steps is not None else made)
+    return Changed(head, None, came, answers, after, name, steps, None if steps is not None else made)

@@ -3,6 +3,7 @@
 import sqlite3
 from collections.abc import Callable, Iterable
 from dataclasses import dataclass
+from datetime import UTC, datetime, timedelta
 from typing import Literal
 
 from . import keys
@@ -98,6 +99,13 @@ def at(db: Database, job_id: str, number: int) -> StoredJob:
     """The job as one of its revisions has it. Raises NotFound."""
     with db.read() as connection:
         return _get(connection, job_id, number)
+
+
+def has(db: Database, job_id: str, number: int) -> bool:
+    """Whether a revision of a job is still there."""
+    with db.read() as connection:
+        asked = "SELECT 1 FROM job_revision WHERE job_id = ? AND number = ?"
+        return connection.execute(asked, (job_id, number)).fetchone() is not None
 
 
 def told(db: Database, job_id: str, key: str) -> int | None:
@@ -228,11 +236,35 @@ def _beside(connection: sqlite3.Connection, job_id: str, number: int, document: 
     return None if row is None else int(row["number"])
 
 
+TYPED_OVER_KEPT = timedelta(days=1)
+"""For so long what was typed over is kept: another device may have it before it, and go on from there."""
+
+LOOSE = """
+job_id = :job AND number <> (SELECT head FROM job WHERE id = :job)
+AND NOT EXISTS (SELECT 1 FROM job_revision AS child WHERE child.job_id = :job AND child.parent = job_revision.number)
+AND NOT EXISTS (SELECT 1 FROM frozen_batch AS f WHERE f.job_id = :job AND f.revision = job_revision.number)
+"""
+"""A revision that nothing was made of, nor printed from."""
+
+
+def _typed_over(connection: sqlite3.Connection, job_id: str, number: int, made: int) -> None:
+    """A revision gives its place to another: redo never leads to it, and it goes after a while."""
+    connection.execute("UPDATE job_revision SET turn = 0 WHERE job_id = ? AND number = ?", (job_id, number))
+    keys.moved(connection, f"job/{job_id}", number, made)
+
+
+def _let_go_typed_over(connection: sqlite3.Connection, job_id: str) -> None:
+    before = (datetime.now(UTC) - TYPED_OVER_KEPT).isoformat()
+    connection.execute(
+        f"DELETE FROM job_revision WHERE turn = 0 AND saved_at < :before AND {LOOSE}", {"job": job_id, "before": before}
+    )
+
+
 def save(db: Database, job_id: str, read: int, name: str, document: str, key: str = "", goes_on: bool = False
          ) -> StoredJob:  # fmt: skip
     """Append a revision made from revision `read`; the same document again appends nothing.
 
-    What `goes_on` (somebody is typing) is one step of undo with what `read` was: both are made from the same.
+    What `goes_on` (somebody is typing) takes the place of what `read` was: it is one step of undo.
 
     A document that says what the revision before said moves the head back to it, one that says what the newest
     revision made from this one says moves it on: undone and done again where nobody could ask the server.
@@ -246,8 +278,12 @@ def save(db: Database, job_id: str, read: int, name: str, document: str, key: st
         beside = _beside(connection, job_id, read, document)
         if beside is not None:
             return beside
+        _let_go_typed_over(connection, job_id)
         parent = _parent(connection, job_id, read) if goes_on else None
-        return _append(connection, job_id, parent or read, name, document)
+        made = _append(connection, job_id, parent or read, name, document)
+        if parent is not None:
+            _typed_over(connection, job_id, read, made)
+        return made
 
     return _changed(db, job_id, read, key, saved)
 

@@ -65,6 +65,11 @@ def tell(connection: sqlite3.Connection, key: str, what: str, revision: int) -> 
         )
 
 
+def moved(connection: sqlite3.Connection, what: str, revision: int, to: int) -> None:
+    """What came to a revision came to another, which took its place."""
+    connection.execute("UPDATE answered SET revision = ? WHERE what = ? AND revision = ?", (to, what, revision))
+
+
 def forget_old(db: Database) -> None:
     """Let go of keys that nobody asks under any more."""
     with db.write() as connection:

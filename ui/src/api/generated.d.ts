@@ -3971,6 +3971,7 @@ export interface components {
             gap: number;
             /** Id */
             id: string;
+            job: components["schemas"]["JobBody-Output"] | null;
             /** Plan */
             plan: (components["schemas"]["Arrange"] | components["schemas"]["Put"])[] | null;
             /** Plan Id */

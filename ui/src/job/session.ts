@@ -32,6 +32,8 @@ const GOES_ON_MS = 1000;
 export class JobSession {
   private base: Job | null = null;
   private revision = 0;
+  /** The revision that was made here last. */
+  private typedAt = 0;
   private server = { undo: false, redo: false, gap: 0 };
   private plan: Plan | null = null;
   private planId = "";
@@ -264,7 +266,8 @@ export class JobSession {
 
   private sending(count: number): Sent {
     const [first] = this.queue.items;
-    const goesOn = count === 1 && first !== undefined && this.history.goesOn(first.key);
+    const mine = this.typedAt === this.revision; // what others did between is a step of its own
+    const goesOn = mine && count === 1 && first !== undefined && this.history.goesOn(first.key);
     return { key: count ? this.outside.newKey() : "", count, read: this.revision, goesOn };
   }
 
@@ -280,6 +283,7 @@ export class JobSession {
     });
     this.queue.settled();
     this.revision = got.revision;
+    if (asking.queue.length) this.typedAt = got.came.length ? 0 : got.revision;
     this.server = { undo: got.can_undo, redo: got.can_redo, gap: got.gap };
     this.plan = planOf(got, this.plan);
     this.planId = got.plan_id;
@@ -299,7 +303,7 @@ export class JobSession {
     if (error instanceof Unanswered) {
       if (!this.isClean()) this.state = "waiting";
       this.wanted.anything = true;
-      this.in(TRY_AGAIN_MS, () => void this.ask());
+      this.stopTimer = this.outside.later(TRY_AGAIN_MS, () => void this.ask());
     } else {
       const alone = this.queue.sent?.count === 1;
       this.queue.unsent();
@@ -366,11 +370,6 @@ export class JobSession {
       this.kept = lasts;
       this.emit();
     });
-  }
-
-  private in(ms: number, run: () => void): void {
-    this.stopTimer?.();
-    this.stopTimer = this.outside.later(ms, run);
   }
 
   private emit(): void {

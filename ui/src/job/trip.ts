@@ -9,7 +9,7 @@ export function broughtBy(
   base: Job,
   each: (answer: Answer, before: Job, after: Job) => void,
 ): Job {
-  let now = patched(base, got.came);
+  let now = patched(got.job ?? base, got.came);
   for (const answer of got.answers) {
     const before = now;
     now = patched(now, answer.patch);
