@@ -3,7 +3,7 @@
 import re
 from pathlib import Path
 
-from playwright.sync_api import FloatRect, Locator, Page, Route, expect
+from playwright.sync_api import FloatRect, Locator, Page, Request, Route, expect
 
 from tests.browser.conftest import choose, chosen, side
 from tests.browser.lumso import Running
@@ -207,3 +207,29 @@ def test_edits_made_while_the_server_thinks_are_not_lost(page: Page, loft: Runni
         re.compile("Milk paint as a wash|Milk-paint wash|Milk paint wash")
     )
     expect(page.get_by_role("group", name="Coats").get_by_role("status")).to_have_text("2")
+
+
+def test_an_edit_is_one_short_trip_and_seen_on_another_tablet(page: Page, loft: Running) -> None:
+    open_job(page, loft, "Programme rack")
+    tablet = page.context.new_page()
+    open_job(tablet, loft, "Programme rack")
+    note = tablet.get_by_label("Name of the job")
+    sent: list[Request] = []
+    page.on("request", lambda r: sent.append(r) if r.method != "GET" else None)
+    page.get_by_role("button", name="Coats: more").click()
+    coats = page.get_by_role("group", name="Coats").get_by_role("status")
+    expect(coats).to_have_text("2")
+    expect(page.get_by_text("Saved", exact=True)).to_be_visible()
+    trips = [r for r in sent if "/api/jobs/" in r.url or r.url.endswith(("/api/edits", "/api/plan"))]
+    assert [r.url.partition("?")[0].rpartition("/")[2] for r in trips] == ["changes"]
+    assert len(trips[0].post_data_buffer or b"") < 2000
+    # The other sees it by itself, and keeps what it is typing.
+    expect(tablet.get_by_role("group", name="Coats").get_by_role("status")).to_have_text("2")
+    note.fill("Rack by the door")
+    expect(page.get_by_label("Name of the job")).to_have_value("Rack by the door")
+    # What is undone here leaves what was done there.
+    page.get_by_role("button", name=re.compile("^Undo")).click()
+    expect(coats).to_have_text("1")
+    expect(tablet.get_by_role("group", name="Coats").get_by_role("status")).to_have_text("1")
+    expect(note).to_have_value("Rack by the door")
+    tablet.close()
