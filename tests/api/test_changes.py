@@ -42,8 +42,10 @@ class Page:
     def send(self, *changes: dict[str, Any], key: str = "", read: int | None = None, **more: Any) -> Any:
         self.keys += 1
         body = {"read": self.revision if read is None else read, "changes": changes, **more}
-        params = {"looked_at": self.job["zones"][0]["id"], "holds": self.holds}
-        headers = {"Idempotency-Key": key or f"{id(self)} {self.keys}"} if changes else {}
+        params: dict[str, Any] = {"looked_at": self.job["zones"][0]["id"], "holds": self.holds}
+        if not changes:
+            return self.client.get(f"/api/jobs/{self.id}/changes", params={**params, "read": body["read"]})
+        headers = {"Idempotency-Key": key or f"{id(self)} {self.keys}"}
         return self.client.post(f"/api/jobs/{self.id}/changes", json=body, params=params, headers=headers)
 
     def does(self, *changes: dict[str, Any], **more: Any) -> dict[str, Any]:

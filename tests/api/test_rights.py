@@ -80,6 +80,7 @@ def test_what_only_asks_keeps_nothing(house: House) -> None:
             answered.add(path)
     assert {"/api/plan", "/api/look", "/api/days", "/api/finish/steps"} <= answered, "it was really worked out"
     assert _counts(house.db) == before
+    assert tablet.get(f"/api/jobs/{made['id']}/changes", params={"read": 1}).status_code == 200, "it follows a job"
     assert tablet.post(f"/api/jobs/{made['id']}/print", json={"what": "cards"}).status_code == 403
     assert _counts(house.db) == before
 

@@ -18,7 +18,7 @@ const PURE = [
   "/api/sheet/measure",
 ];
 /** What is never answered from a copy. */
-const LIVE = /^\/api\/(identity|live|bench|restore|backups|export|log\/.*\.pdf|days\/.*\.(pdf|ics)|enter|photographs|recordings)/;
+const LIVE = /^\/api\/(identity|live|bench|jobs\/[^/]+\/changes|restore|backups|export|log\/.*\.pdf|days\/.*\.(pdf|ics)|enter|photographs|recordings)/;
 
 let workshop = null;
 

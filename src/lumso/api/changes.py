@@ -43,7 +43,7 @@ class ChangesIn(BaseModel):
 
     model_config = ConfigDict(extra="forbid")
     read: Annotated[int, Field(ge=0, le=2**53)]
-    changes: Annotated[list[Annotated[SetIn | DecideIn, Field(discriminator="do")]], Field(max_length=60)] = []
+    changes: Annotated[list[Annotated[SetIn | DecideIn, Field(discriminator="do")]], Field(min_length=1, max_length=60)]
     goes_on: bool = False
     """Somebody is typing: it is one step of undo with the revision that was read."""
 
@@ -118,13 +118,22 @@ def _out(came: Changed) -> ChangesOut:
     )
 
 
+def _told(came: Changed) -> Response:
+    """The answer, written straight and not checked once more: somebody is waiting for it."""
+    answer = _out(came)
+    headers = {"ETag": f'"{answer.revision}"', "Cache-Control": "no-store"}
+    return Response(answer.model_dump_json(exclude_unset=True), media_type="application/json", headers=headers)
+
+
+@router.get("/{job_id}/changes", response_model=ChangesOut)
+def changes_since(job_id: str, here: Here, read: Annotated[int, Query(ge=0, le=2**53)], looked_at: LookedAt = None,
+                  holds: Holds = "") -> Response:  # fmt: skip
+    """What has come since a revision was read, for who only follows a job; and its plan as it is now."""
+    return _told(changes.change(job_id, Asked(read, (), looked_at=looked_at, holds=holds), "", here))
+
+
 @router.post("/{job_id}/changes", response_model=ChangesOut)
 def change_job(job_id: str, sent: ChangesIn, here: Here, key: Key, looked_at: LookedAt = None,
                holds: Holds = "") -> Response:  # fmt: skip
-    """Make what was done to a job, keep it, and say what came of it: 412 where the same was changed elsewhere.
-
-    Nothing to do is no change: what has come since. The answer is written straight, not checked once more.
-    """
-    answer = _out(changes.change(job_id, _asked(sent, looked_at, holds), key, here))
-    headers = {"ETag": f'"{answer.revision}"'}
-    return Response(answer.model_dump_json(exclude_unset=True), media_type="application/json", headers=headers)
+    """Make what was done to a job, keep it, and say what came of it: 412 where the same was changed elsewhere."""
+    return _told(changes.change(job_id, _asked(sent, looked_at, holds), key, here))

@@ -145,6 +145,11 @@ export class NoAnswer extends Error {
   }
 }
 
+const SMALL = 60_000;
+
+/** Whether a body is so small that a browser still sends it when its page is closed. */
+export const lastsBeyondPage = (body: string | null): boolean => (body?.length ?? 0) < SMALL;
+
 /** The revision that a reply says a document has. */
 export const revisionOf = (response: Response) =>
   Number(response.headers.get("ETag")?.replaceAll('"', "") ?? 0);

@@ -1295,13 +1295,15 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        get?: never;
+        /**
+         * Changes Since
+         * @description What has come since a revision was read, for who only follows a job; and its plan as it is now.
+         */
+        get: operations["changes_since_api_jobs__job_id__changes_get"];
         put?: never;
         /**
          * Change Job
          * @description Make what was done to a job, keep it, and say what came of it: 412 where the same was changed elsewhere.
-         *
-         *     Nothing to do is no change: what has come since. The answer is written straight, not checked once more.
          */
         post: operations["change_job_api_jobs__job_id__changes_post"];
         delete?: never;
@@ -3938,11 +3940,8 @@ export interface components {
          * @description What a page did to a job since it read a revision, in order; each change under a key of its own.
          */
         ChangesIn: {
-            /**
-             * Changes
-             * @default []
-             */
-            changes?: (components["schemas"]["SetIn"] | components["schemas"]["DecideIn"])[];
+            /** Changes */
+            changes: (components["schemas"]["SetIn"] | components["schemas"]["DecideIn"])[];
             /**
              * Goes On
              * @default false
@@ -17508,6 +17507,43 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+            /** @description Problem details */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    changes_since_api_jobs__job_id__changes_get: {
+        parameters: {
+            query: {
+                read: number;
+                /** @description The zone whose working comes too; empty for the first, not said for all. */
+                looked_at?: string | null;
+                /** @description The name of the plan that the page has; empty for none. */
+                holds?: string;
+            };
+            header?: never;
+            path: {
+                job_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ChangesOut"];
+                };
             };
             /** @description Problem details */
             default: {

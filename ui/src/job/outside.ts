@@ -1,5 +1,5 @@
 import type { QueryClient } from "@tanstack/react-query";
-import { answer, api, type Job, NoAnswer, Refused } from "../api/client";
+import { answer, api, type Job, lastsBeyondPage, NoAnswer, Refused } from "../api/client";
 import type { Place } from "../keep/keeping";
 import { newId } from "../parts/say";
 import {
@@ -86,20 +86,25 @@ export function outsideOf(id: string, client: QueryClient, keeping: Place): Outs
       return told(answer(api.GET("/api/jobs/{job_id}", { params })));
     },
     change: async ({ read, goesOn, key, queue, zone, holds }, signal) => {
-      const header = key ? { "Idempotency-Key": key } : {};
-      const params = { path, header, query: { looked_at: zone, holds } };
+      const query = { looked_at: zone, holds };
+      if (!queue.length) {
+        const params = { path, query: { ...query, read } };
+        return told(answer(api.GET("/api/jobs/{job_id}/changes", { params, signal })));
+      }
+      const params = { path, header: { "Idempotency-Key": key }, query };
       const changes = queue.map((q) =>
         q.kind === "set"
           ? { do: "set" as const, key: q.key, patch: q.patch }
           : { do: "decide" as const, key: q.key, edit: q.edit },
       );
       const body = { read, goes_on: goesOn, changes };
-      const got = await told(answer(api.POST("/api/jobs/{job_id}/changes", { params, body, signal }))).catch(
-        (error: Error) => {
+      const asked = { params, body, signal, keepalive: lastsBeyondPage(JSON.stringify(body)) };
+      const got = told(answer(api.POST("/api/jobs/{job_id}/changes", asked)));
+      return listed(
+        await got.catch((error: Error) => {
           throw error instanceof Refused && error.problem.status === 422 ? new Unfit(error.message) : error;
-        },
+        }),
       );
-      return queue.length ? listed(got) : got;
     },
     save: async ({ job, revision, key }) => {
       const header = { "If-Match": `"${revision}"`, "Idempotency-Key": key };

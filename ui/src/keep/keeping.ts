@@ -1,5 +1,5 @@
 import type { QueryClient } from "@tanstack/react-query";
-import { asks, NoAnswer, type Problem, Refused, revisionOf } from "../api/client";
+import { asks, lastsBeyondPage, NoAnswer, type Problem, Refused, revisionOf } from "../api/client";
 import { changed } from "../api/follows";
 import { Sessions } from "../job/sessions";
 import { newId } from "../parts/say";
@@ -26,8 +26,6 @@ export interface Keeping extends Place {
 }
 
 const LOOK_EVERY_MS = 5000;
-/** Bytes that a browser still sends when its page is closed. */
-const SMALL = 60_000;
 
 async function send(edit: Edit): Promise<number> {
   const body = edit.body === null ? null : JSON.stringify(edit.body);
@@ -39,7 +37,7 @@ async function send(edit: Edit): Promise<number> {
       "Idempotency-Key": edit.key,
     },
     body,
-    keepalive: (body?.length ?? 0) < SMALL,
+    keepalive: lastsBeyondPage(body),
   }).catch(() => {
     throw new NoAnswer();
   });
