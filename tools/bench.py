@@ -34,7 +34,7 @@ from lumso.core.book.kit import Kit, KitMeasure
 from lumso.core.buying.packs import Bundle, Offer, Shop, Wanted
 from lumso.core.changes.what_if import WhatIf
 from lumso.core.checks import RULES
-from lumso.core.job.job import FromTotal
+from lumso.core.job.job import FromTotal, Job
 from lumso.core.layers.conditions import steady
 from lumso.core.memory import Memo
 from lumso.core.mixing.measuring import measure_out
@@ -188,17 +188,33 @@ def core() -> None:
         db.close()
 
 
+def trips(url: str, job: Job, name: str, when: str) -> None:
+    """Edits as a page makes them: up goes what was done, down comes what differs."""
+    made = Request(f"{url}/api/jobs", to_json(job).encode(), {"content-type": "application/json"})
+    at = f"{url}/api/jobs/{json.loads(ask(made))['id']}"
+    got = json.loads(urlopen(f"{at}?looked_at=").read())
+    zone = got["job"]["zones"][0]
+    place = ["zones", {"id": zone["id"]}, "layers", {"id": zone["layers"][-1]["id"]}, "coats"]
+    times, up, down = [], [], []
+    for n in range(1 if ONCE else 20):
+        change = {"do": "set", "key": f"{when} {n}", "patch": [{"at": place, "value": 2 + n % 2}]}
+        body = json.dumps({"read": got["revision"], "changes": [change]}).encode()
+        headers = {"content-type": "application/json", "idempotency-key": f"{name} {when} {n}"}
+        request = Request(f"{at}/changes?looked_at={zone['id']}&holds={got['plan_id']}", body, headers)
+        answers: list[bytes] = []
+        times.append(once_ms(lambda request=request, answers=answers: answers.append(ask(request))))  # type: ignore[misc]
+        got = json.loads(answers[0])
+        up.append(len(body))
+        down.append(len(answers[0]))
+    row(f"an edit of {name}, one trip, {when}", statistics.median(times))
+    if when == "idle":
+        row("  goes up", max(up) / 1024, "KiB")
+        row(f"  comes down, {name}", max(down) / 1024, "KiB")
+
+
 def api(url: str, when: str) -> None:
-    body = json.dumps({"sequence": 1, "job": json.loads(EXAMPLE.read_text())}).encode()
-    request = Request(f"{url}/api/plan", body, {"content-type": "application/json"})
-    row(f"plan of the example, API round trip, {when}", median_ms(lambda: urlopen(request).read()))
-    changed = edits(large_job())
-    times = []
-    for number in range(1 if ONCE else 20):
-        body = f'{{"sequence": {number}, "job": {to_json(next(changed))}}}'.encode()
-        request = Request(f"{url}/api/plan", body, {"content-type": "application/json"})
-        times.append(once_ms(partial(ask, request)))
-    row(f"re-planning 12 zones × 10 layers, API round trip, {when}", statistics.median(times))
+    trips(url, from_json(EXAMPLE.read_text(), "the example"), "the example", when)
+    trips(url, large_job(), "12 zones × 10 layers", when)
 
 
 @contextmanager
