@@ -11,6 +11,7 @@ STANDARD = {
     "contextlib",
     "collections",
     "dataclasses",
+    "decimal",
     "fractions",
     "functools",
     "itertools",
