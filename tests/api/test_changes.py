@@ -106,6 +106,14 @@ def test_what_cannot_be_is_refused_at_its_place_and_the_rest_goes_on(desk: Page)
     assert unknown["answers"][0]["refused"]["status"] == 422
 
 
+def test_a_colour_is_read_as_people_type_it(desk: Page) -> None:
+    zone = desk.job["zones"][0]
+    at = ["zones", {"id": zone["id"]}, "layers", {"id": zone["layers"][0]["id"]}, "colours", "paint"]
+    desk.does({"do": "set", "key": "c", "patch": [{"at": at, "value": {"name": "Footlight", "hex": "#0af"}}]})
+    assert desk.job["zones"][0]["layers"][0]["colours"]["paint"]["hex"] == "#00aaff"
+    assert desk.is_as_kept()
+
+
 def test_asked_again_it_is_made_once_and_answered_again(desk: Page, db: Database) -> None:
     twin = Page(desk.client, desk.id)
     first = desk.does(laid(desk.job, "colour-wash", "n1"), key="once")

@@ -4,7 +4,9 @@ The core's types are plain dataclasses, whose validation would be built again fo
 it once. What is sent and received is the document itself.
 """
 
-from pydantic import RootModel, model_validator
+from typing import Any
+
+from pydantic import BaseModel, RootModel, model_validator
 
 from lumso.core.book.catalogue import Entries
 from lumso.core.book.recipes import Recipe
@@ -15,6 +17,7 @@ from lumso.core.workshop.shelf import ShelfItem
 from lumso.formats import jobfile
 from lumso.formats.names import refuse_hidden
 from lumso.formats.reading import widened
+from lumso.store.jobs import StoredJob
 
 
 class JobBody(RootModel[Job]):
@@ -57,3 +60,20 @@ class PlanBody(RootModel[Plan]):
 
 class ProcedureBody(RootModel[Procedure]):
     """A job as steps."""
+
+
+class HeadOut(BaseModel):
+    """A job at its head: the revision, and whether undo and redo lead anywhere."""
+
+    id: str
+    revision: int
+    saved_at: str
+    can_undo: bool
+    can_redo: bool
+    gap: int
+    """How many versions were let go, by their age, between this one and the one undo goes back to."""
+
+
+def head_of(stored: StoredJob) -> dict[str, Any]:
+    """What a stored job says of its head."""
+    return {name: getattr(stored, name) for name in HeadOut.model_fields}

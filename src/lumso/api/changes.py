@@ -9,9 +9,9 @@ from lumso.core.advice import Taken
 from lumso.core.edits.edit import Edit
 from lumso.formats.patch import Patch, Step
 from lumso.services import changes
-from lumso.services.changes import Answer, Asked, Changed, Decide, SetValues
+from lumso.services.changes import Answer, Changed, Decide, SetValues, Trip
 
-from .bodies import JobBody, PlanBody
+from .bodies import HeadOut, JobBody, PlanBody, head_of
 from .context import Here, Key
 from .errors import ProblemOut, problem_of
 
@@ -57,16 +57,10 @@ class AnswerOut(BaseModel):
     refused: ProblemOut | None
 
 
-class ChangesOut(BaseModel):
+class ChangesOut(HeadOut):
     """What came of it: the job is what was read with `came` made to it, then every answer's patch, then `after`. The
     plan is the one the page holds with `plan` made to it; or `whole`, where that is not known here any more."""
 
-    id: str
-    revision: int
-    saved_at: str
-    can_undo: bool
-    can_redo: bool
-    gap: int
     job: JobBody | None
     """The whole job, where what was read is no more."""
     came: list[Step]
@@ -86,11 +80,11 @@ LookedAt = Annotated[
 Holds = Annotated[str, Query(max_length=80, description="The name of the plan that the page has; empty for none.")]
 
 
-def _asked(sent: ChangesIn, looked_at: str | None, holds: str) -> Asked:
+def _trip(sent: ChangesIn, looked_at: str | None, holds: str) -> Trip:
     made = tuple(
         SetValues(c.key, tuple(c.patch)) if isinstance(c, SetIn) else Decide(c.key, c.edit) for c in sent.changes
     )
-    return Asked(sent.read, made, sent.goes_on, looked_at, holds)
+    return Trip(sent.read, made, sent.goes_on, looked_at, holds)
 
 
 def _answer(answer: Answer) -> AnswerOut:
@@ -99,14 +93,8 @@ def _answer(answer: Answer) -> AnswerOut:
 
 
 def _out(came: Changed) -> ChangesOut:
-    stored = came.stored
     return ChangesOut(
-        id=stored.id,
-        revision=stored.revision,
-        saved_at=stored.saved_at,
-        can_undo=stored.can_undo,
-        can_redo=stored.can_redo,
-        gap=stored.gap,
+        **head_of(came.stored),
         job=None if came.job is None else JobBody(came.job),
         came=came.came,
         answers=[_answer(a) for a in came.answers],
@@ -129,11 +117,11 @@ def _told(came: Changed) -> Response:
 def changes_since(job_id: str, here: Here, read: Annotated[int, Query(ge=0, le=2**53)], looked_at: LookedAt = None,
                   holds: Holds = "") -> Response:  # fmt: skip
     """What has come since a revision was read, for who only follows a job; and its plan as it is now."""
-    return _told(changes.change(job_id, Asked(read, (), looked_at=looked_at, holds=holds), "", here))
+    return _told(changes.change(job_id, Trip(read, (), looked_at=looked_at, holds=holds), "", here))
 
 
 @router.post("/{job_id}/changes", response_model=ChangesOut)
 def change_job(job_id: str, sent: ChangesIn, here: Here, key: Key, looked_at: LookedAt = None,
                holds: Holds = "") -> Response:  # fmt: skip
     """Make what was done to a job, keep it, and say what came of it: 412 where the same was changed elsewhere."""
-    return _told(changes.change(job_id, _asked(sent, looked_at, holds), key, here))
+    return _told(changes.change(job_id, _trip(sent, looked_at, holds), key, here))

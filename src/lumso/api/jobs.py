@@ -17,36 +17,24 @@ from lumso.services.jobs import Opened, Summary
 from lumso.store import jobs
 from lumso.store.jobs import Listed
 
-from .bodies import EntriesBody, JobBody, PlanBody
+from .bodies import EntriesBody, HeadOut, JobBody, PlanBody, head_of
 from .context import Here, IfMatch, Key, read_revision
 
 router = APIRouter(prefix="/jobs", tags=["jobs"])
 
 
-class JobOut(BaseModel):
+class JobOut(HeadOut):
     """A job at its head, with its plan."""
 
-    id: str
-    revision: int
-    saved_at: str
-    can_undo: bool
-    can_redo: bool
-    gap: int
-    """How many versions were let go, by their age, between this one and the one undo goes back to."""
     job: JobBody
     plan: PlanBody
     plan_id: str
     """What this plan is called: with it, `changes` answers with what differs."""
 
 
-class SavedOut(BaseModel):
+class SavedOut(HeadOut):
     """What was kept: the revision, and the entries the job carries now."""
 
-    id: str
-    revision: int
-    saved_at: str
-    can_undo: bool
-    can_redo: bool
     entries: EntriesBody
 
 
@@ -91,12 +79,7 @@ def out(opened: Opened, response: Response) -> JobOut:
     stored = opened.stored
     response.headers["ETag"] = f'"{stored.revision}"'
     return JobOut(
-        id=stored.id,
-        revision=stored.revision,
-        saved_at=stored.saved_at,
-        can_undo=stored.can_undo,
-        can_redo=stored.can_redo,
-        gap=stored.gap,
+        **head_of(stored),
         job=JobBody(opened.job),
         plan=PlanBody(opened.plan),
         plan_id=opened.plan_id,
@@ -201,26 +184,19 @@ def save_job(job_id: str, job: JobBody, if_match: IfMatch, here: Here, response:
     """
     stored, whole = service.save(job_id, job.root, read_revision(if_match), here, key)
     response.headers["ETag"] = f'"{stored.revision}"'
-    return SavedOut(
-        id=stored.id,
-        revision=stored.revision,
-        saved_at=stored.saved_at,
-        can_undo=stored.can_undo,
-        can_redo=stored.can_redo,
-        entries=EntriesBody(whole.entries),
-    )
+    return SavedOut(**head_of(stored), entries=EntriesBody(whole.entries))
 
 
 @router.post("/{job_id}/undo")
 def undo_job(job_id: str, if_match: IfMatch, here: Here, response: Response, key: Key) -> JobOut:
     """One revision back."""
-    return out(service.step(jobs.undo, job_id, read_revision(if_match), here, key), response)
+    return out(service.undo(job_id, read_revision(if_match), here, key), response)
 
 
 @router.post("/{job_id}/redo")
 def redo_job(job_id: str, if_match: IfMatch, here: Here, response: Response, key: Key) -> JobOut:
     """One revision forward again."""
-    return out(service.step(jobs.redo, job_id, read_revision(if_match), here, key), response)
+    return out(service.redo(job_id, read_revision(if_match), here, key), response)
 
 
 @router.put("/{job_id}/away", status_code=204)

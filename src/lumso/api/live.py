@@ -3,7 +3,6 @@
 import asyncio
 import json
 from collections.abc import AsyncIterator, Mapping
-from contextlib import suppress
 from dataclasses import asdict
 from time import monotonic, time
 from typing import Annotated, Literal
@@ -20,7 +19,6 @@ from lumso.core.pour.scale import ScaleReading, believed
 from lumso.devices.weighing import Scale, State
 from lumso.services.context import Context
 from lumso.store import events, jobs
-from lumso.store.errors import NotFound
 
 from .air import exact_now
 from .context import Here
@@ -84,10 +82,12 @@ class Watch:
     """What the database is at, looked at for all streams together: whoever finds the last look old looks anew."""
 
     def __init__(self) -> None:
-        self._state, self._at, self._looking = (-1, -1), 0.0, False
+        self._state: tuple[int, int] | None = None
+        self._at, self._looking = 0.0, False
 
-    async def state(self, here: Context) -> tuple[int, int]:
-        """What the workshop and what was worked on are at, at most LOOK_EVERY_S old."""
+    async def state(self, here: Context) -> tuple[int, int] | None:
+        """What the workshop and what was worked on are at, LOOK_EVERY_S old or little more; None before the first
+        look."""
         if not self._looking and monotonic() - self._at >= LOOK_EVERY_S:
             self._looking = True
             try:
@@ -113,7 +113,8 @@ async def live(request: Request, here: Here, job: Annotated[str, Query(max_lengt
 
     async def told() -> AsyncIterator[str]:
         seen: dict[str, object] = {}
-        beat, at, revision = 0.0, (-1, -1), 0
+        beat, revision = 0.0, 0
+        at: tuple[int, int] | None = None
         zeros: dict[str, Tared | None] = {}
         leaving = getattr(request.app.state, "leaving", lambda: False)
         while not leaving() and not await request.is_disconnected():
@@ -122,8 +123,11 @@ async def live(request: Request, here: Here, job: Annotated[str, Query(max_lengt
                 yield _sent("out", {"now_min": exact_now(request)})  # turned out: nothing more is told
                 return
             state = await _watch(request).state(here_now)
+            if state is None:  # another stream looks just now
+                await asyncio.sleep(LOOK_EVERY_S)
+                continue
             if state != at:
-                at, revision = state, await run_in_threadpool(_revision, job, here_now)
+                at, revision = state, await run_in_threadpool(jobs.head, here_now.db, job)
                 zeros = await run_in_threadpool(_zeros, job, here_now) if scale else {}
             now: dict[str, object] = {"changed": {"workshop": state[0], "touched": state[1], "revision": revision}}
             if scale:
@@ -141,13 +145,6 @@ async def live(request: Request, here: Here, job: Annotated[str, Query(max_lengt
 
     headers = {"Cache-Control": "no-store", "X-Accel-Buffering": "no"}
     return StreamingResponse(told(), media_type="text/event-stream", headers=headers)
-
-
-def _revision(job: str, here: Context) -> int:
-    """The revision a job is at; 0 where none is meant, or it is no more."""
-    with suppress(NotFound):
-        return jobs.get(here.db, job).revision if job else 0
-    return 0
 
 
 def _zeros(job: str, here: Context) -> dict[str, Tared | None]:

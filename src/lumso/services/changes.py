@@ -50,7 +50,7 @@ class Decide:
     edit: Edit
 
 
-Change = SetValues | Decide
+Doing = SetValues | Decide
 
 
 @dataclass(frozen=True)
@@ -64,14 +64,14 @@ class Answer:
 
 
 @dataclass(frozen=True)
-class Asked:
+class Trip:
     """What a page did since it read a revision.
 
     `goes_on`: somebody is typing, it is one step of undo with what was read. `holds` names the plan the page has.
     """
 
     read: int
-    changes: tuple[Change, ...]
+    changes: tuple[Doing, ...]
     goes_on: bool = False
     looked_at: str | None = None
     holds: str = ""
@@ -132,7 +132,7 @@ def with_values(job: Job, steps: Sequence[Step]) -> Job:
         inner = [s.model_copy(update={"at": s.at[4:]}) for s in steps]
         made = patch.patched(to_jsonable_python(one), inner)
         try:
-            return reading.read(_layers(), made, "The job")
+            return reading.read(_layers(), reading.widened(made), "The job")
         except UnfitDocument as error:
             at = f"/zones/{index}/layers/{i}"
             raise UnfitDocument("The job", [replace(f, at=at + f.at) for f in error.faults]) from None
@@ -145,7 +145,7 @@ def with_values(job: Job, steps: Sequence[Step]) -> Job:
     return replace(job, zones=zones)
 
 
-def _made(job: Job, change: Change, here: Context) -> tuple[Job, tuple[Taken, ...]]:
+def _made(job: Job, change: Doing, here: Context) -> tuple[Job, tuple[Taken, ...]]:
     """The job after one change, with its entries. Raises LumsoError."""
     if isinstance(change, SetValues):
         patch.refuse_root(change.patch)
@@ -158,7 +158,7 @@ def _made(job: Job, change: Change, here: Context) -> tuple[Job, tuple[Taken, ..
     return embed(made, here.book()), taken
 
 
-def _answered(job: Job, changes: Sequence[Change], here: Context) -> tuple[Job, tuple[Answer, ...]]:
+def _answered(job: Job, changes: Sequence[Doing], here: Context) -> tuple[Job, tuple[Answer, ...]]:
     """The job after all changes, and each one's answer. What is refused changes nothing, and the rest goes on."""
     answers = []
     for change in changes:
@@ -175,16 +175,16 @@ def _answered(job: Job, changes: Sequence[Change], here: Context) -> tuple[Job, 
 Where = tuple[str | int, ...]
 
 
-def places_of(change: Change) -> tuple[Where, ...]:
+def places_of(change: Doing) -> tuple[Where, ...]:
     """What a change touches, as keys and ids on the way to it; the whole job is the empty way."""
     return patch.touched(change.patch) if isinstance(change, SetValues) else touches(change.edit)
 
 
-def _came(since: StoredJob, head: StoredJob, asked: Asked, here: Context) -> list[Step]:
+def _came(since: StoredJob, head: StoredJob, trip: Trip, here: Context) -> list[Step]:
     """What others changed since a revision was read. Raises StaleRevision where something of it is touched here too."""
     steps = patch.diff(read(since, here), read(head, here))
     theirs = [p for p in patch.touched(steps) if p[0] != "entries"]
-    if patch.meets((p for change in asked.changes for p in places_of(change)), theirs):
+    if patch.meets((p for change in trip.changes for p in places_of(change)), theirs):
         raise StaleRevision(since.revision, head.revision)
     return steps
 
@@ -199,29 +199,29 @@ def _since(job_id: str, head: StoredJob, read_at: int, here: Context) -> StoredJ
         raise StaleRevision(read_at, head.revision) from None
 
 
-def change(job_id: str, asked: Asked, key: str, here: Context) -> Changed:
+def change(job_id: str, trip: Trip, key: str, here: Context) -> Changed:
     """Make what was done to a job, and keep it. Without changes: what has come since.
 
-    Asked again under the same key it is not made again, and answered anew. Raises NotFound, StaleRevision (412: both
+    Trip again under the same key it is not made again, and answered anew. Raises NotFound, StaleRevision (412: both
     versions are to be looked at), OtherKey.
     """
     head = jobs.get(here.db, job_id)
     done = jobs.told(here.db, job_id, key) if key else None
     if done is not None:
-        since = _since(job_id, head, asked.read, here)
-        job, answers = _answered(read(since, here), asked.changes, here)
-        return _told(head, [], answers, patch.diff(job, read(head, here)), asked, here)
-    if not asked.changes and not jobs.has(here.db, job_id, asked.read):
-        return replace(_told(head, [], (), [], asked, here), job=read(head, here))
+        since = _since(job_id, head, trip.read, here)
+        job, answers = _answered(read(since, here), trip.changes, here)
+        return _told(head, [], answers, patch.diff(job, read(head, here)), trip, here)
+    if not trip.changes and not jobs.has(here.db, job_id, trip.read):
+        return replace(_told(head, [], (), [], trip, here), job=read(head, here))
     for left in reversed(range(TRIES)):
-        came = _came(_since(job_id, head, asked.read, here), head, asked, here)
-        job, answers = _answered(read(head, here), asked.changes, here)
+        came = _came(_since(job_id, head, trip.read, here), head, trip, here)
+        job, answers = _answered(read(head, here), trip.changes, here)
         document = jobfile.to_json(job)
         if document == head.document or all(a.refused for a in answers):
-            return _told(head, came, answers, [], asked, here)
+            return _told(head, came, answers, [], trip, here)
         here.memo.recall(("job", job_id), (document,), lambda job=job: job)  # type: ignore[misc]
-        made = _seen(job, job_id, asked.looked_at, here)  # before anybody else has to wait for the database
-        goes_on = asked.goes_on and head.revision == asked.read
+        made = _seen(job, job_id, trip.looked_at, here)  # before anybody else has to wait for the database
+        goes_on = trip.goes_on and head.revision == trip.read
         try:
             head = jobs.save(here.db, job_id, head.revision, job.name, document, key, goes_on)
         except StaleRevision:
@@ -229,18 +229,18 @@ def change(job_id: str, asked: Asked, key: str, here: Context) -> Changed:
                 raise
             head = jobs.get(here.db, job_id)
             continue
-        return _told(head, came, answers, [], asked, here, made)
+        return _told(head, came, answers, [], trip, here, made)
     raise AssertionError
 
 
-def _told(head: StoredJob, came: list[Step], answers: tuple[Answer, ...], after: list[Step], asked: Asked,
+def _told(head: StoredJob, came: list[Step], answers: tuple[Answer, ...], after: list[Step], trip: Trip,
           here: Context, made: Plan | str | None = None) -> Changed:  # fmt: skip
     """What a page is told: the job by what changed in it, the plan by what differs from the one it holds."""
     if made is None:
-        made = _seen(read(head, here), head.id, asked.looked_at, here)
+        made = _seen(read(head, here), head.id, trip.looked_at, here)
     if isinstance(made, str):
         return Changed(head, None, came, answers, after, "", None, None, made)
-    held = here.plans.get(asked.holds)
+    held = here.plans.get(trip.holds)
     name = here.plans.keep(made)
     steps = patch.diff(held, made, numbered=True) if held is not None else None
     return Changed(head, None, came, answers, after, name, steps, None if steps is not None else made)

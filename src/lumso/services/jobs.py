@@ -2,7 +2,7 @@
 
 import logging
 import time
-from collections.abc import Callable, Sequence
+from collections.abc import Sequence
 from contextlib import suppress
 from dataclasses import dataclass
 
@@ -117,12 +117,14 @@ def save(job_id: str, job: Job, read_at: int, here: Context, key: str) -> tuple[
     return jobs.save(here.db, job_id, read_at, whole.name, document, key), whole
 
 
-Step = Callable[..., StoredJob]
+def undo(job_id: str, read_at: int, here: Context, key: str) -> Opened:
+    """One revision back. Raises StaleRevision."""
+    return opened(jobs.undo(here.db, job_id, read_at, key), here)
 
 
-def step(way: Step, job_id: str, read_at: int, here: Context, key: str) -> Opened:
-    """One revision back, or forward again: `store.jobs.undo` or `redo`. Raises StaleRevision."""
-    return opened(way(here.db, job_id, read_at, key), here)
+def redo(job_id: str, read_at: int, here: Context, key: str) -> Opened:
+    """One revision forward again. Raises StaleRevision."""
+    return opened(jobs.redo(here.db, job_id, read_at, key), here)
 
 
 def mend(job_id: str, here: Context) -> Opened:

@@ -108,6 +108,13 @@ def has(db: Database, job_id: str, number: int) -> bool:
         return connection.execute(asked, (job_id, number)).fetchone() is not None
 
 
+def head(db: Database, job_id: str) -> int:
+    """The revision a job is at; 0 where there is none such."""
+    with db.read() as connection:
+        row = connection.execute("SELECT head FROM job WHERE id = ?", (job_id,)).fetchone()
+        return 0 if row is None else int(row["head"])
+
+
 def told(db: Database, job_id: str, key: str) -> int | None:
     """The revision a job came to under a key; None where nothing was asked under it. Raises OtherKey."""
     with db.read() as connection:

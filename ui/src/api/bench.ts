@@ -1,8 +1,8 @@
 import { useQuery } from "@tanstack/react-query";
 import { useMemo, useRef } from "react";
-import { poured } from "../bench/poured";
 import { useEdits, useKeeping } from "../keep/hooks";
 import { newId } from "../parts/say";
+import { poured } from "../rules/poured";
 import { type Act, answer, api, type BenchReply, type Noted, type PotNow } from "./client";
 import { useKeep } from "./edits";
 

@@ -12049,6 +12049,8 @@ export interface components {
             /** Can Undo */
             can_undo: boolean;
             entries: components["schemas"]["EntriesBody"];
+            /** Gap */
+            gap: number;
             /** Id */
             id: string;
             /** Revision */

@@ -3,6 +3,7 @@ import { useCallback, useEffect, useMemo, useState, useSyncExternalStore } from 
 import { useParams } from "react-router";
 import { useBench, useLadder, useUnseen, withUnsent } from "../api/bench";
 import type { Addition } from "../api/client";
+import { Live } from "../api/live";
 import { useWaiting } from "../keep/hooks";
 import { Failure } from "../parts/Failure";
 import { Alert, Loading } from "../parts/notices";
@@ -14,7 +15,6 @@ import { Doing } from "./Doing";
 import { Foot } from "./Foot";
 import { Head } from "./Head";
 import { heardNow, useReading } from "./heard";
-import { Live } from "./live";
 import { List } from "./Order";
 import { usePedal } from "./pedal";
 import type { Primary } from "./primary";

@@ -2,7 +2,7 @@ import { describe, expect, test } from "vitest";
 import pours from "../../../tests/pours.json";
 import { withUnsent } from "../api/bench";
 import type { Noted, PotNow, Timer } from "../api/client";
-import { poured as pouredSince } from "./poured";
+import { poured as pouredSince } from "../rules/poured";
 import { countdown, standing } from "./Timers";
 
 const timer = (more: Partial<Timer>): Timer =>

@@ -102,7 +102,7 @@ export function JobView() {
   const board = open.job.board;
   const now = sideOf(open.job, side);
   const at = { open, catalogue: catalogue.data, zone, layer };
-  const old = open.stale && (open.saveState === "waiting" || open.waiting.length > 0);
+  const old = open.stale && (open.saveState !== "saving" || open.waiting.length > 0);
   const pick = (next: { zone: string | null; layer: string | null }) => {
     setPicked(next);
     setParams(

@@ -3,7 +3,7 @@ import { NumberField } from "../parts/fields";
 import { LABEL } from "../parts/notices";
 import { newId, percent } from "../parts/say";
 import { TextField } from "../parts/TextField";
-import { withOneMore } from "./shares";
+import { withOneMore } from "../rules/shares";
 
 interface PotsEditorProps {
   layer: Layer;

@@ -1,7 +1,7 @@
 import { useQueryClient } from "@tanstack/react-query";
 import { useEffect } from "react";
 import { changed } from "../api/follows";
-import { type Changed, Live } from "../bench/live";
+import { type Changed, Live } from "../api/live";
 import type { JobSession } from "./session";
 
 /** What others do to a job, and to the workshop it is worked out in, is seen here as it happens, while this page is. */

@@ -1,4 +1,4 @@
-import { ASKED, type ByScale, type ScaleNow } from "../api/client";
+import { ASKED, type ByScale, type ScaleNow } from "./client";
 
 /** What the server tells as it happens. */
 export interface Told {
