@@ -111,7 +111,7 @@ class Launcher:
             shutil.rmtree(folder, ignore_errors=True)
         for before in self.folder.glob(f"{self.data.stem}-before-*"):
             before.unlink()
-        self.app.state.context = Context(self.db, shipped())
+        self.app.state.context = Context(self.db, shipped(), self._clock)
         if self.entry:
             self.entry._wrong.clear()
         if not self.thread.is_alive():

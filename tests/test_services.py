@@ -35,3 +35,38 @@ def test_core_store_and_formats_know_no_services() -> None:
     for room in ("core", "store", "formats"):
         for path in (ROOT / room).rglob("*.py"):
             assert not any(n.startswith(("lumso.services", "lumso.api")) for n in imports(path)), path
+
+
+def routers() -> dict[str, ast.Module]:
+    """The modules of the API that answer calls, by name."""
+    found = {p.stem: ast.parse(p.read_text(encoding="utf-8")) for p in (ROOT / "api").glob("*.py")}
+    return {n: t for n, t in found.items() if any("APIRouter(" in ast.unparse(x) for x in t.body) and n != "rest"}
+
+
+def test_no_router_knows_another_and_what_they_do_is_a_service_s() -> None:
+    known = routers()
+    assert len(known) >= 20
+    for name, tree in known.items():
+        for node in ast.walk(tree):
+            if not isinstance(node, ast.ImportFrom):
+                continue
+            names = [a.name for a in node.names]
+            if node.level:
+                assert node.module not in known, f"the router {name} imports the router {node.module}"
+                continue
+            room = ".".join((node.module or "").split(".")[:2])
+            if room in {"lumso.store", "lumso.formats"}:  # what is kept and written is a service's to say
+                assert all(n[0].isupper() for n in names), f"{name} imports {', '.join(names)} of {node.module}"
+            elif room.startswith("lumso"):
+                assert room in {"lumso.core", "lumso.services", "lumso.tls"}, f"{name} imports {node.module}"
+
+
+def test_no_service_is_in_a_circle_with_another() -> None:
+    uses: dict[str, set[str]] = {}
+    for path in (ROOT / "services").glob("*.py"):
+        found = [n for n in ast.walk(ast.parse(path.read_text(encoding="utf-8"))) if isinstance(n, ast.ImportFrom)]
+        uses[path.stem] = {n.module or "" for n in found if n.level}
+    while uses:
+        free = {name for name, of in uses.items() if not of & uses.keys()}
+        assert free, f"a circle among {', '.join(sorted(uses))}"
+        uses = {name: of for name, of in uses.items() if name not in free}

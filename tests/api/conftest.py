@@ -20,7 +20,7 @@ NOON = minute_of(datetime(2026, 11, 24, 12, tzinfo=UTC))
 
 def turn(app: Any, minute: float) -> None:
     """Make it another time for the server."""
-    app.state.clock = lambda: minute * 60
+    app.state.context.clock = lambda: minute * 60
 
 
 class Painter(TestClient):

@@ -12,10 +12,10 @@ from fastapi import FastAPI
 from pypdf import PdfReader
 from starlette.testclient import TestClient
 
-from lumso.api import days as api_days
 from lumso.api.workers import Workers
 from lumso.core.days.hours import minute_of
 from lumso.demo import seed
+from lumso.services import days as days_service
 from lumso.store import readings
 from lumso.store.database import Database
 from tests.api.conftest import turn
@@ -87,14 +87,14 @@ def test_the_search_is_never_worse_than_what_was_found_at_once_and_both_say_how_
 def test_the_same_search_is_answered_from_memory(searched: TestClient, monkeypatch: pytest.MonkeyPatch) -> None:
     what = only(searched, "Programme rack")
     first = days(searched, what, search=True)
-    monkeypatch.setattr(api_days, "best_days", None)
+    monkeypatch.setattr(days_service, "best_days", None)
     assert days(searched, what, search=True)["days"] == first["days"]
 
 
 def test_a_search_that_fails_leaves_the_days_found_at_once(
     searched: TestClient, monkeypatch: pytest.MonkeyPatch
 ) -> None:
-    monkeypatch.setattr(api_days, "best_days", breaks)
+    monkeypatch.setattr(days_service, "best_days", breaks)
     reply = searched.post("/api/days", json={"chosen": only(searched, "Programme rack"), "search": True})
     assert reply.status_code == 500
     assert "Traceback" not in reply.text

@@ -8,10 +8,11 @@ from typing import Any
 import pytest
 from starlette.testclient import TestClient
 
-from lumso.api import sheets
 from lumso.api.app import create_app
 from lumso.api.gate import OPEN, TRIES, WITHIN_S, Entry, new_code
+from lumso.api.workers import Workers
 from lumso.core.book.catalogue import Catalogue
+from lumso.services import printing
 from lumso.store import backup, devices
 from lumso.store.database import Database
 from lumso.store.keeper import Keeper
@@ -186,12 +187,12 @@ def test_what_is_printed_carries_the_address_that_a_phone_reaches(
 ) -> None:
     codes: list[str] = []
 
-    async def printed(request: object, work: Callable[..., Any], *args: Any) -> Any:
-        if work is sheets.pdf_of:
+    async def printed(workers: object, request: object, work: Callable[..., Any], *args: Any) -> Any:
+        if work is printing.pdf_of:
             codes.extend(address for _, address, _ in args[2])
         return work(*args)
 
-    monkeypatch.setattr(sheets, "run", printed)
+    monkeypatch.setattr(Workers, "run", printed)
     own = house.device("127.0.0.1", "http://127.0.0.1:8321")
     made = own.post("/api/jobs/start", json={"recipe": "paint-wash-raw-wood", "ground": "raw-pine"}).json()
     job = made["job"]

@@ -124,7 +124,7 @@ def test_a_mistake_in_a_worker_is_answered_without_its_details(
     client: TestClient, monkeypatch: pytest.MonkeyPatch
 ) -> None:
     made = begin(client, ml=300)
-    monkeypatch.setattr("lumso.api.sheets.measure_all", breaks_on)
+    monkeypatch.setattr("lumso.services.printing.measure_all", breaks_on)
     body = {"sequence": 0, "recipe": "salt-wash", "school": "", "want": {"by": "total", "ml": 417.0}}
     reply = client.post("/api/sheet/measure", json=body)
     assert (reply.status_code, reply.json()["title"]) == (500, "Something broke")
@@ -140,7 +140,7 @@ def test_what_was_measured_is_remembered(client: TestClient, monkeypatch: pytest
     body = {"sequence": 0, "recipe": "salt-wash", "school": "", "want": {"by": "total", "ml": 333.0}}
     first = client.post("/api/sheet/measure", json=body)
     assert first.status_code == 200
-    monkeypatch.setattr("lumso.api.sheets.measure_all", breaks_on)
+    monkeypatch.setattr("lumso.services.printing.measure_all", breaks_on)
     assert client.post("/api/sheet/measure", json=body).json() == first.json()
     client.put("/api/workshop", json={"kit": "us-spoons"})
     assert client.post("/api/sheet/measure", json=body).status_code == 500, "with another kit it is looked for anew"

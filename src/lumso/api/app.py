@@ -45,7 +45,6 @@ REST = (
     ".keeping",
     ".book",
     ".buying",
-    ".costs",
     ".days",
     ".asking",
     ".bench",
@@ -66,6 +65,22 @@ WEB = Path(__file__).parent.parent / "web"
 def _answers_all(route: BaseRoute) -> bool:
     """Whether a route is one of those that answer where nothing else does."""
     return "{rest:path}" in getattr(route, "path", "")
+
+
+def _answer_all_else(app: FastAPI) -> None:
+    """Say of a call that there is none such, or what can be done there."""
+
+    @app.api_route("/api/{rest:path}", methods=METHODS, include_in_schema=False)
+    def no_such_call(rest: str, request: Request) -> None:
+        allowed: set[str] = set()
+        for method in METHODS:
+            scope = {**request.scope, "method": method}
+            if any(route.matches(scope)[0] is Match.FULL for route in app.routes if not _answers_all(route)):
+                allowed.add(method)
+        if allowed:
+            says = f"{request.method} is not what can be done at /api/{rest}."
+            raise HTTPException(405, says, {"Allow": ", ".join(sorted(allowed))})
+        raise HTTPException(404, f"There is nothing at /api/{rest}.")
 
 
 class Assets(StaticFiles):
@@ -89,9 +104,8 @@ def create_app(db: Database, catalogue: Catalogue, web: Path = WEB, names: froze
     in seconds since 1970 UTC; `proxy` are the addresses of one that Lumso stands behind.
     """
     app = FastAPI(title="Lumso", version=__version__, docs_url=None, redoc_url=None, openapi_url="/api/openapi.json")
-    app.state.context = Context(db, catalogue)
+    app.state.context = Context(db, catalogue, clock)
     app.state.entry = entry
-    app.state.clock = clock
     app.state.workers = Workers()
     app.state.solver = Workers(most=1)
     app.state.darkroom = Workers(most=1, spare_mb=DARKROOM_MB)
@@ -102,18 +116,7 @@ def create_app(db: Database, catalogue: Catalogue, web: Path = WEB, names: froze
     for part in (jobs, entering):
         app.include_router(part.router, prefix="/api", responses=errors.RESPONSES)
     later = Rest(app, list(app.routes), REST)
-
-    @app.api_route("/api/{rest:path}", methods=METHODS, include_in_schema=False)
-    def no_such_call(rest: str, request: Request) -> None:
-        allowed: set[str] = set()
-        for method in METHODS:
-            scope = {**request.scope, "method": method}
-            if any(route.matches(scope)[0] is Match.FULL for route in app.routes if not _answers_all(route)):
-                allowed.add(method)
-        if allowed:
-            says = f"{request.method} is not what can be done at /api/{rest}."
-            raise HTTPException(405, says, {"Allow": ", ".join(sorted(allowed))})
-        raise HTTPException(404, f"There is nothing at /api/{rest}.")
+    _answer_all_else(app)
 
     app.add_middleware(WithRest, rest=later)
     app.add_middleware(GZipMiddleware, minimum_size=1024, compresslevel=1)

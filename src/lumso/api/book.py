@@ -1,32 +1,24 @@
 """The recipe book: a recipe worked out for an amount, recipes of one's own, tinting; and files in and out."""
 
-from dataclasses import replace
-from datetime import UTC, datetime
-from typing import Annotated, Literal
+from typing import Annotated
 
-from fastapi import APIRouter, Request, Response
-from fastapi.concurrency import run_in_threadpool
+from fastapi import APIRouter, Response
 from pydantic import BaseModel, ConfigDict, Field
 
-from lumso.core.book.catalogue import Catalogue, pick
 from lumso.core.book.recipes import Recipe
-from lumso.core.errors import InvalidValue
 from lumso.core.job.job import FromPart, FromTotal, FromVessel
 from lumso.core.mixing.fillings import KitAnswer
-from lumso.core.mixing.recipe_page import Sheet, sheet
+from lumso.core.mixing.recipe_page import Sheet
 from lumso.core.mixing.tinting import TintStep, strengthen
-from lumso.formats import workshop as files
-from lumso.formats.names import with_names_cleaned
-from lumso.formats.workshop import Arrival, WorkshopFile, document
-from lumso.services.context import Context
-from lumso.store import entries
-from lumso.store.entries import Kind
+from lumso.formats.workshop import Arrival
+from lumso.services import book, workshop
+from lumso.services.book import Amount, Export, OnClash
 
-from .air import now_min
 from .bodies import RecipeBody
 from .context import Here, IfMatch, Key, read_revision
 from .door import MOST_BYTES
-from .sheets import in_use, measured
+from .replies import file_reply
+from .workers import BesideIt
 
 router = APIRouter(tags=["book"])
 
@@ -41,6 +33,10 @@ class SheetIn(BaseModel):
     recipe: str | Recipe
     school: str = ""
     want: FromTotal | FromPart | FromVessel
+
+    def amount(self) -> Amount:
+        """What is asked of the service."""
+        return Amount(self.recipe, self.school, self.want)
 
 
 class SheetOut(BaseModel):
@@ -64,7 +60,7 @@ class FileIn(BaseModel):
     model_config = ConfigDict(extra="forbid")
     name: Annotated[str, Field(max_length=200)]
     text: Annotated[str, Field(max_length=MOST_BYTES)]
-    on_clash: Literal["ask", "keep mine", "take theirs"] = "ask"
+    on_clash: OnClash = "ask"
 
 
 class FileOut(BaseModel):
@@ -78,9 +74,7 @@ class FileOut(BaseModel):
 @router.post("/sheet")
 def work_out(asked: SheetIn, here: Here) -> SheetOut:
     """A recipe worked out for an amount. Keeps nothing."""
-    recipe = asked.recipe if isinstance(asked.recipe, Recipe) else pick("recipe", here.known().recipes, asked.recipe)
-    made = sheet(recipe, asked.school, asked.want, here.workshop(), here.catalogue)
-    return SheetOut(sequence=asked.sequence, sheet=made)
+    return SheetOut(sequence=asked.sequence, sheet=book.work_out(asked.amount(), here))
 
 
 class SheetMeasureIn(SheetIn):
@@ -91,29 +85,23 @@ class SheetMeasureIn(SheetIn):
 
 
 @router.post("/sheet/measure")
-async def measure_sheet(asked: SheetMeasureIn, request: Request, here: Here) -> KitAnswer:
+async def measure_sheet(asked: SheetMeasureIn, here: Here, beside: BesideIt) -> KitAnswer:
     """How to measure a recipe worked out for an amount: the trade-offs, least waste first. Keeps nothing."""
-    made = await run_in_threadpool(work_out, asked, here)
-    return (await measured([made.sheet.mix], in_use(here, asked.kit), request, here))[0]
+    return await book.measure(asked.amount(), asked.kit, here, beside)
 
 
 @router.put("/recipes/{slug:path}")
 def put_recipe(slug: str, body: RecipeBody, here: Here, response: Response, if_match: IfMatch,
                key: Key) -> RecipeBody:  # fmt: skip
     """Keep a recipe as one's own. It must be sound, and must not take the slug of a shipped one."""
-    recipe = body.root
-    if recipe.slug != slug:
-        raise InvalidValue("The recipe and its address differ.", value=recipe.slug, allowed=slug, field="slug")
-    files.check(WorkshopFile("lumso-workshop-file", 1, recipes=(recipe,)), _base(here), recipe.name)
-    made = entries.save(here.db, "recipe", slug, read_revision(if_match), document("recipe", recipe), key)
-    response.headers["ETag"] = f'"{made}"'
+    response.headers["ETag"] = f'"{book.keep_recipe(slug, body.root, read_revision(if_match), key, here)}"'
     return body
 
 
 @router.delete("/recipes/{slug:path}", status_code=204)
 def delete_recipe(slug: str, here: Here, if_match: IfMatch, key: Key) -> None:
     """Take a recipe of one's own out of the book. Jobs that use it carry it with them."""
-    entries.delete(here.db, "recipe", slug, read_revision(if_match), key)
+    workshop.take_out("recipe", slug, read_revision(if_match), key, here)
 
 
 @router.post("/tint")
@@ -122,65 +110,20 @@ def tint(asked: TintIn) -> list[TintStep]:
     return list(strengthen(asked.tin_g, asked.share, asked.target, asked.steps))
 
 
-def _base(here: Context) -> Catalogue:
-    """The shipped catalogue with the materials on the shelf: what a file may refer to."""
-    return replace(here.catalogue, materials=here.known().materials)
-
-
-def _export(here: Context, what: str) -> WorkshopFile:
-    w = here.workshop()
-    return WorkshopFile(
-        "lumso-workshop-file",
-        1,
-        recipes=w.recipes if what in ("recipes", "workshop") else (),
-        kits=w.kits if what in ("kits", "workshop") else (),
-        shelf=w.shelf if what in ("shelf", "workshop") else (),
-    )
-
-
 @router.get("/export/{what}.json")
-def export_json(what: Literal["recipes", "kits", "shelf", "workshop"], here: Here) -> Response:
+def export_json(what: Export, here: Here) -> Response:
     """Recipes, kits or shelf of one's own, or all of them, as a workshop file."""
-    headers = {"Content-Disposition": f'attachment; filename="lumso-{what}.json"'}
-    return Response(files.to_json(_export(here, what)), media_type="application/json", headers=headers)
+    return file_reply(book.export(what, here), "application/json", f"lumso-{what}.json")
 
 
 @router.get("/export/shelf.csv", response_class=Response, responses={200: {"content": {"text/csv": {}}}})
 def export_csv(here: Here) -> Response:
     """The shelf as a table."""
-    headers = {"Content-Disposition": 'attachment; filename="lumso-shelf.csv"'}
-    text = files.shelf_to_csv(here.workshop(), here.catalogue)
-    return Response(text, media_type="text/csv; charset=utf-8", headers=headers)
+    return file_reply(book.export_shelf(here), "text/csv; charset=utf-8", "lumso-shelf.csv")
 
 
 @router.post("/import")
-def import_file(given: FileIn, here: Here, request: Request) -> FileOut:
+def import_file(given: FileIn, here: Here) -> FileOut:
     """Take up a workshop file, or a shelf as CSV. What is there already as it is changes nothing; a clash asks."""
-    seen = here.revisions()
-    base, workshop = _base(here), here.workshop()
-    if given.name.lower().endswith(".csv"):
-        today = datetime.fromtimestamp(now_min(request) * 60, UTC).date().isoformat()
-        file = files.shelf_from_csv(given.text, workshop, base, today, given.name)
-    else:
-        file = files.from_json(with_names_cleaned(given.text), base, given.name)
-    found = files.arrivals(file, workshop)
-    clashes = any(a.state == "clash" for a in found)
-    if clashes and given.on_clash == "ask":
-        return FileOut(arrivals=list(found), taken=0, asks=True)
-    taking = {(a.kind, a.slug) for a in found if a.state == "new"}
-    if given.on_clash == "take theirs":
-        taking |= {(a.kind, a.slug) for a in found if a.state == "clash"}
-    kinds: tuple[tuple[Kind, tuple[object, ...]], ...] = (
-        ("recipe", file.recipes),
-        ("kit", file.kits),
-        ("shelf", file.shelf),
-    )
-    rows: list[tuple[Kind, str, str]] = [
-        (kind, slug, document(kind, entry))
-        for kind, held in kinds
-        for entry in held
-        if (kind, slug := str(getattr(entry, "slug", ""))) in taking
-    ]
-    if rows:
-        entries.put(here.db, rows, {(kind, slug): seen.get((kind, slug), 0) for kind, slug, _ in rows})
-    return FileOut(arrivals=list(found), taken=len(rows), asks=False)
+    made = book.take_up(given.name, given.text, given.on_clash, here)
+    return FileOut(arrivals=list(made.arrivals), taken=made.taken or 0, asks=made.taken is None)

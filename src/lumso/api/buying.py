@@ -1,315 +1,71 @@
-"""Buying: what the chosen jobs take, what stands in the workshop for it, what to buy in which packs, and what was
-bought."""
+"""Buying: what was chosen for it, what to buy in which packs, and what each finish costs."""
 
-from collections.abc import Sequence
-from dataclasses import dataclass
 from typing import Annotated, Any, Literal
 
-from fastapi import APIRouter, Query, Request, Response
-from fastapi.concurrency import run_in_threadpool
-from pydantic import BaseModel
+from fastapi import APIRouter, Query, Response
 
-from lumso.core.book.things import Aisle
-from lumso.core.buying.covering import basket_at_once
-from lumso.core.buying.jars import BatchWanted, JarLeft, from_jars, takes_of
-from lumso.core.buying.lots import Lot, Unit, drawn
-from lumso.core.buying.money import exponent, said
-from lumso.core.buying.needs import Asked, needs_of
-from lumso.core.buying.packs import Basket, Shop
-from lumso.core.buying.poured import mixed, shelf_lots
-from lumso.core.buying.promises import Promise, Reserved, reserve
-from lumso.core.buying.purse import Purse, checked, with_shelf_packs
-from lumso.core.buying.shopping import AISLE_OF, ShoppingList, Sought, grouped, listed, shop_of, times
-from lumso.core.days.days import Days
-from lumso.core.days.settle import settle
-from lumso.core.days.view import days_of
-from lumso.core.days.words import on_day
-from lumso.core.job.job import Job
-from lumso.core.log.event import Event, notes_of
-from lumso.core.log.jars import wanted_for
-from lumso.core.log.pot import replay
-from lumso.formats import jobfile, shopping
-from lumso.formats.reading import UnfitDocument
-from lumso.services.context import Context
-from lumso.store import events, jobs, pots
-from lumso.store.errors import NotFound
+from lumso.core.buying.cost import Cost
+from lumso.core.buying.purse import Purse
+from lumso.core.buying.worked import FinishCost
+from lumso.services import buying
+from lumso.services.buying import ChoiceOut, ListOut, PurseOut
 
-from .air import now_min
 from .context import Here, IfMatch, Key, read_revision
-from .days import ask_of
-from .log import jar_of, summary_of
-from .lots import LotOut, poured_since
-from .noting import event_of
-from .sheets import pdf_reply
-from .workers import run
+from .replies import file_reply, pdf_reply
+from .workers import BesideIt
 
 router = APIRouter(tags=["buying"])
-
-MOST_JOBS = 40
-
-
-@dataclass(frozen=True)
-class JobHeld:
-    """A job that is open, and what was noted of it."""
-
-    id: str
-    job: Job
-    events: tuple[Event, ...]
-
-    @property
-    def done(self) -> frozenset[str]:
-        """The operations nothing is needed for any more."""
-        return mixed(self.events, self.id)
-
-
-def held(here: Context, job_id: str) -> JobHeld | None:
-    """A job with what was noted of it; None where it is put away, gone or cannot be read."""
-    try:
-        stored = jobs.get(here.db, job_id)
-        job = None if stored.put_away else jobfile.from_json(stored.document, f"Job {job_id}")
-    except (NotFound, UnfitDocument):
-        return None
-    if job is None:
-        return None
-    return JobHeld(job_id, job, tuple(event_of(e) for e in events.of_jobs(here.db, [job_id])))
-
-
-class BuyingJob(BaseModel):
-    """A job that may be bought for. `chosen` where it is."""
-
-    id: str
-    name: str
-    chosen: bool
-
-
-def _open_jobs(here: Context) -> list[tuple[str, str]]:
-    return [(j.id, j.name) for j in jobs.page(here.db, MOST_JOBS).jobs]
-
-
-def _chosen(here: Context, purse: Purse) -> list[str]:
-    """The jobs that are bought for: those chosen, else those in the days, else all that are open."""
-    known = [id_ for id_, _ in _open_jobs(here)]
-    for chosen in (purse.jobs, tuple(j.job for j in here.days_chosen()[0].jobs)):
-        if found := [id_ for id_ in chosen if id_ in known]:
-            return found
-    return known
-
-
-class PurseOut(BaseModel):
-    """What was chosen for buying, and what there is to choose from."""
-
-    purse: Purse
-    jobs: list[BuyingJob]
-    items: list["ItemOut"]
-    """All that can be bought: materials and things."""
-    exponent: int
-    """How many decimals the currency has."""
-
-
-class ItemOut(BaseModel):
-    """Something that can be bought."""
-
-    slug: str
-    name: str
-    kind: Literal["material", "thing"]
-    unit: Unit
-    aisle: Aisle
-
-
-def purse_of(here: Context) -> Purse:
-    """What was chosen for buying."""
-    return with_shelf_packs(here.purse()[0], here.workshop().shelf)
 
 
 @router.get("/buying/purse")
 def get_purse(here: Here, response: Response) -> PurseOut:
     """What was chosen for buying."""
-    purse = purse_of(here)
-    response.headers["ETag"] = f'"{here.purse()[1]}"'
-    chosen = set(_chosen(here, purse))
-    book = here.known()
-    items = [ItemOut(slug=m.slug, name=m.name, kind="material", unit="ml" if m.kind == "liquid" else "g",
-                     aisle=AISLE_OF[m.role])
-             for m in book.materials.values() if m.role != "water"]  # fmt: skip
-    items += [ItemOut(slug=t.slug, name=t.name, kind="thing", unit=t.unit, aisle=t.aisle) for t in book.things.values()]
-    return PurseOut(
-        purse=purse, jobs=[BuyingJob(id=i, name=n, chosen=i in chosen) for i, n in _open_jobs(here)],
-        items=sorted(items, key=lambda i: i.name), exponent=exponent(purse.currency),
-    )  # fmt: skip
+    made, revision = buying.purse_now(here)
+    response.headers["ETag"] = f'"{revision}"'
+    return made
 
 
 @router.put("/buying/purse")
 def put_purse(purse: Purse, here: Here, response: Response, if_match: IfMatch, key: Key) -> Purse:
     """Choose the currency, rates, prices, bundles and jobs to buy for."""
-    response.headers["ETag"] = f'"{here.choose_purse(checked(purse), read_revision(if_match), key)}"'
+    response.headers["ETag"] = f'"{buying.choose(purse, read_revision(if_match), key, here)}"'
     return purse
 
 
-@dataclass(frozen=True)
-class Bought:
-    """All that the list is made of."""
-
-    purse: Purse
-    jobs: tuple[JobHeld, ...]
-    own: tuple[Lot, ...]
-    """What was bought, without what the shelf says beside it."""
-    left: dict[str, float]
-    reserved: Reserved
-    jars: tuple[Promise, ...]
-    shop: Sought
-    ready: tuple[str, ...]
-
-
-def _days(here: Context, now: float) -> Days | None:
-    chosen, _ = here.days_chosen()
-    if not chosen.jobs:
-        return None
-    ask, _ = ask_of(chosen, here, now)
-    return days_of(settle(ask, memo=here.memo)) if ask.jobs else None
-
-
-def _asked(one: JobHeld, here: Context, days: Days | None, now: float) -> Asked:
-    at = {o.operation.id: o.begins_min for o in days.operations if o.job == one.id} if days else {}
-    return Asked(one.id, one.job.name, here.work(one.job), one.done,
-                 lambda operation, after: at.get(operation, now + max(after, 0.0)))  # fmt: skip
-
-
-def _jars(asked: Sequence[Asked], here: Context, now: float) -> tuple[Promise, ...]:
-    """The batches that jars on the shelf make."""
-    wanted, batches = {}, []
-    for job in asked:
-        for brew in job.work.made.brews:
-            if f"{brew.id}:mix" not in job.done:
-                want = wanted_for(job.key, job.name, brew)
-                wanted[f"{job.key}|{brew.id}"] = want
-                at = job.at(f"{brew.id}:mix", 0.0)
-                batches.append(BatchWanted(f"{job.key}|{brew.id}", job.key, job.name, want.says, at))
-    jars = []
-    for stored in pots.jars(here.db):
-        every, _ = replay(notes_of([event_of(e) for e in events.of_pots(here.db, [stored.id])]))
-        state = every[stored.id]
-        jar = jar_of(state, summary_of(stored), here, now)
-        if jar.past or state.ml <= 0:
-            continue
-        jars.append(JarLeft(stored.id, state.ml, jar.keeps_until_min, takes_of(state, wanted)))
-    return from_jars(batches, jars)
-
-
-def bought(here: Context, request: Request) -> Bought:
-    """All that the list is made of, packs aside: remembered until anything is written, or a minute goes by."""
-    now = now_min(request)
-    return here.memo.recall("bought", (here.db.stamp(), now), lambda: _bought(here, now))
-
-
-def _bought(here: Context, now: float) -> Bought:
-    purse, book = purse_of(here), here.known()
-    open_jobs = [one for id_ in _chosen(here, purse) if (one := held(here, id_))]
-    days = _days(here, now)
-    asked = [_asked(one, here, days, now) for one in open_jobs]
-    jars = _jars(asked, here, now)
-    made = {p.need for p in jars}
-    taken = [needs_of(job, book) for job in asked]
-    needs = [n for mine, _ in taken for n in mine if n.id.rsplit("|", 1)[0] not in made]
-    own = here.lots()
-    lots = (*own, *shelf_lots(here.workshop().shelf, book.materials))
-    left, _ = drawn(lots, poured_since(here, lots))
-    zone = here.days_chosen()[0].table.zone
-    reserved = reserve(needs, lots, left, lambda minute: on_day(minute, zone)[:10], purse.may_split)
-    groups = grouped(needs, reserved, purse, book)
-    ready = tuple(dict.fromkeys(name for _, names in taken for name in names))
-    return Bought(purse, tuple(open_jobs), own, left, reserved, jars,
-                  shop_of(groups, purse, reserved.free, lots), ready)  # fmt: skip
-
-
-def search(shop: Shop) -> Basket:
-    """The best basket."""
-    from lumso.core.solver.packs import best_basket  # the engine takes a while to load
-
-    return best_basket(shop)
-
-
-def search_choices(shop: Shop) -> tuple[Basket, ...]:
-    """The baskets that none beats."""
-    from lumso.core.solver.packs import choices
-
-    return choices(shop)
-
-
-class ListOut(BaseModel):
-    """The list, the lots there are, and the jobs it is for."""
-
-    shopping: ShoppingList
-    lots: list[LotOut]
-    jobs: list[BuyingJob]
-    made_min: float
-    """When it was made, minutes since 1970 UTC."""
-
-
-async def _list(here: Context, request: Request) -> tuple[ShoppingList, Bought]:
-    known = await run_in_threadpool(bought, here, request)
-    shop, kept = known.shop.shop, here.baskets
-    basket = kept.get(shop) or await run_in_threadpool(basket_at_once, shop)
-    if basket is None:  # the workers beside the server, never those that search for days: they may be at it for long
-        basket = await run(request, search, shop)
-    kept.clear()
-    kept[shop] = basket
-    return listed(known.shop, basket, known.reserved, known.purse, known.ready, known.jars), known
-
-
 @router.get("/buying/list")
-async def get_list(here: Here, request: Request) -> ListOut:
+async def get_list(here: Here, beside: BesideIt) -> ListOut:
     """What to buy for the chosen jobs, in the cheapest packs, aisle by aisle; and what was bought."""
-    made, known = await _list(here, request)
-    currency = known.purse.currency
-    lots = [
-        LotOut(lot=lot, revision=here.revision("lot", lot.slug), left_now=known.left[lot.slug],
-               free=known.reserved.free[lot.slug], paid=said(lot.paid_minor, lot.currency or currency))
-        for lot in known.own
-    ]  # fmt: skip
-    chosen = [BuyingJob(id=j.id, name=j.job.name, chosen=True) for j in known.jobs]
-    return ListOut(shopping=made, lots=lots, jobs=chosen, made_min=now_min(request))
-
-
-class ChoiceOut(BaseModel):
-    """One way to cover a need: the packs in words, what that comes to, and what is over."""
-
-    packs: str
-    money: str
-    over: str
-    count: int
+    return await buying.shopping_list(here, beside)
 
 
 @router.get("/buying/choices")
-async def get_choices(here: Here, request: Request, key: Annotated[str, Query(max_length=200)]) -> list[ChoiceOut]:
+async def get_choices(here: Here, beside: BesideIt, key: Annotated[str, Query(max_length=200)]) -> list[ChoiceOut]:
     """The ways to cover one line that none of the others beats in money, in what is over and in how many packs."""
-    known = await run_in_threadpool(bought, here, request)
-    shop = known.shop.shop
-    group = next((g for g in known.shop.groups if g.key == key), None)
-    if group is None:
-        raise NotFound(f"There is no line {key!r} on the list.")
-    mine = Shop(tuple(w for w in shop.wanted if w.key == key), tuple(o for o in shop.offers if o.of == key),
-                shop.bundles)  # fmt: skip
-    found = await run(request, search_choices, mine)
-    return [
-        ChoiceOut(packs=shopping.packs_said([times(known.shop.sold[o][1], n) for o, n in b.packs.items()]),
-                  money=said(b.money, known.purse.currency), count=b.count,
-                  over=shopping.amount_said(shopping.left_over(mine, b), group.unit))
-        for b in found
-    ]  # fmt: skip
+    return await buying.ways_to_cover(key, here, beside)
 
 
 FILES: dict[int | str, dict[str, Any]] = {200: {"content": {"text/csv": {}, "text/plain": {}, "application/pdf": {}}}}
 
 
 @router.get("/buying/list.{kind}", response_class=Response, responses=FILES)
-async def get_list_file(kind: Literal["csv", "txt", "pdf"], here: Here, request: Request,
+async def get_list_file(kind: Literal["csv", "txt", "pdf"], here: Here, beside: BesideIt,
                         paper: Literal["a4", "letter"] = "a4") -> Response:  # fmt: skip
     """The list to take along: as a spreadsheet, as plain text, or to print and tick."""
-    made, known = await _list(here, request)
-    names = [j.job.name for j in known.jobs]
-    if kind == "pdf":
-        return pdf_reply(await run(request, shopping.to_pdf, made, names, paper), "Shopping list")
-    text = shopping.to_csv(made) if kind == "csv" else shopping.to_text(made, names)
+    content = await buying.list_file(kind, paper, here, beside)
+    if isinstance(content, bytes):
+        return pdf_reply(content, "Shopping list")
     media = "text/csv" if kind == "csv" else "text/plain"
-    headers = {"Content-Disposition": f'attachment; filename="lumso-shopping.{kind}"'}
-    return Response(text, media_type=f"{media}; charset=utf-8", headers=headers)
+    return file_reply(content, f"{media}; charset=utf-8", f"lumso-shopping.{kind}")
+
+
+@router.get("/jobs/{job_id}/cost", tags=["costs"])
+def get_cost(job_id: str, here: Here) -> Cost:
+    """What a job costs: each line with its working, and together the least it can be sold for."""
+    return buying.cost_of(job_id, here)
+
+
+@router.get("/jobs/{job_id}/cost/finishes", tags=["costs"])
+async def get_finish_costs(job_id: str, here: Here, beside: BesideIt,
+                           zone: Annotated[str, Query(max_length=80)]) -> list[FinishCost]:  # fmt: skip
+    """What each finish that a zone's ground takes would cost on it, in money, hours and days."""
+    return await buying.costs_of_finishes(job_id, zone, here, beside)

@@ -5,9 +5,7 @@ from typing import Annotated, Literal
 from fastapi import APIRouter, Request, Response
 from pydantic import BaseModel, ConfigDict, Field
 
-from lumso.formats.names import refuse_hidden
-from lumso.store import devices
-from lumso.store.database import at
+from lumso.services import devices
 from lumso.store.devices import Kind, Stay
 from lumso.store.errors import NotFound
 
@@ -132,10 +130,10 @@ def enter(given: EnterIn, request: Request, here: Here) -> Response:
     entry = _entry(request)
     if entry is None:
         raise NotFound("Nobody is asked for a code here.")
-    refuse_hidden({"name": given.name})
-    entry.heed(devices.turned_out(here.db))
+    devices.seemly(given.name)
+    entry.heed(devices.turned_out(here))
     kind, stay = entry.check(given.code, request.client.host if request.client else "")
-    _, token = devices.let_in(here.db, given.name, kind, devices.end_of(stay, entry.clock()))
+    token = devices.let_in(given.name, kind, stay, entry.clock(), here)
     response = Response(status_code=204)
     response.set_cookie(COOKIE, token, max_age=KEPT_S, httponly=True, samesite="strict", secure=entry.secure)
     return response
@@ -146,7 +144,7 @@ def _code_out(entry: Entry) -> CodeOut | None:
     if one is None or entry.clock() >= one.until:
         return None
     return CodeOut(code=one.code, picture=_picture(entry.address(one.code)), kind=one.kind, stay=one.stay,
-                   until=at(one.until))  # fmt: skip
+                   until=devices.when(one.until))  # fmt: skip
 
 
 @router.get("/workshop-mode")
@@ -156,12 +154,12 @@ def get_workshop(request: Request, here: Here) -> WorkshopOut:
     if entry is None:
         return WorkshopOut(open=False, reach="", code="", picture="", one=None, encrypted=False, fingerprint="",
                            devices=[], failed=[])  # fmt: skip
-    entry.heed(devices.turned_out(here.db))
+    entry.heed(devices.turned_out(here))
     mine = device_of(here.db, request.scope)
     listed = [
         DeviceOut(id=d.id, name=d.name, entered_at=d.entered_at, seen_at=d.seen_at, kind=d.kind, until=d.until,
                   lapsed=d.lapsed(entry.clock()), this=mine is not None and d.id == mine.id)
-        for d in devices.every(here.db)
+        for d in devices.every(here)
     ]  # fmt: skip
     return WorkshopOut(
         open=True,
@@ -172,7 +170,7 @@ def get_workshop(request: Request, here: Here) -> WorkshopOut:
         encrypted=entry.secure,
         fingerprint=_fingerprint(entry.authority),
         devices=listed,
-        failed=[TryOut(at=at(t.at), whose=t.whose) for t in tuple(entry.failed)],
+        failed=[TryOut(at=devices.when(t.at), whose=t.whose) for t in tuple(entry.failed)],
     )
 
 
@@ -206,19 +204,17 @@ def make_code(asked: CodeIn, request: Request) -> CodeOut:
 def change_device(device_id: str, asked: DeviceIn, request: Request, here: Here) -> None:
     """What a device may do from now on, and how long."""
     entry = _entry(request)
-    found = next((d for d in devices.every(here.db) if d.id == device_id), None)
-    if entry is None or found is None:
+    if entry is None:
         raise NotFound("There is no such device.")
-    until = found.until if asked.stay is None else devices.end_of(asked.stay, entry.clock())
-    devices.change(here.db, device_id, asked.kind, until)
+    devices.change(device_id, asked.kind, asked.stay, entry.clock(), here)
 
 
 @router.delete("/devices/{device_id}", status_code=204)
 def turn_out(device_id: str, request: Request, here: Here) -> None:
     """Let a device in no more, and change the code, which it knows. At its next visit it lets go of what it kept."""
-    devices.turn_out(here.db, device_id)
+    devices.turn_out(device_id, here)
     if entry := _entry(request):
-        entry.heed(devices.turned_out(here.db))
+        entry.heed(devices.turned_out(here))
 
 
 @router.get("/trust/authority.pem", response_class=Response,

@@ -5,35 +5,12 @@ from typing import Annotated
 from fastapi import APIRouter
 from pydantic import BaseModel, ConfigDict, Field
 
-from lumso.core.book.forms import Form
-from lumso.core.edits.beginning import Beginning, begun, sizes_said
-from lumso.core.job.areas import measure
-from lumso.core.measure.drawing import Drawing
-from lumso.core.measure.lengths import Length, bare_unit
-from lumso.core.piece.kinds import kind_of
-from lumso.services.context import Context
+from lumso.services import forms
+from lumso.services.forms import FormOut
 
 from .context import Here
 
 router = APIRouter(prefix="/forms", tags=["forms"])
-
-
-class FormSize(BaseModel):
-    """A size a piece asks for, as it is now: typed, or usual."""
-
-    slug: str
-    name: str
-    length: Length
-
-
-class FormOut(BaseModel):
-    """A piece by its everyday word, drawn with the sizes it usually has or was given."""
-
-    form: Form
-    sizes: list[FormSize]
-    drawing: Drawing | None
-    area_m2: float
-    """Of all that is usually coated."""
 
 
 class SizesIn(BaseModel):
@@ -43,32 +20,13 @@ class SizesIn(BaseModel):
     typed: Annotated[str, Field(max_length=200)] = ""
 
 
-def _out(slug: str, typed: str, here: Context) -> FormOut:
-    bare, book = bare_unit(here.workshop().measures), here.known()
-    job = begun(Beginning("look", slug, sizes_said(slug, typed, bare, book)), book, here.room(), bare).job
-    measured, piece = measure(job), job.piece
-    assert piece
-    names = {s.slug: s.name for s in kind_of(piece.kind).sizes}
-    coated = {s for zone in job.zones for s in zone.surfaces}
-    return FormOut(
-        form=book.forms[slug],
-        sizes=[FormSize(slug=s, name=names[s], length=length) for s, length in piece.sizes.items()],
-        drawing=measured.drawing,
-        area_m2=sum(s.area_m2 for slug, s in measured.surfaces.items() if slug in coated),
-    )
-
-
 @router.get("")
 def get_forms(here: Here) -> list[FormOut]:
     """Every piece there is a word for, drawn with its usual sizes."""
-    measures = here.workshop().measures
-    forms: list[FormOut] = here.memo.recall(
-        "forms", (here.catalogue, measures), lambda: [_out(slug, "", here) for slug in here.catalogue.forms]
-    )
-    return forms
+    return forms.every_form(here)
 
 
 @router.post("/{slug}")
 def look_at_form(slug: str, sizes: SizesIn, here: Here) -> FormOut:
     """A piece with these sizes. 422 with what is allowed for what it cannot have."""
-    return _out(slug, sizes.typed, here)
+    return forms.form_with(slug, sizes.typed, here)

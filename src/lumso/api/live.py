@@ -13,38 +13,19 @@ from fastapi.responses import StreamingResponse
 from pydantic import BaseModel, ConfigDict, Field
 
 from lumso.core.log.acts import Tared
-from lumso.core.log.event import notes_of
-from lumso.core.log.pot import replay
-from lumso.core.pour.scale import ScaleReading, believed
-from lumso.devices.weighing import Scale, State
+from lumso.core.pour.scale import believed
+from lumso.services.bench import ScaleOut, zeros_of
 from lumso.services.context import Context
-from lumso.store import events, jobs
+from lumso.services.jobs import head_revision
 
-from .air import exact_now
 from .context import Here
+from .devices import scale_of, scale_out
 from .gate import let_in
-from .noting import event_of
 
 router = APIRouter(prefix="/bench", tags=["bench"])
 
 LOOK_EVERY_S, JOB_EVERY_S, BEAT_S = 0.1, 0.3, 10.0
 """How often is looked whether anything changed, also for who only follows a job; and how long a stream says nothing."""
-
-
-class ScaleOut(BaseModel):
-    """The scale: whether it answers, what it shows, and whether it is a simulated one, which has a panel."""
-
-    state: State
-    simulated: bool
-    reading: ScaleReading | None
-
-
-def scale_out(request: Request) -> ScaleOut:
-    """The scale as it is."""
-    scale: Scale | None = request.app.state.scale
-    if scale is None:
-        return ScaleOut(state="none", simulated=False, reading=None)
-    return ScaleOut(state=scale.state, simulated=scale.simulated, reading=scale.reading)
 
 
 class HandIn(BaseModel):
@@ -71,7 +52,7 @@ def get_scale(request: Request) -> ScaleOut:
 @router.post("/scale")
 def ask_scale(asked: HandIn, request: Request) -> DoneOut:
     """Tare the scale, or be the hand at a simulated one."""
-    scale: Scale | None = request.app.state.scale
+    scale = scale_of(request)
     if scale is None or (asked.do != "tare" and not scale.simulated):
         return DoneOut(done=False)
     more = {"put": f" {asked.g:g}", "pour": f" {asked.g:g}", "unit": f" {asked.unit}"}.get(asked.do, "")
@@ -120,15 +101,15 @@ async def live(request: Request, here: Here, job: Annotated[str, Query(max_lengt
         while not leaving() and not await request.is_disconnected():
             here_now: Context = request.app.state.context
             if not await run_in_threadpool(let_in, here_now.db, request.scope, request.app.state.entry):
-                yield _sent("out", {"now_min": exact_now(request)})  # turned out: nothing more is told
+                yield _sent("out", {"now_min": here_now.exact_now()})  # turned out: nothing more is told
                 return
             state = await _watch(request).state(here_now)
             if state is None:  # another stream looks just now
                 await asyncio.sleep(LOOK_EVERY_S)
                 continue
             if state != at:
-                at, revision = state, await run_in_threadpool(jobs.head, here_now.db, job)
-                zeros = await run_in_threadpool(_zeros, job, here_now) if scale else {}
+                at, revision = state, await run_in_threadpool(head_revision, job, here_now)
+                zeros = await run_in_threadpool(zeros_of, job, here_now) if scale else {}
             now: dict[str, object] = {"changed": {"workshop": state[0], "touched": state[1], "revision": revision}}
             if scale:
                 shown = scale_out(request)
@@ -137,22 +118,14 @@ async def live(request: Request, here: Here, job: Annotated[str, Query(max_lengt
             for name, value in now.items():
                 if seen.get(name) != value:
                     seen[name], beat = value, time()
-                    yield _sent(name, {"now_min": exact_now(request), **value})  # type: ignore[dict-item]
+                    yield _sent(name, {"now_min": here_now.exact_now(), **value})  # type: ignore[dict-item]
             if time() - beat > BEAT_S:
                 beat = time()
-                yield _sent("beat", {"now_min": exact_now(request)})
+                yield _sent("beat", {"now_min": here_now.exact_now()})
             await asyncio.sleep(LOOK_EVERY_S if scale else JOB_EVERY_S)
 
     headers = {"Cache-Control": "no-store", "X-Accel-Buffering": "no"}
     return StreamingResponse(told(), media_type="text/event-stream", headers=headers)
-
-
-def _zeros(job: str, here: Context) -> dict[str, Tared | None]:
-    """The zeros of the pots of a job that are mixed or used now."""
-    if not job:
-        return {}
-    every, _ = replay(notes_of([event_of(e) for e in events.of_jobs(here.db, [job])]))
-    return {p: s.zero for p, s in every.items() if s.state in {"pouring", "stirred"}}
 
 
 def _sent(name: str, value: Mapping[str, object]) -> str:

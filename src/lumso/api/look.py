@@ -1,49 +1,28 @@
 """What it will look like: pictures and strips of zones, finishes and mixes. Computes and keeps nothing."""
 
-from collections.abc import Callable
-from dataclasses import replace
-from functools import partial
-from itertools import count
 from typing import Annotated
 
 from fastapi import APIRouter, Query, Response
 from pydantic import BaseModel, ConfigDict, Field, RootModel
 
-from lumso.core.advice import Trial, with_finish
-from lumso.core.book.catalogue import Catalogue, pick
 from lumso.core.book.colours import Hex
-from lumso.core.book.finishes import Finish
-from lumso.core.colour.difference import lab_of
 from lumso.core.colour.hiding import per_coat
 from lumso.core.colour.measured import from_draw_down, from_tint_board
-from lumso.core.colour.spectra import reflectance
-from lumso.core.edits.variants import as_variant
 from lumso.core.errors import InvalidValue
-from lumso.core.job.job import Use, Zone
-from lumso.core.job.start import ground_for, start_layer
-from lumso.core.layers.conditions import steady
-from lumso.core.layers.stack import Stack
-from lumso.core.look.laid_out import as_tile
-from lumso.core.look.look import TILES_MM, Look
-from lumso.core.look.match import FAR, MOST_PAINTS, Match, Onto, Palette, ShelfPaint, closer, matches, paints_on_shelf
-from lumso.core.look.seen import Seen, seen
-from lumso.core.look.spoons import InSpoons, in_spoons
-from lumso.core.look.stages import Hand, Stage, at_stage, swing_of
-from lumso.core.look.words import colour_in_words
+from lumso.core.look.match import MOST_PAINTS, ShelfPaint
+from lumso.core.look.seen import Seen
+from lumso.core.look.stages import Hand, Stage
 from lumso.core.value import Slug
-from lumso.formats import jobfile
-from lumso.services.context import Context
-from lumso.store import jobs
+from lumso.services import looks
+from lumso.services.looks import Chip, Matched, Wanted, ZoneLook
 
-from .bodies import JobBody
 from .context import Here
-from .finish import ZoneIn, layer_at, zone_of
+from .zones import OffersIn, ZoneIn
 
 router = APIRouter(prefix="/look", tags=["look"])
 
 Px = Annotated[int, Query(ge=32, le=640, multiple_of=32, description="How many pixels wide and high.")]
 Count = Annotated[int, Query(ge=0, le=20)]
-SAYS = "An estimate. Make a test board."
 PNG = {"image/png": {"schema": {"type": "string", "format": "binary"}}}
 
 
@@ -55,6 +34,10 @@ class LookIn(ZoneIn):
     """A zone, or one of its looks that are kept beside it."""
 
     variant: str = ""
+
+    def of(self) -> ZoneLook:
+        """What is asked of the service."""
+        return ZoneLook(self.job.root, self.zone, self.variant)
 
 
 class ChipIn(LookIn):
@@ -80,58 +63,23 @@ def _sent(picture: bytes, kept_s: int = 0) -> Picture:
     return Picture(picture, headers={"Cache-Control": keep, "Content-Encoding": "identity"})
 
 
-def _drawn(stack: Callable[[], Stack], px: int, tile_mm: float, stage: Stage | None = None) -> bytes:
-    from lumso.formats.png import png  # takes a while to load
-
-    look = Look(stack())
-    if stage:
-        look = Look(look.stack, swing_of(look.judged, stage), stage.wet)
-    return png(look.picture(px, tile_mm), 0.0 if tile_mm else look.side_mm, SAYS)
-
-
-def _zone(asked: LookIn, here: Context) -> tuple[Zone, Trial]:
-    zone, bench = zone_of(asked, here)
-    return as_variant(zone, asked.variant), bench
-
-
 @router.post("")
 def strip(asked: LookIn, here: Here) -> SeenBody:
     """From the bare ground to the last layer, wet and dry, each with the range of the estimate."""
-    zone, bench = _zone(asked, here)
-    made = here.pictures.recall(
-        ("seen", zone.id, asked.variant), (zone, bench.catalogue), lambda: seen(Look(bench.stack(zone)))
-    )
-    return SeenBody(made)
+    return SeenBody(looks.strip(asked.of(), here))
 
 
 @router.post("/chip", response_class=Picture, responses={200: {"content": PNG}})
 def chip(asked: ChipIn, here: Here, px: Px = 320) -> Picture:
     """A picture of a zone's finish, lit from the upper left, with a bar of 50 mm."""
-    zone, bench = _zone(asked, here)
-    upto = 1 + layer_at(zone, asked.upto, "upto") if asked.upto else len(zone.layers)
-    zone = replace(zone, layers=zone.layers[:upto])
-    if asked.stage:
-        zone = at_stage(zone, layer_at(zone, asked.stage.layer, "layer"), asked.stage)
-    if asked.tile_mm:
-        if asked.tile_mm not in TILES_MM:
-            allowed = ", ".join(f"{mm:g}" for mm in (0, *TILES_MM))
-            raise InvalidValue("There is no tile so wide.", value=asked.tile_mm, allowed=allowed, field="tile_mm")
-        if asked.pattern:
-            layer_at(zone, asked.pattern, "pattern")
-        zone = as_tile(zone, asked.pattern)
-    place = ("chip", zone.id, asked.variant, upto, px, asked.tile_mm, asked.pattern, asked.stage)
-    args = (zone, bench.catalogue, bench.use)
-    made = partial(_drawn, partial(bench.stack, zone), px, asked.tile_mm, asked.stage)
-    return _sent(here.pictures.recall(place, args, made))
+    return _sent(looks.chip(Chip(asked.of(), px, asked.upto, asked.stage, asked.tile_mm, asked.pattern), here))
 
 
 @router.get("/jobs/{job_id}/{zone}/{layer}", response_class=Picture, responses={200: {"content": PNG}})
 def stage_chip(job_id: str, zone: str, layer: str, here: Here, *, coats: Count = 0, sandings: Count = 0,
                hand: Hand = "", wet: bool = False, px: Px = 160) -> Picture:  # fmt: skip
     """A picture of a zone of a kept job as it stands at a step."""
-    job = jobfile.from_json(jobs.get(here.db, job_id).document, f"Job {job_id}")
-    stage = Stage(layer, coats, sandings, hand, wet)
-    return chip(ChipIn(job=JobBody(job), zone=zone, stage=stage), here, px)
+    return _sent(looks.kept_chip(job_id, zone, Stage(layer, coats, sandings, hand, wet), px, here))
 
 
 @router.get("/finishes/{slug}", response_class=Picture, responses={200: {"content": PNG}})
@@ -139,54 +87,19 @@ def finish_chip(slug: str, here: Here, ground: str = "", relief: str = "", px: P
                 upto: Count = 20) -> Picture:  # fmt: skip
     """A picture of a finish of the library on a ground, prepared and sealed as usual; the first it is for without. With
     `upto` as it grows: so many of its layers."""
-    known = here.known()
-    finish, bare = _bare(known, slug, ground, relief)
-
-    def stack() -> Stack:
-        made = _finished(known, finish, bare)
-        return _bench(known).stack(replace(made, layers=made.layers[:upto]))
-
-    args = (finish, bare, known)
-    return _sent(here.pictures.recall(("finish", slug, px, upto), args, partial(_drawn, stack, px, 0.0)), 300)
+    return _sent(looks.finish_chip(slug, ground, relief, px, upto, here), 300)
 
 
 @router.get("/finishes/{slug}/layers")
 def finish_layers(slug: str, here: Here, ground: str = "", relief: str = "") -> list[str]:
     """What a finish of the library is laid with on a ground, from the ground up, prepared and sealed as usual."""
-    known = here.known()
-    finish, bare = _bare(known, slug, ground, relief)
-    layers = _finished(known, finish, bare).layers
-    return [known.recipes[x.recipe].name for x in layers]
-
-
-def _bare(known: Catalogue, slug: str, ground: str, relief: str) -> tuple[Finish, Zone]:
-    """A finish, and the ground it is shown on with nothing on it. Raises UnknownEntry."""
-    finish = pick("finish", known.finishes, slug)
-    ground, relief = ground or finish.grounds[0], relief or finish.shown_on
-    pick("ground", known.grounds, ground)
-    pick("relief", known.reliefs, relief)
-    return finish, Zone("chip", finish.name, ground, (), (), relief=relief)
-
-
-def _finished(known: Catalogue, finish: Finish, bare: Zone) -> Zone:
-    return with_finish(bare, finish, _bench(known), (f"chip-{n}" for n in count()))[0]
+    return looks.finish_layers(slug, ground, relief, here)
 
 
 @router.get("/recipes/{slug}", response_class=Picture, responses={200: {"content": PNG}})
 def recipe_chip(slug: str, here: Here, px: Px = 160) -> Picture:
     """A picture of a mix put on as usual, in its own colour, on a ground it is for."""
-    known = here.known()
-    recipe = pick("recipe", known.recipes, slug)
-    ground = ground_for(recipe, known).slug
-    zone = Zone("chip", recipe.name, ground, (), (start_layer("chip-1", slug, ground, known),))
-    made = partial(_drawn, partial(_bench(known).stack, zone), px, 0.0)
-    return _sent(here.pictures.recall(("recipe", slug, px), (zone, known), made), 300)
-
-
-class OntoIn(ZoneIn):
-    """The layer of a zone that a matched colour is for."""
-
-    layer: str
+    return _sent(looks.recipe_chip(slug, px, here), 300)
 
 
 class MatchIn(BaseModel):
@@ -199,22 +112,8 @@ class MatchIn(BaseModel):
     wanted: Hex
     paints: Annotated[tuple[ShelfPaint, ...], Field(max_length=MOST_PAINTS)] = ()
     without: Annotated[tuple[Slug, ...], Field(max_length=200)] = ()
-    onto: OntoIn | None = None
+    onto: OffersIn | None = None
     ml: Annotated[float, Field(gt=0, le=20_000, allow_inf_nan=False)] = 60.0
-
-
-class MatchOut(BaseModel):
-    """The nearest mixes, the best first, each measured with the kit in use; and what they were searched among."""
-
-    wanted: str
-    words: str
-    paints: tuple[ShelfPaint, ...]
-    matches: tuple[Match, ...]
-    spoons: tuple[InSpoons, ...]
-    near: bool
-    """False where nothing near exists."""
-    closer: str
-    """What would bring the best one nearer; "" where nothing need."""
 
 
 class DrawDown(BaseModel):
@@ -262,41 +161,8 @@ def hides(asked: HidesIn, here: Here) -> HidesOut:
     return HidesOut(scattering=found)
 
 
-MEASURED = 3
-"""How many of the mixes found are measured out."""
-
-
 @router.post("/match")
-def match(asked: MatchIn, here: Here) -> MatchOut:
+def match(asked: MatchIn, here: Here) -> Matched:
     """The mixes of at most three paints, and white or black, that come nearest to a wanted colour. Estimates."""
-    known = here.known()
-    every = (*paints_on_shelf(here.workshop(), known), *asked.paints)
-    unlike = {p.slug: p for p in every if p.slug not in asked.without}
-    wanted = reflectance(asked.wanted)
-    if not unlike:
-        return MatchOut(wanted=asked.wanted, words=colour_in_words(lab_of(wanted)), paints=(), matches=(), spoons=(),
-                        near=False, closer="Put paints with their colours on your shelf first.")  # fmt: skip
-    palette = Palette(tuple(unlike.values())[:MOST_PAINTS], known.optics, _onto(asked.onto, here))
-    found = matches(wanted, palette)
-    kit = known.kits[here.workshop().kit]
-    return MatchOut(
-        wanted=asked.wanted,
-        words=colour_in_words(lab_of(wanted)),
-        paints=palette.paints,
-        matches=found,
-        spoons=tuple(in_spoons(m, asked.ml, kit, palette) for m in found[:MEASURED]),
-        near=found[0].off <= FAR,
-        closer=closer(wanted, found[0]),
-    )
-
-
-def _onto(asked: OntoIn | None, here: Context) -> Onto | None:
-    """Where the wanted layer lies; None for a thick film by itself. Raises InvalidValue for a layer that is not."""
-    if asked is None:
-        return None
-    zone, bench = zone_of(asked, here)
-    return Look(bench.stack(zone)).onto(layer_at(zone, asked.layer, "onto/layer"))
-
-
-def _bench(known: Catalogue) -> Trial:
-    return Trial(Use(), (), known, steady())
+    onto = None if asked.onto is None else (ZoneLook(asked.onto.job.root, asked.onto.zone), asked.onto.layer)
+    return looks.match(Wanted(asked.wanted, asked.paints, asked.without, onto, asked.ml), here)

@@ -1,22 +1,28 @@
 """Photographs: kept, shown, let go; and colours taken from them."""
 
-from tempfile import NamedTemporaryFile
 from typing import Annotated
 
-from fastapi import APIRouter, Query, Request, Response
-from fastapi.concurrency import run_in_threadpool
+from fastapi import APIRouter, Depends, Query, Request, Response
 from pydantic import BaseModel, ConfigDict
 
 from lumso.core.job.board import SeenColour
-from lumso.core.look.card import Box, balanced
-from lumso.store import photographs
+from lumso.core.look.card import Box
+from lumso.services import kept_files
+from lumso.services.beside import Beside
 
 from .context import Here
-from .workers import Workers
+from .workers import beside
 
 router = APIRouter(prefix="/photographs", tags=["photographs"])
 
 JPEG = {"image/jpeg": {"schema": {"type": "string", "format": "binary"}}}
+
+
+def _darkroom(request: Request) -> Beside:
+    return beside(request.app.state.darkroom, request)
+
+
+Darkroom = Annotated[Beside, Depends(_darkroom)]
 
 
 class PhotographOut(BaseModel):
@@ -37,17 +43,11 @@ class ColourIn(BaseModel):
 
 
 @router.post("", status_code=201, openapi_extra={"requestBody": {"content": {"application/octet-stream": {}}}})
-async def keep(request: Request, here: Here, with_time: Annotated[bool, Query()] = False) -> PhotographOut:
+async def keep(
+    request: Request, here: Here, darkroom: Darkroom, with_time: Annotated[bool, Query()] = False
+) -> PhotographOut:
     """Keep a photograph, sent as its file: upright, in sRGB, without place or device; its time only if asked."""
-    from lumso.formats.photo import file_to_keep
-
-    darkroom: Workers = request.app.state.darkroom
-    with NamedTemporaryFile(dir=here.db.path.parent, prefix=".lumso-", suffix=".photo") as sent:
-        async for piece in request.stream():
-            await run_in_threadpool(sent.write, piece)
-        await run_in_threadpool(sent.flush)
-        made = await darkroom.run(request, file_to_keep, sent.name, with_time)
-    kept = await run_in_threadpool(photographs.keep, here.db, made.jpeg, made.width, made.height, made.taken)
+    kept = await kept_files.keep_photograph(request.stream(), with_time, here, darkroom)
     return PhotographOut(name=kept.name, width=kept.width, height=kept.height, taken=kept.taken)
 
 
@@ -55,7 +55,7 @@ async def keep(request: Request, here: Here, with_time: Annotated[bool, Query()]
 def show(name: str, here: Here) -> Response:
     """A photograph as it is kept."""
     headers = {"Cache-Control": "private, max-age=31536000, immutable", "Content-Encoding": "identity"}
-    return Response(photographs.content(here.db, name), media_type="image/jpeg", headers=headers)
+    return Response(kept_files.photograph(name, here), media_type="image/jpeg", headers=headers)
 
 
 class LetGoOut(BaseModel):
@@ -67,13 +67,11 @@ class LetGoOut(BaseModel):
 @router.delete("/{name}")
 def let_go(name: str, here: Here) -> LetGoOut:
     """Delete a photograph for good."""
-    photographs.delete(here.db, name)
+    kept_files.let_go(name, here)
     return LetGoOut(says="The photograph is deleted. Backups that were made before may still hold it.")
 
 
 @router.post("/{name}/colour")
 def colour(name: str, asked: ColourIn, here: Here) -> SeenColour:
     """A colour from a photograph, balanced by the white card in it; never claimed closer than ±4 ΔE₀₀."""
-    from lumso.formats import photo
-
-    return balanced(photo.pixels(photographs.content(here.db, name)), asked.card, asked.spot)
+    return kept_files.colour_of(name, asked.card, asked.spot, here)

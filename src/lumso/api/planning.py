@@ -7,14 +7,11 @@ from pydantic import BaseModel, ConfigDict, Field
 
 from lumso.core.advice import Taken
 from lumso.core.book.kit import KitMeasure, measures_said
-from lumso.core.edits.edit import Edit, edited
-from lumso.core.job.entries import embed
+from lumso.core.edits.edit import Edit
 from lumso.core.measure.amounts import read_amount
 from lumso.core.measure.lengths import Length, bare_unit, read_length
 from lumso.core.measure.spreading import Coverage, read_coverage
-from lumso.core.plan.slim import without_workings
-from lumso.formats.jobfile import lengths_disagree
-from lumso.formats.reading import UnfitDocument
+from lumso.services import changes
 
 from .bodies import JobBody, PlanBody
 from .context import Here
@@ -64,9 +61,8 @@ class EditOut(BaseModel):
 @router.post("/edits")
 def edit_job(asked: EditIn, here: Here) -> EditOut:
     """What an edit makes of a job. Keeps nothing; the same edit of the same job comes to the same."""
-    job = asked.job.root
-    made = edited(job, asked.edit, here.known_for(job), here.room())
-    return EditOut(job=JobBody(embed(made.job, here.book())), taken=made.taken)
+    made = changes.tried(asked.job.root, asked.edit, here)
+    return EditOut(job=JobBody(made.job), taken=made.taken)
 
 
 @router.post("/plan", response_model=PlanOut)
@@ -76,12 +72,7 @@ def plan_job(edit: PlanIn, here: Here) -> Response:
     The answer is written straight from the plan, not checked against its own model once more: it is large, and
     somebody is waiting for it.
     """
-    if faults := lengths_disagree(edit.job.root):
-        raise UnfitDocument("The job", faults)
-    made = here.plan(edit.job.root)
-    if edit.looked_at is not None:
-        made = without_workings(made, edit.looked_at, here.memo)
-    answer = PlanOut(sequence=edit.sequence, plan=PlanBody(made))
+    answer = PlanOut(sequence=edit.sequence, plan=PlanBody(changes.plan_unsaved(edit.job.root, edit.looked_at, here)))
     return Response(answer.model_dump_json(), media_type="application/json")
 
 

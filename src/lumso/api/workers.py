@@ -13,14 +13,16 @@ import subprocess
 import sys
 import time
 from collections.abc import Callable
+from functools import partial
 from queue import Empty, LifoQueue
 from struct import Struct
 from threading import BoundedSemaphore, Event, Thread
-from typing import Any, BinaryIO, ParamSpec, TypeVar, cast
+from typing import Annotated, Any, BinaryIO, ParamSpec, TypeVar, cast
 
-from fastapi import HTTPException, Request
+from fastapi import Depends, HTTPException, Request
 
 from lumso.core.errors import LumsoError
+from lumso.services.beside import Beside
 from lumso.store.errors import TooLong
 
 from .errors import ProblemOut, Refusal, problem_of
@@ -188,7 +190,13 @@ def _look(gone: Event, until: float) -> None:
         raise TooLong("That is too large: nobody waits that long. Ask for less at once, or for larger measures.")
 
 
-async def run(request: Request, work: Callable[P, R], *args: P.args, **none: P.kwargs) -> R:
-    """The same, by the workers of the application that was asked."""
-    workers: Workers = request.app.state.workers
-    return await workers.run(request, work, *args, **none)
+def beside(workers: Workers, request: Request) -> Beside:
+    """What a service is given to have something done by workers, for whoever sent a request."""
+    return partial(workers.run, request)
+
+
+def _beside(request: Request) -> Beside:
+    return beside(request.app.state.workers, request)
+
+
+BesideIt = Annotated[Beside, Depends(_beside)]

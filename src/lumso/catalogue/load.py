@@ -1,10 +1,10 @@
 """Loading catalogue files. A bad file is reported and left out; it does not hide the others."""
 
-from collections.abc import Callable, Mapping, Sequence
+from collections.abc import Callable, Iterable, Iterator, Mapping, Sequence
 from dataclasses import dataclass, fields, replace
 from functools import cache
 from pathlib import Path
-from typing import Any
+from typing import Any, TypeVar
 
 from lumso.core.book.catalogue import ORDERED, Catalogue
 from lumso.core.book.films import UNKNOWN, Film
@@ -25,6 +25,8 @@ DATA = Path(__file__).parent / "data"
 ALONE = ("habits", "optics")
 """Kinds of which there is one: what a folder does not say is as shipped."""
 ADAPTER = adapter(CatalogueFile)
+
+E = TypeVar("E")
 
 
 @dataclass(frozen=True)
@@ -48,34 +50,35 @@ def _clashes(files: Mapping[str, CatalogueFile]) -> list[UnfitDocument]:
     return clashes
 
 
+def _named_by(recipe: Recipe, catalogue: Catalogue) -> Iterator[tuple[str, list[str], list[tuple[str, str]]]]:
+    """All that a recipe names: what it is, what there is of it, and the names with their fields."""
+    limits = list(enumerate(recipe.limits))
+    yield (
+        "material",
+        sorted(catalogue.materials),
+        [(f"components/{i}/material", c.material) for i, c in enumerate(recipe.components)],
+    )
+    used = [(f"techniques/{i}", t) for i, t in enumerate(recipe.techniques)]
+    used += [(f"limits/{i}/techniques/{j}", t) for i, x in limits for j, t in enumerate(x.techniques)]
+    yield "technique", sorted(catalogue.techniques), used
+    meant = [(f"surfaces/{i}", s) for i, s in enumerate(recipe.surfaces)]
+    meant += [(f"limits/{i}/surfaces/{j}", s) for i, x in limits for j, s in enumerate(x.surfaces)]
+    yield "kind of surface", sorted({g.surface for g in catalogue.grounds.values()}), meant
+    yield "consistency", [c.slug for c in catalogue.consistencies], [("target", recipe.target)]
+    named = [("dial", recipe.dial)] if recipe.dial else []
+    named += [(f"limits/{i}/component", limit.component) for i, limit in limits]
+    yield "component", sorted(c.id for c in recipe.components), named
+    yield "film", sorted(catalogue.films), [("film", recipe.film)] if recipe.film else []
+
+
 def faults_in(recipe: Recipe, catalogue: Catalogue) -> list[tuple[str, str, str]]:
     """What a recipe refers to that is not there, and amounts that contradict each other: (field, says, allowed)."""
-    found = []
-    for i, component in enumerate(recipe.components):
-        if component.material not in catalogue.materials:
-            known = ", ".join(sorted(catalogue.materials))
-            found.append((f"components/{i}/material", f"There is no material {component.material!r}.", known))
-    used = [(f"techniques/{i}", t) for i, t in enumerate(recipe.techniques)]
-    used += [(f"limits/{i}/techniques/{j}", t) for i, x in enumerate(recipe.limits) for j, t in enumerate(x.techniques)]
-    for at, technique in used:
-        if technique not in catalogue.techniques:
-            known = ", ".join(sorted(catalogue.techniques))
-            found.append((at, f"There is no technique {technique!r}.", known))
-    meant = [(f"surfaces/{i}", s) for i, s in enumerate(recipe.surfaces)]
-    meant += [(f"limits/{i}/surfaces/{j}", s) for i, x in enumerate(recipe.limits) for j, s in enumerate(x.surfaces)]
-    kinds = sorted({g.surface for g in catalogue.grounds.values()})
-    for at, surface in meant:
-        if surface not in kinds:
-            found.append((at, f"There is no kind of surface {surface!r}.", ", ".join(kinds)))
-    words = [c.slug for c in catalogue.consistencies]
-    if recipe.target not in words:
-        found.append(("target", f"There is no consistency {recipe.target!r}.", ", ".join(words)))
-    ids = {c.id for c in recipe.components}
-    named = [("dial", recipe.dial)] if recipe.dial else []
-    named += [(f"limits/{i}/component", limit.component) for i, limit in enumerate(recipe.limits)]
-    found += [(at, f"There is no component {x!r}.", ", ".join(sorted(ids))) for at, x in named if x not in ids]
-    if recipe.film and recipe.film not in catalogue.films:
-        found.append(("film", f"There is no film {recipe.film!r}.", ", ".join(sorted(catalogue.films))))
+    found = [
+        (at, f"There is no {what} {named!r}.", ", ".join(known))
+        for what, known, every in _named_by(recipe, catalogue)
+        for at, named in every
+        if named not in known
+    ]
     if not found:
         for school in ("", *(s.slug for s in recipe.schools)):
             try:
@@ -169,16 +172,16 @@ PROMISES: Mapping[Need, tuple[str, Callable[[Film], bool]]] = {
 """What is asked of the film of a recipe that is offered for a need."""
 
 
-def faults_in_offer(offer: Offer, catalogue: Catalogue) -> tuple[str, str, str] | None:
-    """Why a recipe cannot answer a need: (says, value, allowed); None where it can."""
+def faults_in_offer(offer: Offer, catalogue: Catalogue) -> list[tuple[str, str, str]]:
+    """Why a recipe cannot answer a need: (field, says, allowed)."""
     recipe = catalogue.recipes.get(offer.recipe)
     if recipe is None:
-        return f"There is no recipe {offer.recipe!r}.", offer.recipe, ", ".join(sorted(catalogue.recipes))
+        return [("recipe", f"There is no recipe {offer.recipe!r}.", ", ".join(sorted(catalogue.recipes)))]
     asked, keeps = PROMISES[offer.need]
     film = catalogue.films.get(recipe.film, UNKNOWN)
     if keeps(film):
-        return None
-    return f"{recipe.name} dries to {film.name}, which is no answer to {offer.need!r}.", offer.recipe, asked
+        return []
+    return [("recipe", f"{recipe.name} dries to {film.name}, which is no answer to {offer.need!r}.", asked)]
 
 
 def _dangling(files: Mapping[str, CatalogueFile], catalogue: Catalogue) -> list[UnfitDocument]:
@@ -226,42 +229,30 @@ def load(folder: Path) -> Loaded:
         except UnfitDocument as error:
             refused.append(error)
     refused += _clashes(files)
-    every = list(files.values())
-    recipes = {r.slug: (source, r) for source, f in files.items() for r in f.recipes}
-    catalogue = _together(every)
+    catalogue = _together(list(files.values()))
     refused += _dangling(files, catalogue)
-    sound = {}
-    for slug, (source, recipe) in recipes.items():
-        if found := faults_in(recipe, catalogue):
-            faults = [Fault(f"/recipes/{slug}/{at}", says, "", allowed) for at, says, allowed in found]
-            refused.append(UnfitDocument(source, faults))
-        else:
-            sound[slug] = recipe
-    catalogue = replace(catalogue, recipes=sound)
-    finishes = {}
-    for source, finish in ((source, f) for source, file in files.items() for f in file.finishes):
-        if wrong := faults_in_finish(finish, catalogue):
-            faults = [Fault(f"/finishes/{finish.slug}/{at}", says, "", allowed) for at, says, allowed in wrong]
-            refused.append(UnfitDocument(source, faults))
-        else:
-            finishes[finish.slug] = finish
-    offers: dict[str, Offer] = {}
-    for source, offer in ((source, o) for source, file in files.items() for o in file.offers):
-        if amiss := faults_in_offer(offer, catalogue):
-            refused.append(UnfitDocument(source, [Fault(f"/offers/{offer.need}/recipe", *amiss)]))
-        else:
-            offers[offer.need] = offer
-    forms: dict[str, Form] = {}
-    for source, form in ((source, f) for source, file in files.items() for f in file.forms):
-        if wrong := faults_in_form(form):
-            refused.append(
-                UnfitDocument(
-                    source, [Fault(f"/forms/{form.slug}/{at}", says, "", allowed) for at, says, allowed in wrong]
-                )
-            )
-        else:
-            forms[form.slug] = form
-    return Loaded(replace(catalogue, finishes=finishes, offers=offers, forms=forms), tuple(refused))
+
+    def sound(kind: str, every: Iterable[tuple[str, str, E]],
+              faults_of: Callable[[E], Iterable[tuple[str, str, str]]]) -> dict[str, E]:  # fmt: skip
+        """The entries that refer to nothing that is not there, by slug; the others are refused."""
+        fit = {}
+        for source, slug, entry in every:
+            faults = [Fault(f"/{kind}/{slug}/{at}", says, "", allowed) for at, says, allowed in faults_of(entry)]
+            if faults:
+                refused.append(UnfitDocument(source, faults))
+            else:
+                fit[slug] = entry
+        return fit
+
+    def held(kind: str, by: str = "slug") -> list[tuple[str, str, Any]]:
+        return [(source, getattr(e, by), e) for source, file in files.items() for e in getattr(file, kind)]
+
+    recipes = {slug: (source, slug, recipe) for source, slug, recipe in held("recipes")}
+    base = replace(catalogue, recipes=sound("recipes", recipes.values(), lambda r: faults_in(r, catalogue)))
+    finishes = sound("finishes", held("finishes"), lambda f: faults_in_finish(f, base))
+    offers = sound("offers", held("offers", "need"), lambda o: faults_in_offer(o, base))
+    forms = sound("forms", held("forms"), faults_in_form)
+    return Loaded(replace(base, finishes=finishes, offers=offers, forms=forms), tuple(refused))
 
 
 @cache

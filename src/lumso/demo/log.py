@@ -3,7 +3,6 @@
 import random
 from dataclasses import replace
 
-from lumso.api.noting import EventIn, begun_as, kept
 from lumso.core.job.entries import embed
 from lumso.core.job.job import Job
 from lumso.core.log.acts import Act, Begun, Left, Looked, Poured, Stirred, Went
@@ -13,6 +12,7 @@ from lumso.core.pour.pouring import lines_of
 from lumso.core.work.batch_file import BatchFile
 from lumso.formats import jobfile
 from lumso.services.context import Context
+from lumso.services.noting import EventIn, begun_as, kept
 from lumso.store import jobs
 from lumso.store.jobs import StoredJob
 

@@ -5,7 +5,8 @@ import socket
 from collections.abc import Callable
 from threading import Event, Lock, Thread
 from time import monotonic, time
-from typing import Literal
+
+from lumso.core.pour.scale import Connection
 
 from .lines import LONGEST, greeted, parse
 
@@ -16,7 +17,6 @@ INTERVALS = 3.0
 """One that says so is gone after so many of its own."""
 LEAST_QUIET_S = 1.0
 TRY_AGAIN_S = 3.0
-State = Literal["none", "listening", "gone"]
 
 
 class Listener:
@@ -24,7 +24,7 @@ class Listener:
 
     def __init__(self, port: int, keep: Callable[[float, float, float], None]) -> None:
         self.port, self.keep = port, keep
-        self.state: State = "gone"
+        self.state: Connection = "gone"
         self.garbled = 0
         self._over, self._lock = Event(), Lock()
         self._valid, self._quiet_s = 0.0, QUIET_S

@@ -6,9 +6,9 @@ from collections.abc import Callable
 from pathlib import Path
 from threading import Condition, Event, Thread
 from time import monotonic
-from typing import Literal, Protocol
+from typing import Protocol
 
-from lumso.core.pour.scale import ScaleReading
+from lumso.core.pour.scale import Connection, ScaleReading
 
 from .scale_lines import LONGEST, parse_hello, parse_reading
 
@@ -17,7 +17,6 @@ TRY_AGAIN_S = 0.5
 QUIET_S = 2.0
 LIVE_S = 1.5
 """A weight counts as current as long as a whole, valid reading came within so many seconds, whatever else arrives."""
-State = Literal["none", "listening", "gone"]
 
 
 class Scale(Protocol):
@@ -26,7 +25,7 @@ class Scale(Protocol):
     simulated: bool
 
     @property
-    def state(self) -> State: ...
+    def state(self) -> Connection: ...
 
     @property
     def reading(self) -> ScaleReading | None: ...
@@ -49,7 +48,7 @@ class SocketScale:
     def __init__(self, path: Path, changed: Callable[[], None] = lambda: None) -> None:
         self.path, self._changed = path, changed
         self.garbled = 0
-        self._state: State = "gone"
+        self._state: Connection = "gone"
         self._reading: ScaleReading | None = None
         self._seen = 0
         self._device: tuple[str, float, float] | None = None
@@ -58,7 +57,7 @@ class SocketScale:
         self._thread = Thread(target=self._listen, name="scale", daemon=True)
 
     @property
-    def state(self) -> State:
+    def state(self) -> Connection:
         """Whether it answers."""
         return self._state
 
@@ -148,7 +147,7 @@ class SocketScale:
             self._say("listening", reading)
         return True
 
-    def _say(self, state: State, reading: ScaleReading | None) -> None:
+    def _say(self, state: Connection, reading: ScaleReading | None) -> None:
         if (state, reading) != (self._state, self._reading):
             self._state, self._reading, self._seen = state, reading, self._seen + 1
             self._changed()

@@ -13,11 +13,12 @@ from pydantic import TypeAdapter
 from pydantic_core import to_jsonable_python
 
 from lumso.core.advice import Taken
-from lumso.core.edits.edit import Edit, edited, touches
+from lumso.core.edits.edit import Edit, Edited, edited, touches
 from lumso.core.errors import LumsoError
 from lumso.core.job.entries import embed
 from lumso.core.job.job import Job, Layer
 from lumso.core.plan.plan import Plan
+from lumso.core.plan.slim import without_workings
 from lumso.formats import jobfile, patch, reading
 from lumso.formats.names import refuse_hidden
 from lumso.formats.patch import ById, Step
@@ -170,6 +171,22 @@ def _answered(job: Job, changes: Sequence[Doing], here: Context) -> tuple[Job, t
         answers.append(Answer(change.key, patch.diff(job, made), taken))
         job = made
     return job, tuple(answers)
+
+
+def tried(job: Job, edit: Edit, here: Context) -> Edited:
+    """What an edit makes of a job that is kept nowhere, with its entries, and what was done of itself. Raises
+    InvalidValue, UnknownEntry."""
+    made = edited(job, edit, here.known_for(job), here.room())
+    return replace(made, job=embed(made.job, here.book()))
+
+
+def plan_unsaved(job: Job, looked_at: str | None, here: Context) -> Plan:
+    """What a job that is kept nowhere comes to, with the working of the zone that is looked at; of all for None.
+    Raises UnfitDocument."""
+    if faults := jobfile.lengths_disagree(job):
+        raise UnfitDocument("The job", faults)
+    made = here.plan(job)
+    return made if looked_at is None else without_workings(made, looked_at, here.memo)
 
 
 Where = tuple[str | int, ...]

@@ -5,6 +5,7 @@ from contextlib import suppress
 from dataclasses import dataclass
 from math import exp, log
 from threading import Lock
+from time import time
 from typing import Annotated, Any, Literal
 
 from pydantic import BaseModel, ConfigDict, Field, TypeAdapter
@@ -119,8 +120,9 @@ def _unread(key: str) -> Callable[[str], bool]:
 class Context:
     """One running Lumso."""
 
-    def __init__(self, db: Database, catalogue: Catalogue) -> None:
-        self.db, self.catalogue = db, catalogue
+    def __init__(self, db: Database, catalogue: Catalogue, clock: Callable[[], float] = time) -> None:
+        """`clock` says what time it is, in seconds since 1970 UTC."""
+        self.db, self.catalogue, self.clock = db, catalogue, clock
         self.memo, self.pictures, self.plans = Memo(), Memo(PICTURES), Plans()
         self.measured: dict[tuple[Needs, Kit], KitAnswer] = {}
         self.best: list[tuple[Ask, Days]] = []
@@ -138,6 +140,14 @@ class Context:
             self.best, self.moved = [], []
             self._entries.clear()
             self._revisions.clear()
+
+    def exact_now(self) -> float:
+        """The minute it is since 1970 UTC, to the second."""
+        return self.clock() / 60
+
+    def now_min(self) -> float:
+        """The whole minute it is since 1970 UTC."""
+        return float(int(self.exact_now()))
 
     def settings(self) -> Settings:
         """What was chosen, or what everybody starts with."""

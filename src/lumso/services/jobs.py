@@ -8,17 +8,18 @@ from dataclasses import dataclass
 
 from pydantic import BaseModel, ValidationError
 
-from lumso.core.errors import LumsoError
+from lumso.core.errors import InvalidValue, LumsoError
 from lumso.core.job.entries import embed
 from lumso.core.job.job import Job
 from lumso.core.mixing.mix import Mix
 from lumso.core.plan.plan import NextAction, Plan
 from lumso.core.plan.slim import without_workings
-from lumso.formats import jobfile
+from lumso.formats import jobfile, svg
+from lumso.formats.names import with_names_cleaned
 from lumso.formats.reading import UnfitDocument
 from lumso.store import jobs
 from lumso.store.errors import NotFound, StoreError
-from lumso.store.jobs import Listed, StoredJob
+from lumso.store.jobs import Gone, Listed, Order, StoredJob
 
 from .context import Context
 from .errors import CannotWorkOut
@@ -59,6 +60,11 @@ def read(stored: StoredJob, here: Context) -> Job:
         return jobfile.from_json(stored.document, f"Job {stored.id}")
 
     return here.memo.recall(("job", stored.id), (stored.document,), made)
+
+
+def head_revision(job_id: str, here: Context) -> int:
+    """The revision a job is at; 0 where there is none."""
+    return jobs.head(here.db, job_id)
 
 
 def at_head(job_id: str, here: Context) -> Job:
@@ -187,3 +193,94 @@ def summaries(listed: Sequence[Listed], here: Context) -> dict[str, Summary]:
         with suppress(StoreError):  # full or in use: it is worked out again next time
             jobs.sum_up(here.db, anew)
     return found
+
+
+class JobLine(Summary):
+    """A job in the list."""
+
+    id: str
+    name: str
+    saved_at: str
+
+
+class LastJob(JobLine):
+    """The job last worked on, with the first mix of it, to show what is next."""
+
+    pot: Mix | None
+
+
+class JobsOut(BaseModel):
+    """A page of the list, and how many jobs there are in all."""
+
+    jobs: list[JobLine]
+    count: int
+    more: str
+    """What to ask for the next page; empty on the last one."""
+    last: LastJob | None
+    """The job last worked on; only on the first page of all jobs that are not put away."""
+
+
+def listed(search: str, away: bool, after: str, most: int, order: Order, here: Context) -> JobsOut:
+    """Jobs, the one last worked on first or by name, each with what to do next: a page of them, whose name holds
+    `search`. `after` is what the page before said; "" for the first."""
+    page = jobs.page(here.db, most, int(after) if after else None, search, away, order)
+    summed = summaries(page.jobs, here)
+    lines = [JobLine(id=j.id, name=j.name, saved_at=j.saved_at, **dict(summed[j.id])) for j in page.jobs]
+    first = page.jobs[0] if page.jobs and order == "last" and not (search.strip() or away or after) else None
+    shown = int(after or 0) + len(page.jobs) if order == "name" else page.jobs[-1].touched if page.jobs else 0
+    last = _last(first, here) if first else None
+    return JobsOut(jobs=lines, count=page.count, more=str(shown) if page.more else "", last=last)
+
+
+def _last(listed: Listed, here: Context) -> LastJob:
+    """The job last worked on, as it is now."""
+    summary, pot = summed_up(jobs.get(here.db, listed.id), here)
+    return LastJob(id=listed.id, name=listed.name, saved_at=listed.saved_at, pot=pot, **dict(summary))
+
+
+def take_file(name: str, text: str, here: Context, key: str) -> Opened:
+    """A job from a file, as a new one. Raises UnfitDocument with every fault's place where it is none."""
+    return create(jobfile.from_json(with_names_cleaned(text), name), here, key)
+
+
+def as_file(job_id: str, here: Context) -> tuple[str, str]:
+    """A job's name and its text as a file, with the entries it uses: it opens anywhere. One that cannot be read, as it
+    is kept. Raises NotFound."""
+    stored = jobs.get(here.db, job_id)
+    with suppress(UnfitDocument):
+        job = read(stored, here)
+        return job.name, jobfile.to_json(job)
+    return "job", stored.document
+
+
+def drawing(job_id: str, here: Context) -> str:
+    """The piece drawn to scale, as SVG. Raises InvalidValue while its sizes cannot be used."""
+    job = at_head(job_id, here)
+    made = here.plan(job)
+    if made.drawing is None or job.piece is None:
+        why = made.problems[0] if made.problems else None
+        raise InvalidValue(
+            why.says if why else "This job has no piece to draw.",
+            value=job.name,
+            allowed=why.allowed if why else "a piece with its sizes",
+            field=why.at if why else "/piece",
+        )
+    fills = {zone.zone: zone.hex for zone in made.zones}
+    words = {slug: length.typed for slug, length in job.piece.sizes.items()}
+    return svg.to_svg(made.drawing, fills, words, made.patterns)
+
+
+def put_away(job_id: str, away: bool, here: Context) -> None:
+    """Take a job out of the list, or bring it back. Raises NotFound."""
+    jobs.put_away(here.db, job_id, away)
+
+
+def what_goes(job_id: str, here: Context) -> Gone:
+    """What would go with a job if it were deleted for good, and what would be kept of it. Raises NotFound."""
+    return jobs.what_goes(here.db, job_id)
+
+
+def delete(job_id: str, here: Context) -> Gone:
+    """Delete a job that is put away, with all its revisions, for good. Batches printed from it are kept. Raises
+    NotFound."""
+    return jobs.delete(here.db, job_id)

@@ -223,7 +223,7 @@ def run(how: Served) -> None:
     if fresh:
         from lumso.demo.log import write_log
 
-        write_log(made.state.context, made.state.clock() / 60)
+        write_log(made.state.context, made.state.context.exact_now())
     devices, sensor, scale = _begun_beside(how)
     listeners = [x for x in (_listen(made, db, sensor), _weigh(made, scale)) if x is not None]
     lines = Lines(Limits(an_address=how.lines_each, in_all=how.lines), how.proxy)

@@ -70,6 +70,18 @@ def _bytes_short(head: bytes, size: int) -> int:
     return max(0, page * int.from_bytes(head[28:32], "big") - size) if counted else 0
 
 
+def _head(path: Path) -> bytes:
+    """The first 100 bytes of a database file. Raises Unwritable where it is none, or cannot be read."""
+    try:
+        with path.open("rb") as file:
+            head = file.read(100)
+    except OSError as error:
+        raise Unwritable(f"{path} cannot be opened: {error.strerror}.") from None
+    if head[:16] != MAGIC or len(head) < 100:
+        raise _foreign(path)
+    return head
+
+
 def look(path: Path) -> State:
     """What stands at a path, without touching it. Raises Unwritable for a file that is not ours, or not whole.
 
@@ -79,13 +91,7 @@ def look(path: Path) -> State:
         return "new"
     if not path.is_file():
         raise Unwritable(f"{path} cannot be opened: it is no file. Name another with --data.")
-    try:
-        with path.open("rb") as file:
-            head = file.read(100)
-    except OSError as error:
-        raise Unwritable(f"{path} cannot be opened: {error.strerror}.") from None
-    if head[:16] != MAGIC or len(head) < 100:
-        raise _foreign(path)
+    head = _head(path)
     beside = wal_of(path).exists()
     if not beside and (short := _bytes_short(head, path.stat().st_size)):
         raise _damaged(path, f"its last {short:,} bytes are missing")

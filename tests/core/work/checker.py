@@ -5,7 +5,8 @@ formulas of the trade: nothing here imports what it checks.
 """
 
 from collections import defaultdict
-from collections.abc import Iterator, Mapping
+from collections.abc import Iterator, Mapping, Sequence
+from itertools import product
 from math import exp
 from typing import Any
 
@@ -120,26 +121,27 @@ class Checker:
             for k, layer in enumerate(zone["layers"]):
                 technique = self.data["techniques"][layer["technique"]]
                 first, following = self.rates(layer, zone["layers"][k - 1] if k else None)
-                for pot in layer["pots"] or [{"id": "", "share": 1.0}]:
+                bare, relief = self.surface(zone["layers"][:k])
+                thirst = 0.0 if technique["rate_includes_ground"] else ground["first_coat_extra_ml_per_m2"] * bare
+                for pot, coat in product(layer["pots"] or [{"id": "", "share": 1.0}], range(1, layer["coats"] + 1)):
                     touched = area * layer["touched"] * pot["share"]
-                    for coat in range(1, layer["coats"] + 1):
-                        mine = lays.get((zone["id"], layer["id"], coat, pot["id"]), [])
-                        name = f"{zone['id']} {layer['id']} coat {coat} {pot['id']}"
-                        if not close(sum(o["area_m2"] for o in mine), touched):
-                            yield f"{name}: {sum(o['area_m2'] for o in mine)} m² laid of {touched}"
-                        bare, relief = self.surface(zone["layers"][:k])
-                        thirst = coat == 1 and not technique["rate_includes_ground"]
-                        extra = ground["first_coat_extra_ml_per_m2"] * bare if thirst else 0.0
-                        ml = touched * relief * ((first if coat == 1 else following) + extra)
-                        ml /= 1 - technique["lost_to_cloth"]
-                        if not close(sum(o["film_ml"] for o in mine), ml):
-                            yield f"{name}: {sum(o['film_ml'] for o in mine)} ml laid of {ml}"
-                        if sorted(o["patch"] for o in mine) != list(range(1, len(mine) + 1)):
-                            yield f"{name}: patches {[o['patch'] for o in mine]}"
+                    ml = touched * relief * (first + thirst if coat == 1 else following)
+                    mine = lays.get((zone["id"], layer["id"], coat, pot["id"]), [])
+                    name = f"{zone['id']} {layer['id']} coat {coat} {pot['id']}"
+                    yield from self.laid_as(name, mine, touched, ml / (1 - technique["lost_to_cloth"]))
         known = {(z["id"], x["id"]) for z in self.job["zones"] for x in z["layers"]}
         for zone_id, layer_id, _, _ in lays:
             if (zone_id, layer_id) not in known:
                 yield f"{zone_id} {layer_id} is not in the job"
+
+    def laid_as(self, name: str, mine: Sequence[Document], touched: float, ml: float) -> Iterator[str]:
+        """A coat is laid on what it touches, with what that takes, its patches numbered."""
+        if not close(sum(o["area_m2"] for o in mine), touched):
+            yield f"{name}: {sum(o['area_m2'] for o in mine)} m² laid of {touched}"
+        if not close(sum(o["film_ml"] for o in mine), ml):
+            yield f"{name}: {sum(o['film_ml'] for o in mine)} ml laid of {ml}"
+        if sorted(o["patch"] for o in mine) != list(range(1, len(mine) + 1)):
+            yield f"{name}: patches {[o['patch'] for o in mine]}"
 
     def pots(self) -> Iterator[str]:
         """Poured = laid + losses + margin + left; the pot and the tool lose what they lose; parts make the mix."""
@@ -151,40 +153,50 @@ class Checker:
             if o["kind"] == "clean":
                 sittings[o["batch"]] += 1
         for o in self.order["operations"]:
-            amounts = o["amounts"]
-            if o["kind"] != "mix":
-                if amounts is not None:
-                    yield f"{o['id']} has amounts"
-                continue
-            whole = amounts["laid_ml"] + amounts["lost_ml"] + amounts["margin_ml"] + amounts["left_ml"]
-            if not close(amounts["mixed_ml"], whole):
-                yield f"{o['id']}: mixed {amounts['mixed_ml']}, accounted for {whole}"
-            if not close(poured_by[o["batch"]], amounts["laid_ml"] + amounts["short_ml"]):
-                yield f"{o['id']}: lays {poured_by[o['batch']]}, says {amounts['laid_ml']}"
-            adds = amounts["from_last_ml"] + amounts["rinse_ml"]
-            for part in amounts["parts"]:
-                material = self.data["materials"][self.material(o, part)]
-                if not close(part["g"], part["ml"] * material["bulk_density"]):
-                    yield f"{o['id']} {part['name']}: {part['g']} g of {part['ml']} ml"
-                adds += part["g"] / material["true_density"]
-                if part["tints"] and not close(sum(t["ml"] for t in part["tints"]), part["ml"]):
-                    yield f"{o['id']} {part['name']}: its paints are not all of it"
-            if not close(adds, amounts["mixed_ml"]):
-                yield f"{o['id']}: parts make {adds} of {amounts['mixed_ml']}"
-            batch = next(b for b in self.order["batches"] if b["id"] == o["batch"])
+            if o["kind"] == "mix":
+                yield from self.mixed(o, poured_by[o["batch"]])
+                yield from self.lost(o, sittings[o["batch"]])
+            elif o["amounts"] is not None:
+                yield f"{o['id']} has amounts"
+
+    def mixed(self, o: Document, poured: float) -> Iterator[str]:
+        """Poured = laid + losses + margin + left, and the parts make the mix."""
+        amounts = o["amounts"]
+        whole = amounts["laid_ml"] + amounts["lost_ml"] + amounts["margin_ml"] + amounts["left_ml"]
+        if not close(amounts["mixed_ml"], whole):
+            yield f"{o['id']}: mixed {amounts['mixed_ml']}, accounted for {whole}"
+        if not close(poured, amounts["laid_ml"] + amounts["short_ml"]):
+            yield f"{o['id']}: lays {poured}, says {amounts['laid_ml']}"
+        adds = amounts["from_last_ml"] + amounts["rinse_ml"]
+        for part in amounts["parts"]:
+            material = self.data["materials"][self.material(o, part)]
+            if not close(part["g"], part["ml"] * material["bulk_density"]):
+                yield f"{o['id']} {part['name']}: {part['g']} g of {part['ml']} ml"
+            adds += part["g"] / material["true_density"]
+            if part["tints"] and not close(sum(t["ml"] for t in part["tints"]), part["ml"]):
+                yield f"{o['id']} {part['name']}: its paints are not all of it"
+        if not close(adds, amounts["mixed_ml"]):
+            yield f"{o['id']}: parts make {adds} of {amounts['mixed_ml']}"
+        batch = self.batch(o)
+        if not close(batch["mix"]["volume"]["value"], amounts["mixed_ml"] - amounts["from_last_ml"]
+                     - amounts["rinse_ml"]):  # fmt: skip
+            yield f"{o['id']}: the batch says {batch['mix']['volume']['value']}"
+
+    def batch(self, o: Document) -> Document:
+        batch: Document = next(b for b in self.order["batches"] if b["id"] == o["batch"])
+        return batch
+
+    def lost(self, o: Document, sittings: int) -> Iterator[str]:
+        """The pot and the tool lose what they lose."""
+        amounts, batch, layer = o["amounts"], self.batch(o), self.layer(o)
+        if layer["want"]["by"] == "area":
             loss = self.data["pot_losses"][batch["mix"]["thickness"]["cling"]]
             pot = max(amounts["laid_ml"] * loss["share"] / (1 - loss["share"]), loss["least_ml"])
-            layer = self.layer(o)
-            if layer["want"]["by"] != "area":
-                continue
             holds = self.data["tools"][layer["tool"]]["holds_ml"]
             of = batch["of"]
-            tool = min(holds * max(sittings[o["batch"]], 1), amounts["laid_ml"] * of) / of
+            tool = min(holds * max(sittings, 1), amounts["laid_ml"] * of) / of
             if not close(amounts["lost_ml"], pot + tool):
                 yield f"{o['id']}: lost {amounts['lost_ml']}, by hand {pot + tool}"
-            if not close(batch["mix"]["volume"]["value"], amounts["mixed_ml"] - amounts["from_last_ml"]
-                         - amounts["rinse_ml"]):  # fmt: skip
-                yield f"{o['id']}: the batch says {batch['mix']['volume']['value']}"
 
     def layer(self, o: Document) -> Document:
         zone = next(z for z in self.job["zones"] if z["id"] == o["zone"])

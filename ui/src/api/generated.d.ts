@@ -712,8 +712,6 @@ export interface paths {
         /**
          * Get Backwards
          * @description The last moment to begin so that what was promised is kept, and what would have to give where it cannot be.
-         *
-         *     Much is tried for it: beside the server, and no longer than somebody waits.
          */
         post: operations["get_backwards_api_days_backwards_post"];
         delete?: never;
@@ -2306,8 +2304,6 @@ export interface paths {
         /**
          * Delete Shelf Item
          * @description Take a material off the shelf: every value of its own is put back.
-         *
-         *     One of the user's own that a recipe of theirs still needs stays: taking it would leave the recipe without.
          */
         delete: operations["delete_shelf_item_api_shelf__slug__delete"];
         options?: never;
@@ -8327,7 +8323,7 @@ export interface components {
             /** Metres */
             metres: number;
             /** On */
-            on: components["schemas"]["lumso__api__layouts__SurfaceOut"][];
+            on: components["schemas"]["lumso__services__layouts__SurfaceOut"][];
             /** Papers */
             papers: components["schemas"]["PaperOut"][];
             /**
@@ -9175,7 +9171,7 @@ export interface components {
              * @default 60
              */
             ml?: number;
-            onto?: components["schemas"]["OntoIn"] | null;
+            onto?: components["schemas"]["OffersIn"] | null;
             /**
              * Paints
              * @default []
@@ -9190,10 +9186,24 @@ export interface components {
             without?: string[];
         };
         /**
-         * MatchOut
+         * MatchPart
+         * @description One paint of a mix, and its share of the paints by volume.
+         */
+        MatchPart: {
+            /** Hex */
+            hex: string;
+            /** Name */
+            name: string;
+            /** Share */
+            share: number;
+            /** Slug */
+            slug: string;
+        };
+        /**
+         * Matched
          * @description The nearest mixes, the best first, each measured with the kit in use; and what they were searched among.
          */
-        MatchOut: {
+        Matched: {
             /** Closer */
             closer: string;
             /** Matches */
@@ -9208,20 +9218,6 @@ export interface components {
             wanted: string;
             /** Words */
             words: string;
-        };
-        /**
-         * MatchPart
-         * @description One paint of a mix, and its share of the paints by volume.
-         */
-        MatchPart: {
-            /** Hex */
-            hex: string;
-            /** Name */
-            name: string;
-            /** Share */
-            share: number;
-            /** Slug */
-            slug: string;
         };
         /**
          * Material
@@ -9813,17 +9809,6 @@ export interface components {
             ladders: components["schemas"]["Offered"][];
             /** Reasons */
             reasons: string[];
-        };
-        /**
-         * OntoIn
-         * @description The layer of a zone that a matched colour is for.
-         */
-        OntoIn: {
-            job: components["schemas"]["JobBody-Input"];
-            /** Layer */
-            layer: string;
-            /** Zone */
-            zone: string;
         };
         /**
          * OpenOut
@@ -10452,7 +10437,7 @@ export interface components {
             /** Slug */
             slug: string;
             /** Surfaces */
-            surfaces: components["schemas"]["lumso__api__workshop__SurfaceOut"][];
+            surfaces: components["schemas"]["lumso__services__catalogue__SurfaceOut"][];
         };
         /**
          * Pin
@@ -14994,25 +14979,6 @@ export interface components {
             text: string;
         };
         /**
-         * SurfaceOut
-         * @description A surface that a layout may be laid on.
-         */
-        lumso__api__layouts__SurfaceOut: {
-            /** Name */
-            name: string;
-            /** Slug */
-            slug: string;
-        };
-        /** SurfaceOut */
-        lumso__api__workshop__SurfaceOut: {
-            /** Name */
-            name: string;
-            /** Slug */
-            slug: string;
-            /** Usually Bare */
-            usually_bare: string;
-        };
-        /**
          * Step
          * @description What is done before one strip: so much is added to what is in the pot, and that makes such a share of water.
          */
@@ -15236,6 +15202,25 @@ export interface components {
             /** Surface */
             surface: string;
             width: components["schemas"]["Length-Output"];
+        };
+        /** SurfaceOut */
+        lumso__services__catalogue__SurfaceOut: {
+            /** Name */
+            name: string;
+            /** Slug */
+            slug: string;
+            /** Usually Bare */
+            usually_bare: string;
+        };
+        /**
+         * SurfaceOut
+         * @description A surface that a layout may be laid on.
+         */
+        lumso__services__layouts__SurfaceOut: {
+            /** Name */
+            name: string;
+            /** Slug */
+            slug: string;
         };
     };
     responses: never;
@@ -18705,7 +18690,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["MatchOut"];
+                    "application/json": components["schemas"]["Matched"];
                 };
             };
             /** @description Problem details */

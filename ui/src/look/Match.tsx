@@ -11,7 +11,7 @@ import { LABEL } from "../parts/notices";
 import { ml, percent } from "../parts/say";
 import { Tick } from "../parts/Ticks";
 
-type Reply = components["schemas"]["MatchOut"];
+type Reply = components["schemas"]["Matched"];
 type Measured = components["schemas"]["Measured"];
 type ShelfPaint = components["schemas"]["ShelfPaint-Input"];
 

@@ -66,33 +66,40 @@ def stepped(layers: Sequence[Layer], ladder: Ladder, rung: Rung, catalogue: Cata
         known = ", ".join(x.id for x in layers)
         raise InvalidValue(f"There is no layer {ladder.layer!r}.", value=ladder.layer, allowed=known, field="layer")
     one = layers[at]
+    if ladder.what == "sealer" and not rung.slug:
+        return (*layers[:at], *layers[at + 1 :])
+    return (*layers[:at], _on_rung(one, ladder, rung, catalogue), *layers[at + 1 :])
+
+
+def _on_rung(one: Layer, ladder: Ladder, rung: Rung, catalogue: Catalogue) -> Layer:
+    """A layer with one step taken. Raises UnknownEntry and InvalidValue for what cannot be stepped."""
     match ladder.what:
         case "share":
-            recipe = pick("recipe", catalogue.recipes, one.recipe)
-            pick("component", {c.id: c for c in recipe.components}, ladder.component)
-            if not 0 < rung.value < 1:
-                raise InvalidValue(f"{rung.value:g} is no share.", value=rung.value, allowed="between 0 and 100 %",
-                                   field="rungs")  # fmt: skip
-            changed = replace(one, amounts={**one.amounts, ladder.component: VolumeShare("volume-share", rung.value)})
+            return _thinned(one, ladder.component, rung.value, catalogue)
         case "tint":
-            changed = replace(one, tints={**one.tints, ladder.component: _tinted(one, ladder.component, rung.value)})
+            return replace(one, tints={**one.tints, ladder.component: _tinted(one, ladder.component, rung.value)})
         case "coats":
-            changed = replace(one, coats=max(1, min(12, round(rung.value))))
+            return replace(one, coats=max(1, min(12, round(rung.value))))
         case "kept":
-            changed = replace(one, kept=max(0.02, min(1.0, rung.value)))
+            return replace(one, kept=max(0.02, min(1.0, rung.value)))
         case "thickness":
-            changed = replace(one, thickness_mm=max(0.05, min(10.0, rung.value)))
+            return replace(one, thickness_mm=max(0.05, min(10.0, rung.value)))
         case "sanding":
             rubs = tuple(s for s in one.sandings if s.rubs)
             purpose = next(p for most, p in SANDED if rung.value <= most)
             sanded = (Sanding(round(rung.value), purpose),) if rung.value >= 24 else ()
-            changed = replace(one, sandings=(*sanded, *rubs))
+            return replace(one, sandings=(*sanded, *rubs))
         case "sealer":
-            if not rung.slug:
-                return (*layers[:at], *layers[at + 1 :])
-            new = start_on(one.id, rung.slug, "unsealed paint", catalogue)
-            changed = replace(new, coats=one.coats)
-    return (*layers[:at], changed, *layers[at + 1 :])
+            return replace(start_on(one.id, rung.slug, "unsealed paint", catalogue), coats=one.coats)
+
+
+def _thinned(one: Layer, component: str, share: float, catalogue: Catalogue) -> Layer:
+    """A layer with a component at another share of its mix. Raises UnknownEntry, InvalidValue."""
+    recipe = pick("recipe", catalogue.recipes, one.recipe)
+    pick("component", {c.id: c for c in recipe.components}, component)
+    if not 0 < share < 1:
+        raise InvalidValue(f"{share:g} is no share.", value=share, allowed="between 0 and 100 %", field="rungs")
+    return replace(one, amounts={**one.amounts, component: VolumeShare("volume-share", share)})
 
 
 def _tinted(one: Layer, component: str, share: float) -> tuple[Tint, ...]:

@@ -194,6 +194,8 @@ def changed(zone: Zone, change: Change, catalogue: Catalogue, ids: Iterator[str]
 
     Raises InvalidValue for a layer that is not there, UnknownEntry for a name the catalogue does not have.
     """
+    if isinstance(change, AddPrep | DropPrep | SortPrep):
+        return _prepared(zone, change, catalogue)
     layers = list(zone.layers)
     match change:
         case InsertLayer():
@@ -220,6 +222,12 @@ def changed(zone: Zone, change: Change, catalogue: Catalogue, ids: Iterator[str]
             i = _with_layer(zone, change.layer)
             amounts = {**layers[i].amounts, change.component: VolumeShare("volume-share", change.share)}
             layers[i] = replace(layers[i], amounts=amounts)
+    return replace(zone, layers=tuple(layers))
+
+
+def _prepared(zone: Zone, change: AddPrep | DropPrep | SortPrep, catalogue: Catalogue) -> Zone:
+    """The zone with one preparation more or less, or those there are in their order. Raises UnknownEntry."""
+    match change:
         case AddPrep(prep=prep):
             pick("preparation", catalogue.preparations, prep)
             return replace(zone, prep=_in_order((*zone.prep, prep), catalogue))
@@ -227,7 +235,6 @@ def changed(zone: Zone, change: Change, catalogue: Catalogue, ids: Iterator[str]
             return replace(zone, prep=tuple(p for p in zone.prep if p != prep))
         case SortPrep():
             return replace(zone, prep=_in_order(zone.prep, catalogue))
-    return replace(zone, layers=tuple(layers))
 
 
 def apply(zone: Zone, changes: tuple[Change, ...], catalogue: Catalogue, ids: Iterator[str]) -> Zone:

@@ -3,7 +3,7 @@
 from collections.abc import Sequence
 from math import inf
 
-from ..work.operations import LIVES
+from ..work.operations import LIVES, Constraint
 from .check import broken
 from .placed import Placed, Timed
 from .puzzle import EPS, Puzzle, over_at, until_of
@@ -31,19 +31,8 @@ def tighten(puzzle: Puzzle, found: Placed) -> Placed | None:
         for tie, first, then in ties:
             if first == then or tie.first not in made.spans:
                 continue
-            since = made.spans[tie.first][0 if tie.since == "start" else 1]
-            until = made.spans[tie.then][0 if tie.until == "start" else 1]
-            if tie.kind in {"after", "at least"}:
-                n, late = then, over_at(tie, since, puzzle.room) - until
-            elif tie.kind == "at most" or tie.kind in LIVES:
-                if first is None:
-                    continue
-                n, late = first, until - until_of(tie, since, puzzle.room)
-            elif first is not None and timed.spans[tie.then][1] <= timed.spans[tie.first][0] + EPS:
-                n, late = first, made.spans[tie.then][1] - made.spans[tie.first][0]
-            else:
-                n, late = then, over_at(tie, made.spans[tie.first][1], puzzle.room) - made.spans[tie.then][0]
-            if late > EPS:
+            n, late = _late(puzzle, tie, (first, then), timed, made)
+            if n is not None and late > EPS:
                 low[n] = low[n] + late
                 moved = True
         if max(low, default=0.0) == inf:
@@ -55,6 +44,21 @@ def tighten(puzzle: Puzzle, found: Placed) -> Placed | None:
         if not broken(Timed(puzzle, one)):
             return one
     return None
+
+
+def _late(puzzle: Puzzle, tie: Constraint, stints: tuple[int | None, int], found: Timed,
+          made: Timed) -> tuple[int | None, float]:  # fmt: skip
+    """Which stint has to move so that a tie is kept, and by how many minutes; None where none of them can."""
+    first, then = stints
+    since = made.spans[tie.first][0 if tie.since == "start" else 1]
+    until = made.spans[tie.then][0 if tie.until == "start" else 1]
+    if tie.kind in {"after", "at least"}:
+        return then, over_at(tie, since, puzzle.room) - until
+    if tie.kind == "at most" or tie.kind in LIVES:
+        return first, until - until_of(tie, since, puzzle.room)
+    if first is not None and found.spans[tie.then][1] <= found.spans[tie.first][0] + EPS:
+        return first, made.spans[tie.then][1] - made.spans[tie.first][0]
+    return then, over_at(tie, made.spans[tie.first][1], puzzle.room) - made.spans[tie.then][0]
 
 
 def _on_one_pair_of_hands(order: Sequence[int], painters: Sequence[int]) -> dict[int, int]:

@@ -304,27 +304,13 @@ def edited(job: Job, edit: Edit, catalogue: Catalogue, room: Room) -> Edited:
 def _edited(job: Job, edit: Edit, catalogue: Catalogue, room: Room) -> Edited:
     ids = ids_of(edit.seed)
     match edit:
-        case EditStack():
+        case (
+            EditStack() | PutFinish() | RemedyZone() | ChooseGround() | KeepVariant() | ChooseVariant() | DropVariant()
+        ):
+            return _in_zone(job, edit, catalogue, room)
+        case TakeStrip():
             at = _at(job, edit.zone)
-            return Edited(_with_zone(job, at, apply(job.zones[at], edit.changes, catalogue, ids)))
-        case PutFinish():
-            at = _at(job, edit.zone)
-            finish = pick("finish", catalogue.finishes, edit.finish)
-            zone, taken = with_finish(job.zones[at], finish, trial(job, at, catalogue, room), ids)
-            return Edited(_with_zone(job, at, zone), taken)
-        case RemedyZone():
-            at = _at(job, edit.zone)
-            zone, taken = remedied(job.zones[at], trial(job, at, catalogue, room), ids, seal=False)
-            return Edited(_with_zone(job, at, zone), taken)
-        case ChooseGround():
-            at = _at(job, edit.zone)
-            return Edited(_with_zone(job, at, _on_ground(job.zones[at], edit.ground, catalogue)))
-        case ChoosePiece():
-            return Edited(on_piece(job, edit.kind, ids))
-        case TakeUsual():
-            return Edited(_with_usual(job, edit.bare, catalogue))
-        case TypeSize():
-            return Edited(_sized(job, edit))
+            return Edited(_with_zone(job, at, with_strip(job.zones[at], edit, ids)))
         case SplitZone():
             return Edited(_split(job, edit, ids))
         case MergeZone():
@@ -333,11 +319,40 @@ def _edited(job: Job, edit: Edit, catalogue: Catalogue, room: Room) -> Edited:
             return Edited(_copied(job, edit, ids))
         case KeepWhatIf():
             return Edited(changed(job, WhatIf(coats=edit.coats, margin=edit.margin)))
-        case KeepVariant() | ChooseVariant() | DropVariant():
-            at = _at(job, edit.zone)
-            return Edited(_with_zone(job, at, with_variant(job.zones[at], edit, ids)))
-        case TakeStrip():
-            at = _at(job, edit.zone)
-            return Edited(_with_zone(job, at, with_strip(job.zones[at], edit, ids)))
         case TakeEntry():
             return Edited(without_entry(job, edit.kind, edit.slug))
+        case ChoosePiece() | TakeUsual() | TypeSize():
+            return Edited(_pieced(job, edit, catalogue))
+
+
+def _pieced(job: Job, edit: ChoosePiece | TakeUsual | TypeSize, catalogue: Catalogue) -> Job:
+    """The job with another piece, or its sizes."""
+    match edit:
+        case ChoosePiece():
+            return on_piece(job, edit.kind, ids_of(edit.seed))
+        case TakeUsual():
+            return _with_usual(job, edit.bare, catalogue)
+        case TypeSize():
+            return _sized(job, edit)
+
+
+InZone = EditStack | PutFinish | RemedyZone | ChooseGround | KeepVariant | ChooseVariant | DropVariant
+
+
+def _in_zone(job: Job, edit: InZone, catalogue: Catalogue, room: Room) -> Edited:
+    """The job with one zone changed, and what was done of itself."""
+    at, ids = _at(job, edit.zone), ids_of(edit.seed)
+    zone, taken = job.zones[at], tuple[Taken, ...]()
+    match edit:
+        case EditStack():
+            zone = apply(zone, edit.changes, catalogue, ids)
+        case PutFinish():
+            finish = pick("finish", catalogue.finishes, edit.finish)
+            zone, taken = with_finish(zone, finish, trial(job, at, catalogue, room), ids)
+        case RemedyZone():
+            zone, taken = remedied(zone, trial(job, at, catalogue, room), ids, seal=False)
+        case ChooseGround():
+            zone = _on_ground(zone, edit.ground, catalogue)
+        case KeepVariant() | ChooseVariant() | DropVariant():
+            zone = with_variant(zone, edit, ids)
+    return Edited(_with_zone(job, at, zone), taken)

@@ -88,8 +88,14 @@ def awaited(stack: Layers, index: int) -> tuple[Awaited, ...]:
 
 
 def _awaited(stack: Layers, index: int) -> Iterator[Awaited]:
-    upper, lower, reach = stack.laid[index], stack.laid[index - 1], stack.reach(index)
-    name = upper.name.lower()
+    yield from _dry_enough(stack, index)
+    yield from _sealed_in(stack, index)
+    yield from _not_hurt(stack, index)
+
+
+def _dry_enough(stack: Layers, index: int) -> Iterator[Awaited]:
+    """What the layer right beneath is to be before anything goes over it."""
+    upper, lower = stack.laid[index], stack.laid[index - 1]
     if not lower.acts("resists"):
         steered = lower.film.kind == upper.film.kind == "wax"  # while it is fresh: that is the control
         recoat = stack.wait(index - 1, "recoat_from")
@@ -100,11 +106,25 @@ def _awaited(stack: Layers, index: int) -> Iterator[Awaited]:
         elif lower.technique.per_mm and (recoat.reference_min or 0.0) >= NIGHT:
             asked = "texture"
         yield Awaited(index - 1, asked, recoat, lower.film.waits, not steered)
-    if upper.film.kind == "clear":
-        for k in range(index - 1, -1, -1):
-            yield Awaited(k, "seal", stack.wait(k, "seal"), f"{name} seals {stack.laid[k].name.lower()} in")
-            if stack.laid[k].closes:
-                break
+    if index == 1 and stack.ground.surface == "slick" and lower.film.kind == "primer":
+        yield Awaited(0, "night to hold", Wait(NIGHT, "clock"), f"on {stack.ground.name} it holds overnight")
+
+
+def _sealed_in(stack: Layers, index: int) -> Iterator[Awaited]:
+    """What a clear coat seals in: all down to the first film that closes."""
+    upper = stack.laid[index]
+    if upper.film.kind != "clear":
+        return
+    for k in range(index - 1, -1, -1):
+        yield Awaited(k, "seal", stack.wait(k, "seal"), f"{upper.name.lower()} seals {stack.laid[k].name.lower()} in")
+        if stack.laid[k].closes:
+            return
+
+
+def _not_hurt(stack: Layers, index: int) -> Iterator[Awaited]:
+    """What is hurt further down by water that is rubbed on, by solvent, or by tape."""
+    upper, reach = stack.laid[index], stack.reach(index)
+    name = upper.name.lower()
     if works_wet(upper) and reach.open is not None:
         under = stack.laid[reach.open].name.lower()
         yield Awaited(reach.open, "rub wet", stack.wait(reach.open, "wet_rub"), f"{name} rubs {under} wet")
@@ -116,5 +136,3 @@ def _awaited(stack: Layers, index: int) -> Iterator[Awaited]:
     if upper.tapes and reach.floor is not None:
         under = stack.laid[reach.floor].name.lower()
         yield Awaited(reach.floor, "tape", stack.wait(reach.floor, "tape_safe"), f"tape holds on {under}")
-    if index == 1 and stack.ground.surface == "slick" and lower.film.kind == "primer":
-        yield Awaited(0, "night to hold", Wait(NIGHT, "clock"), f"on {stack.ground.name} it holds overnight")

@@ -169,6 +169,10 @@ class PotState(Value):
         return self.g / self.ml if self.held and self.ml else 1.0
 
 
+Told = Begun | Poured | Tared | Settled | Stirred | Looked | Discarded
+"""What is said of a pot and can always be: nothing of another pot, and no amount that is not there."""
+
+
 @dataclass
 class _Replay:
     pots: dict[str, PotState] = field(default_factory=dict)
@@ -181,31 +185,16 @@ class _Replay:
         act = note.act
         pot = self.pots.get(act.pot, PotState(act.pot))
         match act:
-            case Begun():
-                if pot.begun is not None:
-                    return  # two devices began it: it is one pot
-                pot = replace(pot, begun=act, begun_min=note.at_min)
-            case Poured():
-                pot = _poured(pot, note, act)
-            case Tared():
-                pot = replace(pot, zero=act)
             case TakenOut():
                 pot = self._taken_out(pot, note, act)
             case FromJar():
                 pot = self._from_jar(pot, note, act)
-            case Settled():
-                pot = replace(pot, settled=act.times)
-            case Stirred():
-                pot = replace(pot, state="stirred", stirred_min=note.at_min)
-            case Looked():
-                look = Look(note.event, note.at_min, act.word, act.test, pot.held, pot.wetted_min or note.at_min)
-                pot = replace(pot, looks=(*pot.looks, look))
             case LostWater():
                 pot = self._lost_water(pot, note, act)
             case Left():
                 pot = self._left(pot, note, act)
-            case Discarded():
-                pot = replace(_scaled(pot, 0.0), state="discarded", left_min=note.at_min)
+            case _:
+                pot = _noted(pot, note, act)
         self.pots[act.pot] = pot
 
     def _taken_out(self, pot: PotState, note: Noted, act: TakenOut) -> PotState:
@@ -271,6 +260,26 @@ class _Replay:
             _scaled(pot, min(share, 1.0)), state=state, left_min=note.at_min, closed=act.closed, place=act.place,
             used_g=pot.used_g + there * (1 - min(share, 1.0)),
         )  # fmt: skip
+
+
+def _noted(pot: PotState, note: Noted, act: Told) -> PotState:
+    """A pot after an act that can always be."""
+    match act:
+        case Begun():  # two devices began it: it is one pot
+            return pot if pot.begun else replace(pot, begun=act, begun_min=note.at_min)
+        case Poured():
+            return _poured(pot, note, act)
+        case Tared():
+            return replace(pot, zero=act)
+        case Settled():
+            return replace(pot, settled=act.times)
+        case Stirred():
+            return replace(pot, state="stirred", stirred_min=note.at_min)
+        case Looked():
+            look = Look(note.event, note.at_min, act.word, act.test, pot.held, pot.wetted_min or note.at_min)
+            return replace(pot, looks=(*pot.looks, look))
+        case Discarded():
+            return replace(_scaled(pot, 0.0), state="discarded", left_min=note.at_min)
 
 
 def _poured(pot: PotState, note: Noted, act: Poured) -> PotState:

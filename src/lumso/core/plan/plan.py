@@ -3,6 +3,7 @@
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, replace
 from functools import partial
+from itertools import chain
 from typing import Literal
 
 from ..book.catalogue import Catalogue
@@ -188,30 +189,32 @@ def next_action(made: Work, zones: tuple[ZonePlan, ...]) -> NextAction:
     if made.problems:
         first = made.problems[0]
         return NextAction(first.says, f"Allowed: {first.allowed}.", first.at)
-    for zone in zones:
-        for found in zone.findings:
-            if found.rule in QUESTIONS:
-                return NextAction(f"{zone.name}: {found.says}", found.reason, found.at)
-    for zone in zones:
-        for found in zone.findings:
-            if found.grade == "will fail" and found.accepted is None:
-                return NextAction(f"{zone.name}: {found.says}", found.reason, found.at)
+    every = [(zone.name, found) for zone in zones for found in zone.findings]
+    asked = (one for one in every if one[1].rule in QUESTIONS)
+    fails = (one for one in every if one[1].grade == "will fail" and one[1].accepted is None)
+    if first_of := next(chain(asked, fails), None):
+        name, found = first_of
+        return NextAction(f"{name}: {found.says}", found.reason, found.at)
     job = made.jobs[0].job
     for i, bare in enumerate(job.zones):
         if not bare.layers:
             return NextAction(f"Choose a mix for {bare.name.lower()}", "Nothing is planned on it yet.", f"/zones/{i}")
-    one = made.first
-    if one:
-        if one.amounts is None:
-            where = f"{one.zone_name}: " if one.zone_name and len(job.zones) > 1 else ""
-            says = f"First, to the ground: {one.says[:1].lower()}{one.says[1:]}" if one.kind == "prepare" else one.says
-            return NextAction(f"{where}{says}", " ".join(one.how), _where(one, job), "steps")
-        verb, _, what = one.says.partition(" ")
-        verb, what = (verb, what) if verb == "Mix" else ("Pour off", one.says.removeprefix("Pour off "))
-        parts = ", ".join(f"{millilitres(p.ml)} {p.name.lower()}" for p in one.amounts.parts)
-        says = f"{verb} {millilitres(sum_of(one))} of {what}"
-        return NextAction(says, f"{parts}.", _where(one, job), "mix")
+    if made.first:
+        return _begin_with(made.first, job)
     return NextAction("Choose a mix", "Nothing is planned yet.", "/zones/0")
+
+
+def _begin_with(one: Operation, job: Job) -> NextAction:
+    """The first operation of a job as what is to be done next."""
+    if one.amounts is None:
+        where = f"{one.zone_name}: " if one.zone_name and len(job.zones) > 1 else ""
+        says = f"First, to the ground: {one.says[:1].lower()}{one.says[1:]}" if one.kind == "prepare" else one.says
+        return NextAction(f"{where}{says}", " ".join(one.how), _where(one, job), "steps")
+    verb, _, what = one.says.partition(" ")
+    verb, what = (verb, what) if verb == "Mix" else ("Pour off", one.says.removeprefix("Pour off "))
+    parts = ", ".join(f"{millilitres(p.ml)} {p.name.lower()}" for p in one.amounts.parts)
+    says = f"{verb} {millilitres(sum_of(one))} of {what}"
+    return NextAction(says, f"{parts}.", _where(one, job), "mix")
 
 
 def sum_of(mixing: Operation) -> float:

@@ -11,6 +11,8 @@ from ..log.acts import Tared
 from ..value import Value
 
 Unit = Literal["g", "oz", "lb"]
+Connection = Literal["none", "listening", "gone"]
+"""Whether a device is listened to: there is none, it is, or it does not answer."""
 GRAMS: dict[str, float] = {"g": 1.0, "oz": 28.349523125, "lb": 453.59237}
 """Grams of each unit a scale may show (international avoirdupois)."""
 

@@ -212,11 +212,7 @@ class Model:
                   only: tuple[cp_model.LiteralT, ...] = ()) -> None:  # fmt: skip
         least = self._offset(then, tie.then, tie.until)[int(self.hopeful)]
         if first is None:
-            if tie.first in self.puzzle.fixed:
-                since = self.puzzle.fixed[tie.first][0 if tie.since == "start" else 1]
-                over = over_at(tie, since, self.puzzle.room)
-                if over < inf:
-                    self._enforce(self.start[then] >= self.up(over - least), only)
+            self._after_fixed(tie, then, least, only)
             return
         if not only:
             self._sessions(tie, first, then)
@@ -240,6 +236,15 @@ class Model:
 
                 lag = _between(samples, ends_at, later=not self.hopeful)
                 self._enforce(self.start[then] >= self.start[first] + self.least(lag / self.grid_min), (*lits, *only))
+
+    def _after_fixed(self, tie: Constraint, then: int, least: float, only: tuple[cp_model.LiteralT, ...]) -> None:
+        """What waits for something that is done already."""
+        if tie.first not in self.puzzle.fixed:
+            return
+        since = self.puzzle.fixed[tie.first][0 if tie.since == "start" else 1]
+        over = over_at(tie, since, self.puzzle.room)
+        if over < inf:
+            self._enforce(self.start[then] >= self.up(over - least), only)
 
     def _groups(self, n: int) -> list[tuple[tuple[cp_model.LiteralT, ...], tuple[float, ...]]]:
         """The starts that are tabulated for a stint, a stretch of a session at a time, and what says it is that one."""

@@ -6,7 +6,7 @@ for hours is made that much earlier, in a gap.
 """
 
 from bisect import insort
-from collections.abc import Mapping, Sequence
+from collections.abc import Collection, Iterable, Iterator, Mapping, Sequence
 from dataclasses import dataclass, field
 from functools import cached_property
 from heapq import heappop, heappush
@@ -251,10 +251,7 @@ def in_order(parts: Sequence[Tied], room: Room) -> Order:
     """
     by_then, needs = _together(parts), _before(parts)
     blocks = [b for part in parts for b in part.blocks]
-    after: dict[str, list[str]] = {}
-    for then, firsts in needs.items():
-        for first in firsts:
-            after.setdefault(first, []).append(then)
+    after = _after(needs)
     placed, free, dust_from = Placed(room), 0.0, 0.0
     queue = _Queue(blocks, by_then, placed)
     for block in blocks:
@@ -272,12 +269,28 @@ def in_order(parts: Sequence[Tied], room: Room) -> Order:
         free = max(free, placed.ends[block.operations[-1].id])
         for laid, wait in block.sticky.items():
             dust_from = max(dust_from, dry_at(placed.ends[laid], wait, room) or 0.0)
-        for then in after.get(block.id, ()):
-            if block.id in needs.get(then, ()):
-                needs[then].discard(block.id)
-                if not needs[then]:
-                    queue.put(then)
+        for then in _freed(after.get(block.id, ()), block.id, needs):
+            queue.put(then)
     return Order(placed, tuple(dict.fromkeys(stuck)), _missed(parts, placed))
+
+
+def _after(needs: Mapping[str, Collection[str]]) -> dict[str, list[str]]:
+    """Of each block those that wait for it."""
+    found: dict[str, list[str]] = {}
+    for then, firsts in needs.items():
+        for first in firsts:
+            found.setdefault(first, []).append(then)
+    return found
+
+
+def _freed(waiting: Iterable[str], done: str, needs: Mapping[str, set[str]]) -> Iterator[str]:
+    """The blocks that wait for nothing more once one is done. What they wait for is taken off."""
+    for then in waiting:
+        firsts = needs.get(then, set())
+        if done in firsts:
+            firsts.discard(done)
+            if not firsts:
+                yield then
 
 
 def _missed(parts: Sequence[Tied], placed: Placed) -> tuple[Constraint, ...]:

@@ -64,6 +64,32 @@ def _head(page: Canvas, coded: Coded, x: float, top: float, width: float) -> flo
     return min(y, top - side - 20)
 
 
+def _notes(file: BatchFile) -> list[str]:
+    """What is to be known of a batch beside its parts, a sentence each."""
+    batch = file.batch
+    notes = []
+    step = batch.step_down
+    if step and step.from_last_ml > 0:
+        rinse = f" and {millilitres(step.rinse_ml)} of rinse water" if step.rinse_ml else ""
+        notes.append(
+            f"Begin with {millilitres(step.from_last_ml)} left of the last wash{rinse}; "
+            f"with this it makes {millilitres(step.ml)}."
+        )
+    if batch.first_ml and batch.first_ml < batch.mix.volume.value:
+        notes.append(f"First {millilitres(batch.first_ml)} in these shares, look, correct; then the rest.")
+    if larger := file.measured.larger:
+        made = batch.mix.volume.value * (1 + larger.surplus)
+        notes.append(f"These fillings make {millilitres(made)}, {larger.surplus:.0%} over.")
+    if batch.rests_h > 0.01:
+        notes.append(f"Rest {lasts(batch.rests_h * 60)}, stir again.")
+    if batch.pot_test:
+        notes.append(f"Right when like {batch.pot_test[:1].lower()}{batch.pot_test[1:]}")
+    if batch.use_by_h is not None:
+        notes.append(f"Use within {lasts((batch.use_by_h - batch.ready_h) * 60)} once ready.")
+    notes.append(f"In a {batch.vessel}.")
+    return notes
+
+
 def _card(page: Canvas, coded: Coded, x: float, top: float, width: float, bottom: float) -> None:
     batch = coded[2].batch
     y = _head(page, coded, x, top, width)
@@ -79,27 +105,7 @@ def _card(page: Canvas, coded: Coded, x: float, top: float, width: float, bottom
         y = write(page, x + 22, y - 21, kit_words(coded[2], part), 18, bold=True, width=width - 22, most=2) - 3
     page.line(x, y + 12, x + width, y + 12)
     y -= 5
-    notes = []
-    step = batch.step_down
-    if step and step.from_last_ml > 0:
-        rinse = f" and {millilitres(step.rinse_ml)} of rinse water" if step.rinse_ml else ""
-        notes.append(
-            f"Begin with {millilitres(step.from_last_ml)} left of the last wash{rinse}; "
-            f"with this it makes {millilitres(step.ml)}."
-        )
-    if batch.first_ml and batch.first_ml < batch.mix.volume.value:
-        notes.append(f"First {millilitres(batch.first_ml)} in these shares, look, correct; then the rest.")
-    if larger := coded[2].measured.larger:
-        made = batch.mix.volume.value * (1 + larger.surplus)
-        notes.append(f"These fillings make {millilitres(made)}, {larger.surplus:.0%} over.")
-    if batch.rests_h > 0.01:
-        notes.append(f"Rest {lasts(batch.rests_h * 60)}, stir again.")
-    if batch.pot_test:
-        notes.append(f"Right when like {batch.pot_test[:1].lower()}{batch.pot_test[1:]}")
-    if batch.use_by_h is not None:
-        notes.append(f"Use within {lasts((batch.use_by_h - batch.ready_h) * 60)} once ready.")
-    notes.append(f"In a {batch.vessel}.")
-    for text in (" ".join(notes), batch.kept_for, batch.matching):
+    for text in (" ".join(_notes(coded[2])), batch.kept_for, batch.matching):
         if text and y > bottom + 20:
             y = write(page, x, y, text, 12.5, width=width, most=3) - 2
     lines = [f"Take care. {caution}" for caution in batch.cautions]

@@ -1,30 +1,16 @@
-"""The minute it is, and the air there is then."""
-
-from collections.abc import Callable
-
-from fastapi import Request
+"""The air there is in the workshop, by what a sensor says and by what a room of its kind is like."""
 
 from lumso.core.book.catalogue import pick
 from lumso.core.days.air import Judged, Outlook, Reading, judge, outlook
 from lumso.core.days.chosen import Chosen
-from lumso.services.context import Context
 from lumso.store import readings
+
+from .context import Context
 
 AIR_DAYS = 126
 """How far ahead the air is looked at."""
 READINGS_MIN = 3 * 24 * 60.0
 """How far back readings count for what dries: what was laid before is dry, or its hours were the usual."""
-
-
-def exact_now(request: Request) -> float:
-    """The minute it is, to the second, by the clock the application was given."""
-    clock: Callable[[], float] = request.app.state.clock
-    return clock() / 60
-
-
-def now_min(request: Request) -> float:
-    """The whole minute it is."""
-    return float(int(exact_now(request)))
 
 
 def air_of(chosen: Chosen, here: Context, now: float) -> tuple[Outlook, tuple[Judged, ...]]:

@@ -5,8 +5,6 @@ from collections.abc import Iterable, Mapping, Sequence
 from dataclasses import replace
 from typing import Annotated
 
-from fastapi import Request
-from fastapi.concurrency import run_in_threadpool
 from pydantic import BaseModel, ConfigDict, Field
 
 from lumso.core.bench.timers import Timer, running
@@ -23,18 +21,19 @@ from lumso.core.log.summary import summed_up, words_of
 from lumso.core.pour.scale import ScaleReading, believed, not_yet_noted
 from lumso.core.work.batch_file import BatchFile
 from lumso.core.work.operations import Operation
-from lumso.formats import batchfile, jobfile
+from lumso.formats import batchfile
 from lumso.formats.events import from_json, to_json
 from lumso.formats.pots import summary_to_json
-from lumso.services.context import Context
 from lumso.store import batches, events, jobs
 from lumso.store.errors import NotFound, StaleRevision
 from lumso.store.events import Around, Decided, NewEvent, PotRow, SightingRow, StoredEvent
 from lumso.store.jobs import StoredJob
 
-from .air import air_of, exact_now, now_min
-from .gate import device_of
-from .sheets import in_use, measured
+from .air import air_of
+from .beside import Beside, aside
+from .context import Context
+from .jobs import at_head, read
+from .printing import in_use, measured
 
 
 class EventIn(BaseModel):
@@ -56,6 +55,16 @@ def event_of(stored: StoredEvent) -> Event:
     return from_json(stored.document)
 
 
+def of_jobs(here: Context, *names: str) -> list[Event]:
+    """What was noted of jobs, in order."""
+    return [event_of(e) for e in events.of_jobs(here.db, list(names))]
+
+
+def of_pots(here: Context, names: Iterable[str]) -> list[Event]:
+    """What was noted of pots, and of those they were carried to and from, in order."""
+    return [event_of(e) for e in events.of_pots(here.db, list(names))]
+
+
 def _fit(noted: EventIn) -> None:
     """Raises InvalidValue for an event that contradicts itself."""
     if (noted.did in {"noted", "corrected"}) != (noted.act is not None):
@@ -75,14 +84,15 @@ def _pots_of(act: Act | None) -> tuple[str, str]:
     return act.pot, act.jar if isinstance(act, FromJar) else ""
 
 
-async def note(event_id: str, noted: EventIn, request: Request, here: Context) -> tuple[Event, int]:
+async def note(event_id: str, noted: EventIn, by: str, scale: ScaleReading | None, here: Context,
+               beside: Beside) -> tuple[Event, int]:  # fmt: skip
     """Note an event, or find the one that says the same already; with its revision.
 
-    Raises InvalidValue for what cannot have been, NotFound for a job that is not there, StaleRevision where the id is
-    another's.
+    `by` is the name of the device, `scale` what the scale shows now. Raises InvalidValue for what cannot have been,
+    NotFound for a job that is not there, StaleRevision where the id is another's.
     """
     _fit(noted)
-    if (known := await run_in_threadpool(events.by_id, here.db, event_id)) is not None:
+    if (known := await aside(events.by_id, here.db, event_id)) is not None:
         before = event_of(known)
         if (before.job, before.operation, before.did, before.note, before.retracts) != (
             noted.job, noted.operation, noted.did, noted.note, noted.retracts,
@@ -91,29 +101,26 @@ async def note(event_id: str, noted: EventIn, request: Request, here: Context) -
         return before, known.revision
     act = noted.act
     if isinstance(act, Begun):
-        act = await _begun(act, noted, request, here)
+        act = await _begun(act, noted, here, beside)
     if isinstance(act, SawDry):
-        act = await run_in_threadpool(_as_planned, act, noted, here, request)
-    device = device_of(here.db, request.scope)
-    by = device.name if device else ""
-    scale = request.app.state.scale
-    shown = scale.reading if scale is not None and isinstance(act, Poured) and act.by == "scale" else None
-    return await run_in_threadpool(kept, event_id, noted, act, by, here, shown)
+        act = await aside(_as_planned, act, noted, here)
+    shown = scale if isinstance(act, Poured) and act.by == "scale" else None
+    return await aside(kept, event_id, noted, act, by, here, shown)
 
 
-async def _begun(act: Begun, noted: EventIn, request: Request, here: Context) -> Begun:
+async def _begun(act: Begun, noted: EventIn, here: Context, beside: Beside) -> Begun:
     """What a pot is begun as: its batch as it is planned now, frozen under a code."""
-    stored = await run_in_threadpool(jobs.get, here.db, noted.job)
-    job = await run_in_threadpool(jobfile.from_json, stored.document, f"Job {noted.job}")
-    made = await run_in_threadpool(here.work, job)
+    stored = await aside(jobs.get, here.db, noted.job)
+    job = await aside(read, stored, here)
+    made = await aside(here.work, job)
     batch = next((b for b in made.batches if b.id == act.batch), None)
     if batch is None:
         raise InvalidValue("There is no such batch in this job any more.", value=act.batch,
                            allowed=", ".join(b.id for b in made.batches), field="/act/batch")  # fmt: skip
     kit = in_use(here)
-    answer = (await measured([batch.mix], kit, request, here))[0]
+    answer = (await measured([batch.mix], kit, here, beside))[0]
     file = BatchFile("lumso-batch", 4, job.name, kit.name, batch, answer)
-    return await run_in_threadpool(begun_as, act, stored, job, file, here)
+    return await aside(begun_as, act, stored, job, file, here)
 
 
 def begun_as(act: Begun, stored: StoredJob, job: Job, file: BatchFile, here: Context) -> Begun:
@@ -151,10 +158,10 @@ def _planned(noted: EventIn, here: Context) -> Operation | None:
     if noted.did == "retracted" or not noted.operation:
         return None
     try:
-        document = jobs.get(here.db, noted.job).document
+        job = at_head(noted.job, here)
     except NotFound:
         return None  # it was deleted; its jars are still there
-    return planned_operation(noted.operation, noted.job, jobfile.from_json(document, f"Job {noted.job}"), here)
+    return planned_operation(noted.operation, noted.job, job, here)
 
 
 def _weighed(event: Event, shown: ScaleReading | None, around: Around) -> Event | StoredEvent:
@@ -204,17 +211,17 @@ def kept(event_id: str, noted: EventIn, act: Act | None, by: str, here: Context,
     return event_of(made), made.revision
 
 
-def _running(job_id: str, of_job: list[Event], here: Context, request: Request) -> tuple[Timer, ...]:
+def _running(job_id: str, of_job: list[Event], here: Context) -> tuple[Timer, ...]:
     """All that runs of a job, as it was planned: what was seen of it left aside."""
-    made = here.work(jobfile.from_json(jobs.get(here.db, job_id).document, f"Job {job_id}"))
-    air, _ = air_of(here.days_chosen()[0], here, now_min(request))
-    return running(made.operations, made.constraints, facts_of(of_job, job_id), (), air.room, exact_now(request))
+    made = here.work(at_head(job_id, here))
+    air, _ = air_of(here.days_chosen()[0], here, here.now_min())
+    return running(made.operations, made.constraints, facts_of(of_job, job_id), (), air.room, here.exact_now())
 
 
-def _as_planned(act: SawDry, noted: EventIn, here: Context, request: Request) -> SawDry:
+def _as_planned(act: SawDry, noted: EventIn, here: Context) -> SawDry:
     """What was seen, beside what was planned of it: so it can teach."""
-    of_job = [event_of(e) for e in events.of_jobs(here.db, [noted.job])]
-    timer = next((t for t in _running(noted.job, of_job, here, request) if t.id == act.constraint), None)
+    of_job = of_jobs(here, noted.job)
+    timer = next((t for t in _running(noted.job, of_job, here) if t.id == act.constraint), None)
     first = next((e.planned for e in standing(of_job) if e.operation == noted.operation and e.planned), None)
     begun = begun_in(first.batch, of_job) if first and first.kind == "lay" else None
     if timer is None or timer.opens_min is None or begun is None or not timer.dries:
@@ -266,7 +273,7 @@ def rows_of(pots: Mapping[str, PotState], known: Sequence[Event], here: Context)
         if job is None:
             continue
         if job not in of_job:
-            of_job[job] = [event_of(e) for e in events.of_jobs(here.db, [job])]
+            of_job[job] = of_jobs(here, job)
             ids = {e.id for e in of_job[job]}
             of_job[job] += [e for e in {k.id: k for k in known}.values() if e.job == job and e.id not in ids]
         summary = summed_up(pot, job, _job_name(job, here), of_job[job])
@@ -282,11 +289,3 @@ def _job_name(job: str, here: Context) -> str:
         return str(json.loads(jobs.get(here.db, job).document)["name"])
     except (NotFound, KeyError, ValueError):
         return "a job that was deleted"
-
-
-def frozen_as(code: str, here: Context) -> BatchFile | None:
-    """The batch a pot was begun as, as it was frozen; None where it is not there any more."""
-    try:
-        return batchfile.from_json(batches.by_code(here.db, code).document, f"Batch {code}")
-    except NotFound:
-        return None
