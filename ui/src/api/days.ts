@@ -166,6 +166,25 @@ export interface NotedHere {
 
 const key = (job: string, operation: string) => `${job}|${operation}`;
 
+/** How operations stand by what was noted of them, but for what is counted in already. */
+function stands(kept: (readonly [string, unknown])[], known: Set<string>): Map<string, NotedHere | null> {
+  const bodies = new Map(
+    kept
+      .filter(([doc]) => doc.startsWith("event/") && !known.has(doc.slice(6)))
+      .map(([doc, body]) => [doc.slice(6), body as Noted]),
+  );
+  // An act at the bench says nothing of how an operation stands.
+  const told = [...bodies].filter(([, body]) => !body.act && body.operation);
+  return new Map(
+    told
+      .sort((a, b) => a[1].noted_min - b[1].noted_min)
+      .map(([id, body]) => [
+        key(body.job, body.operation),
+        body.did === "retracted" ? null : { did: body.did, event: id },
+      ]),
+  );
+}
+
 /** What was noted here of each operation and is not in these days yet; null where it was taken back. */
 export function useNotedHere(
   known: string[] | undefined,
@@ -173,22 +192,9 @@ export function useNotedHere(
   const { outbox } = useKeeping();
   const edits = useEdits();
   const noted = useMemo(() => {
-    const bodies = new Map<string, Noted>();
-    for (const [doc, kept] of outbox.saved)
-      if (doc.startsWith("event/")) bodies.set(doc.slice(6), kept.body as Noted);
-    for (const edit of edits)
-      if (edit.doc.startsWith("event/") && edit.says === null)
-        bodies.set(edit.doc.slice(6), edit.body as Noted);
-    for (const id of known ?? []) bodies.delete(id);
-    // An act at the bench says nothing of how an operation stands.
-    for (const [id, body] of bodies) if (body.act || !body.operation) bodies.delete(id);
-    const found = new Map<string, NotedHere | null>();
-    for (const [id, body] of [...bodies].sort((a, b) => a[1].noted_min - b[1].noted_min))
-      found.set(
-        key(body.job, body.operation),
-        body.did === "retracted" ? null : { did: body.did, event: id },
-      );
-    return found;
+    const sent = [...outbox.saved].map(([doc, kept]) => [doc, kept.body] as const);
+    const waiting = edits.filter((e) => e.says === null).map((e) => [e.doc, e.body] as const);
+    return stands([...sent, ...waiting], new Set(known));
   }, [edits, outbox, known]);
   return (one) => noted.get(key(one.job, one.operation.id));
 }

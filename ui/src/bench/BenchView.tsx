@@ -1,7 +1,7 @@
 import { useQueryClient } from "@tanstack/react-query";
 import { useCallback, useEffect, useMemo, useState, useSyncExternalStore } from "react";
 import { useParams } from "react-router";
-import { useBench, useLadder, useUnseen, withUnsent } from "../api/bench";
+import { useBench, useLadder, useUnseen } from "../api/bench";
 import type { Addition } from "../api/client";
 import { Live } from "../api/live";
 import { useWaiting } from "../keep/hooks";
@@ -14,15 +14,15 @@ import { Beside } from "./Beside";
 import { Doing } from "./Doing";
 import { Foot } from "./Foot";
 import { Head } from "./Head";
-import { heardNow, useReading } from "./heard";
+import { heardNow, heardOf, useReading } from "./heard";
+import { atHand, keyOf } from "./now";
 import { List } from "./Order";
 import { usePedal } from "./pedal";
 import type { Primary } from "./primary";
 import { useBell } from "./ringing";
-import { nextOf, OVER, WORDS, withStates } from "./states";
+import { lastLaid, withStates } from "./states";
 import { meaningOf, useSteady } from "./steady";
 import { useRings } from "./Timers";
-import { lookedAt, toMark, toPour } from "./toPour";
 import { WipeLock } from "./WipeLock";
 import { Wrong } from "./Wrong";
 
@@ -65,58 +65,20 @@ export function BenchView() {
   const timers = reply?.bench.timers ?? [];
   useRings(timers, live.minute, bell.ring);
 
-  const now = useMemo(() => nextOf(operations, reply?.bench.now ?? -1), [reply, operations]);
-  const picked = looking === null ? now : operations.findIndex((o) => o.operation.id === looking);
-  const at = picked < 0 ? now : picked;
-  const op = operations[at];
-  const served = op?.pot ? reply?.pots.find((p) => p.pot.pot === op.pot) : undefined;
-  const pot = served && withUnsent(served, unsent);
-  const byScale = pot ? (told.scale?.pots[pot.pot.pot] ?? pot.by_scale) : null;
-  const scale = told.scale ?? reply?.scale ?? null;
-  const weighs = scale?.state === "listening" && !byHand;
-  const mixing = op?.operation.kind === "mix" && op.state !== "done";
-  const cleaning = op?.operation.kind === "clean" && pot !== undefined && !OVER.has(op.state);
-
-  const says = op?.operation.says ?? "";
-  const todo = pot && mixing ? toPour(pot, adding) : null;
-  const bought = (pot?.plan?.lines.length ?? 0) < 2;
-  const judging = Boolean(pot && mixing && op?.state === "begun" && !todo && !bought && asIs !== pot.pot.pot);
-  const stirs = judging && pot?.pot.state === "pouring";
-  const right = pot?.advice?.way === "right" || pot?.advice?.way === "as chosen";
+  const hand = atHand({ reply, operations, looking, unsent, shown: told.scale, byHand, adding, asIs });
+  const { at, op, pot, scale, mixing, judging, stirs } = hand;
   const stir = () => pot && acts.act("Stirred", { act: "stirred", pot: pot.pot.pot });
-
-  /** What the large key does now, where no panel says otherwise. */
-  const key: Primary | null = (() => {
-    if (!op || !reply) return null;
-    if (OVER.has(op.state))
-      return at === now ? null : { says: "Back to what is next", can: true, run: () => setLooking(null) };
-    if (op.state !== "begun")
-      return {
-        says: op.state === "planned" ? "Begin" : "Begin it again",
-        can: true,
-        run: () => acts.begin(op),
-      };
-    if (primary) return primary;
-    if (stirs) return { says: "It is stirred", can: true, run: stir };
-    if (judging && !right && pot)
-      return { says: "Use it as it is", can: true, run: () => setAsIs(pot.pot.pot) };
-    if (mixing && todo) return null;
-    return { says: "Done", can: true, run: () => acts.mark("done", op) };
-  })();
-
-  const heard = heardNow({
-    rings: bell.flash,
-    says,
-    state: op && op.state !== "planned" ? (WORDS[op.state] ?? "") : "",
-    todo: todo && op?.state === "begun" ? { name: todo.stuff.name, g: todo.left, near: todo.near } : null,
-    toMark: todo && weighs ? toMark(todo, pot?.held_g ?? 0, byScale) : null,
-    asks: weighs && byScale?.g == null ? byScale?.says || "Put the pot on the scale." : "",
-    stirs,
-    judging,
-    target: ladder.data?.find((r) => r.slug === pot?.target)?.name ?? "",
-    advice: (pot && lookedAt(pot) && pot.advice?.says) || "",
-  });
+  const key = reply
+    ? keyOf(hand, { acts, primary, stir, asItIs: setAsIs, back: () => setLooking(null) })
+    : null;
+  const rung = ladder.data?.find((r) => r.slug === pot?.target);
+  const heard = heardNow(heardOf(hand, bell.flash, rung?.name ?? ""));
+  const toTheLadder = () => {
+    setWrong(false);
+    if (stirs) stir();
+  };
   const reading = useReading(heard);
+  const says = op?.operation.says ?? "";
   const steady = useSteady(key ? meaningOf(op?.operation.id ?? "", key.says) : "");
   usePedal(locked, {
     forward: () => (bell.flash ? bell.hush() : key?.can && steady && key.run()),
@@ -132,9 +94,6 @@ export function BenchView() {
 
   if (bench.error && !reply) return <Failure error={bench.error} onRetry={() => void bench.refetch()} />;
   if (!reply) return <Loading>Laying out the bench…</Loading>;
-  const lastLaid = operations
-    .filter((o) => o.state === "done" && o.operation.kind === "lay" && o.at_min !== null)
-    .sort((x, y) => (y.at_min ?? 0) - (x.at_min ?? 0))[0];
   return (
     <main
       data-flash={bell.flash || undefined}
@@ -179,7 +138,7 @@ export function BenchView() {
         <section aria-label="Now" className="min-w-0">
           {op ? (
             <Doing
-              {...{ job: id, op, reply, pot, todo, judging, stirs, cleaning, scale, byScale, byHand, acts }}
+              {...{ ...hand, job: id, op, reply, byHand, acts }}
               first={at === 0}
               onByHand={setByHand}
               minute={live.minute}
@@ -187,16 +146,12 @@ export function BenchView() {
               onPrimary={setPrimary}
             />
           ) : (
-            <h1 className="wide text-2xl font-bold">
-              {operations.length
-                ? "All of it is done."
-                : "Nothing is planned yet: give it a size and a finish first."}
-            </h1>
+            <NothingToDo all={operations.length > 0} />
           )}
         </section>
         <Beside
           mixed={mixing ? pot : undefined}
-          laid={lastLaid}
+          laid={lastLaid(operations)}
           timers={timers}
           minute={live.minute}
           scale={scale}
@@ -210,14 +165,7 @@ export function BenchView() {
         <Wrong
           op={op}
           mixing={Boolean(mixing && pot)}
-          onLadder={
-            judging
-              ? () => {
-                  setWrong(false);
-                  if (stirs) stir();
-                }
-              : undefined
-          }
+          onLadder={judging ? toTheLadder : undefined}
           minute={live.minute}
           onWrong={() => acts.mark("gone wrong", op)}
           onClose={() => setWrong(false)}
@@ -235,4 +183,10 @@ export function BenchView() {
       {locked && <WipeLock onOff={() => setLocked(false)} />}
     </main>
   );
+}
+
+/** Where nothing is to be done: all of it is done, or nothing is planned. */
+function NothingToDo({ all }: { all: boolean }) {
+  const says = all ? "All of it is done." : "Nothing is planned yet: give it a size and a finish first.";
+  return <h1 className="wide text-2xl font-bold">{says}</h1>;
 }

@@ -74,37 +74,46 @@ export function Doing(props: DoingProps) {
           }
         />
       )}
-      {pours && pot ? (
-        <Pouring
-          pot={pot}
-          todo={todo}
-          scale={props.scale}
-          byScale={props.byScale}
-          byHand={props.byHand}
-          onByHand={props.onByHand}
-          onAct={(words, what) => {
-            if (what.act === "poured") props.onAdd(null);
-            note(words, what);
-          }}
-          onPrimary={props.onPrimary}
-        />
-      ) : judging && pot && !stirs ? (
-        <Judging
-          pot={pot}
-          weighs={props.scale?.state === "listening" && !props.byHand}
-          onAct={note}
-          onAdd={props.onAdd}
-        />
-      ) : stirs ? (
-        <p className="text-xl">All is in. Stir until no streak is left, down to the bottom.</p>
-      ) : props.cleaning && pot ? (
-        <Left pot={pot} scale={props.scale} byScale={props.byScale} onAct={note} />
-      ) : (
-        <div className="text-[1.6rem] leading-snug">
-          {op.lay_out.length > 0 && <p className="narrow mb-2">Lay out: {op.lay_out.join(" · ")}.</p>}
-          <Told operation={op.operation} job={props.job} />
-        </div>
-      )}
+      <Work {...props} note={note} />
     </>
+  );
+}
+
+/** What the hands do now: pour, judge, stir, weigh back; or what is told of it. */
+function Work({ note, ...props }: DoingProps & { note: Parameters<typeof Left>[0]["onAct"] }) {
+  const { op, pot, todo, judging, stirs } = props;
+  if (todo && op.state === "begun" && pot)
+    return (
+      <Pouring
+        pot={pot}
+        todo={todo}
+        scale={props.scale}
+        byScale={props.byScale}
+        byHand={props.byHand}
+        onByHand={props.onByHand}
+        onAct={(words, what) => {
+          if (what.act === "poured") props.onAdd(null);
+          note(words, what);
+        }}
+        onPrimary={props.onPrimary}
+      />
+    );
+  if (judging && pot && !stirs)
+    return (
+      <Judging
+        pot={pot}
+        weighs={props.scale?.state === "listening" && !props.byHand}
+        onAct={note}
+        onAdd={props.onAdd}
+      />
+    );
+  if (stirs) return <p className="text-xl">All is in. Stir until no streak is left, down to the bottom.</p>;
+  if (props.cleaning && pot)
+    return <Left pot={pot} scale={props.scale} byScale={props.byScale} onAct={note} />;
+  return (
+    <div className="text-[1.6rem] leading-snug">
+      {op.lay_out.length > 0 && <p className="narrow mb-2">Lay out: {op.lay_out.join(" · ")}.</p>}
+      <Told operation={op.operation} job={props.job} />
+    </div>
   );
 }

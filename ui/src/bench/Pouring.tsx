@@ -156,13 +156,7 @@ function ByWeight({
   ]);
 
   if (shown === null || now === null)
-    return (
-      <div className="mt-4 border-l-8 border-ink pl-4">
-        <p className="text-xl font-bold">{byScale?.says || "Put the pot on the scale."}</p>
-        {held > 0 && <p className="mt-1">It should hold {grams(held)} of mix beside its own weight.</p>}
-        {reading && <p className="numeral mt-2 text-2xl first-letter:uppercase">{onScale(reading)}</p>}
-      </div>
-    );
+    return <NotOnScale says={byScale?.says ?? ""} held={held} reading={reading} />;
   const left = toMark(todo, held, byScale) ?? 0;
   const total = todo.mark - left;
   const over = left < -todo.near;
@@ -377,6 +371,18 @@ export function Lines({
           )}
         </div>
       )}
+    </div>
+  );
+}
+
+/** Where the scale does not show what is in the pot: what it asks for. */
+function NotOnScale(props: { says: string; held: number; reading: ScaleNow["reading"] }) {
+  const { says, held, reading } = props;
+  return (
+    <div className="mt-4 border-l-8 border-ink pl-4">
+      <p className="text-xl font-bold">{says || "Put the pot on the scale."}</p>
+      {held > 0 && <p className="mt-1">It should hold {grams(held)} of mix beside its own weight.</p>}
+      {reading && <p className="numeral mt-2 text-2xl first-letter:uppercase">{onScale(reading)}</p>}
     </div>
   );
 }

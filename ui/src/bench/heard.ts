@@ -1,5 +1,8 @@
 import { useCallback, useEffect, useRef, useState } from "react";
 import { grams } from "../parts/say";
+import type { AtHand } from "./now";
+import { WORDS } from "./states";
+import { lookedAt, toMark } from "./toPour";
 
 interface Heard {
   /** A timer rings. */
@@ -32,6 +35,24 @@ export function heardNow(h: Heard): string {
   if (h.judging)
     return h.advice || `Say what it looks like. It should be like ${h.target || "what you want"}.`;
   return h.state ? `${h.says}: ${h.state}.` : `${h.says}.`;
+}
+
+/** What there is to say of what is at hand; `target` is what the mix should be like. */
+export function heardOf(hand: AtHand, rings: boolean, target: string): Heard {
+  const { op, pot, todo, byScale, weighs, stirs, judging } = hand;
+  const state = op?.state ?? "planned";
+  return {
+    rings,
+    says: op?.operation.says ?? "",
+    state: state === "planned" ? "" : (WORDS[state] ?? ""),
+    todo: todo && state === "begun" ? { name: todo.stuff.name, g: todo.left, near: todo.near } : null,
+    toMark: todo && weighs ? toMark(todo, pot?.held_g ?? 0, byScale) : null,
+    asks: weighs && byScale?.g == null ? byScale?.says || "Put the pot on the scale." : "",
+    stirs,
+    judging,
+    target,
+    advice: (pot && lookedAt(pot) && pot.advice?.says) || "",
+  };
 }
 
 /** A voice of the device itself that speaks this language; undefined where there is none. */

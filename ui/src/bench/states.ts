@@ -27,3 +27,9 @@ export function nextOf(operations: BenchOp[], served: number): number {
   if (there && !OVER.has(there.state)) return served;
   return operations.findIndex((o) => !OVER.has(o.state));
 }
+
+/** The operation that was laid last; undefined where nothing was. */
+export const lastLaid = (operations: BenchOp[]): BenchOp | undefined =>
+  operations
+    .filter((o) => o.state === "done" && o.operation.kind === "lay" && o.at_min !== null)
+    .sort((x, y) => (y.at_min ?? 0) - (x.at_min ?? 0))[0];

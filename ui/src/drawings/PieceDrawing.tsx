@@ -181,55 +181,9 @@ export function PieceDrawing({
             {label.text}
           </text>
         ))}
-        {(small ? [] : drawing.callouts).map((c) => {
-          const [x1, y1, x2, y2] = [c.start.x * scale, c.start.y * scale, c.end.x * scale, c.end.y * scale];
-          const upright = c.side === "right" || c.side === "left";
-          const off = c.side === "above" || c.side === "left" ? -22 : 22;
-          const dx = upright ? off : 0;
-          const dy = upright ? 0 : off;
-          const tick = (x: number, y: number) =>
-            upright ? `M${x + dx - 10} ${y}h20` : `M${x} ${y + dy - 10}v20`;
-          const x = (x1 + x2) / 2 + dx * 1.6;
-          const y = (y1 + y2) / 2 + dy * 1.4;
-          return (
-            <g
-              key={c.size}
-              stroke="var(--color-ink)"
-              strokeWidth="2.5"
-              fill="none"
-              className="cursor-pointer"
-              role="button"
-              tabIndex={0}
-              aria-label={`Change ${c.size.replaceAll("_", " ")}, ${sizes[c.size] ?? "not given"}`}
-              onClick={(e) => edit(c.size, e.currentTarget)}
-              onKeyDown={(e) => (e.key === "Enter" || e.key === " ") && edit(c.size, e.currentTarget)}
-            >
-              {/* A target that a thumb hits. */}
-              <rect
-                x={(upright ? x - 50 : x - 90) + (upright ? dx : 0)}
-                y={upright ? y - 90 : y - 50 + (c.side === "below" ? 20 : -20)}
-                width={upright ? 100 : 180}
-                height={upright ? 180 : 100}
-                fill="transparent"
-                stroke="none"
-              />
-              <path d={`M${x1 + dx} ${y1 + dy}L${x2 + dx} ${y2 + dy}${tick(x1, y1)}${tick(x2, y2)}`} />
-              <text
-                x={x}
-                y={y}
-                dy={c.side === "below" ? 38 : c.side === "above" ? -6 : 0}
-                textAnchor="middle"
-                transform={upright ? `rotate(${c.side === "left" ? -90 : 90} ${x} ${y})` : undefined}
-                stroke="none"
-                fill="var(--color-ink)"
-                className="numeral"
-                fontSize="46"
-              >
-                {sizes[c.size] ?? "?"}
-              </text>
-            </g>
-          );
-        })}
+        {(small ? [] : drawing.callouts).map((c) => (
+          <Callout key={c.size} callout={c} scale={scale} typed={sizes[c.size]} onEdit={edit} />
+        ))}
       </svg>
       {editing && field && (
         <div
@@ -245,3 +199,57 @@ export function PieceDrawing({
     </div>
   );
 }
+
+interface CalloutProps {
+  callout: PieceGeometry["callouts"][number];
+  scale: number;
+  typed: string | undefined;
+  onEdit: (size: string, callout: SVGGElement) => void;
+}
+
+/** A size along an edge, to be pressed and typed. */
+function Callout({ callout: c, scale, typed, onEdit }: CalloutProps) {
+  const [x1, y1, x2, y2] = [c.start.x * scale, c.start.y * scale, c.end.x * scale, c.end.y * scale];
+  const upright = c.side === "right" || c.side === "left";
+  const off = c.side === "above" || c.side === "left" ? -22 : 22;
+  const [dx, dy] = upright ? [off, 0] : [0, off];
+  const tick = (x: number, y: number) => (upright ? `M${x + dx - 10} ${y}h20` : `M${x} ${y + dy - 10}v20`);
+  const x = (x1 + x2) / 2 + dx * 1.6;
+  const y = (y1 + y2) / 2 + dy * 1.4;
+  // A target that a thumb hits.
+  const target = upright
+    ? { x: x - 50 + dx, y: y - 90, width: 100, height: 180 }
+    : { x: x - 90, y: y - 50 + (c.side === "below" ? 20 : -20), width: 180, height: 100 };
+  return (
+    <g
+      stroke="var(--color-ink)"
+      strokeWidth="2.5"
+      fill="none"
+      className="cursor-pointer"
+      role="button"
+      tabIndex={0}
+      aria-label={`Change ${c.size.replaceAll("_", " ")}, ${typed ?? "not given"}`}
+      onClick={(e) => onEdit(c.size, e.currentTarget)}
+      onKeyDown={(e) => (e.key === "Enter" || e.key === " ") && onEdit(c.size, e.currentTarget)}
+    >
+      <rect {...target} fill="transparent" stroke="none" />
+      <path d={`M${x1 + dx} ${y1 + dy}L${x2 + dx} ${y2 + dy}${tick(x1, y1)}${tick(x2, y2)}`} />
+      <text
+        x={x}
+        y={y}
+        dy={DROP[c.side] ?? 0}
+        textAnchor="middle"
+        transform={upright ? `rotate(${c.side === "left" ? -90 : 90} ${x} ${y})` : undefined}
+        stroke="none"
+        fill="var(--color-ink)"
+        className="numeral"
+        fontSize="46"
+      >
+        {typed ?? "?"}
+      </text>
+    </g>
+  );
+}
+
+/** How far below its line a size is written, by the side it stands on. */
+const DROP: Record<string, number> = { below: 38, above: -6 };

@@ -32,6 +32,13 @@ interface LayerPanelProps {
   onLayer: (index: number) => void;
 }
 
+/** A wait in hours as it is chosen, and what there is to choose from: it too, where it is none of the usual ones. */
+function waitsWith(hours: number | null): [string, { slug: string; name: string }[]] {
+  const slug = hours === null ? "" : String(hours);
+  const usual = WAITS.some((w) => w.slug === slug);
+  return [slug, usual ? WAITS : [...WAITS, { slug, name: lasts((hours ?? 0) * 60) }]];
+}
+
 /** The layer that is picked: what it is, how it goes on, what happens to it afterwards. */
 export function LayerPanel({ open, catalogue, zone: index, layer: at, onLayer }: LayerPanelProps) {
   const zone = open.job.zones[index];
@@ -48,14 +55,8 @@ export function LayerPanel({ open, catalogue, zone: index, layer: at, onLayer }:
     "ml",
   );
   const count = pots.reduce((sum, pot) => sum + pot.times, 0);
-  const wait = layer.wait_h === null ? "" : String(layer.wait_h);
-  const waits = WAITS.some((w) => w.slug === wait)
-    ? WAITS
-    : [...WAITS, { slug: wait, name: lasts((layer.wait_h ?? 0) * 60) }];
-  const between = layer.coat_wait_h === null ? "" : String(layer.coat_wait_h);
-  const betweens = WAITS.some((w) => w.slug === between)
-    ? WAITS
-    : [...WAITS, { slug: between, name: lasts((layer.coat_wait_h ?? 0) * 60) }];
+  const [wait, waits] = waitsWith(layer.wait_h);
+  const [between, betweens] = waitsWith(layer.coat_wait_h);
   const others = open.job.zones.filter((_, i) => i !== index);
 
   function duplicate() {
@@ -94,24 +95,7 @@ export function LayerPanel({ open, catalogue, zone: index, layer: at, onLayer }:
           <strong>{f.says}</strong> {f.reason}
         </p>
       ))}
-      {technique && (technique.direction || technique.right_when) && (
-        <details className="border-t border-line">
-          <summary className="min-h-11 py-2 font-semibold">How, and when it is right</summary>
-          <dl className="narrow text-sm">
-            {technique.direction && <Line name="Strokes" text={technique.direction} />}
-            {technique.part_dry && (
-              <Line
-                name={`Part dry, ${technique.part_dry.opens_min} to ${technique.part_dry.closes_min} min`}
-                text={`${technique.part_dry.what} ${technique.part_dry.check}`}
-              />
-            )}
-            {technique.right_when && <Line name="Right when" text={technique.right_when} />}
-            {technique.faults.map((f) => (
-              <Line key={f.sign} name={`If: ${f.sign}`} text={f.rescue} />
-            ))}
-          </dl>
-        </details>
-      )}
+      {technique && <HowItGoes technique={technique} />}
       <div className="grid grid-cols-2 gap-3 border-t-2 border-ink pt-3">
         <div>
           <Choice
@@ -245,5 +229,29 @@ function Line({ name, text }: { name: string; text: string }) {
       <dt className="font-semibold">{name}</dt>
       <dd>{text}</dd>
     </div>
+  );
+}
+
+/** How a technique goes on, when it is right, and what mends it; nothing where nothing is known. */
+function HowItGoes({ technique }: { technique: Catalogue["techniques"][number] }) {
+  const { direction, part_dry: dry, right_when: right } = technique;
+  if (!direction && !right) return null;
+  return (
+    <details className="border-t border-line">
+      <summary className="min-h-11 py-2 font-semibold">How, and when it is right</summary>
+      <dl className="narrow text-sm">
+        {direction && <Line name="Strokes" text={direction} />}
+        {dry && (
+          <Line
+            name={`Part dry, ${dry.opens_min} to ${dry.closes_min} min`}
+            text={`${dry.what} ${dry.check}`}
+          />
+        )}
+        {right && <Line name="Right when" text={right} />}
+        {technique.faults.map((f) => (
+          <Line key={f.sign} name={`If: ${f.sign}`} text={f.rescue} />
+        ))}
+      </dl>
+    </details>
   );
 }

@@ -1,10 +1,9 @@
 import { Dialog } from "radix-ui";
-import { useEffect, useRef, useState } from "react";
-import { Link, NavLink, useLocation, useParams, useSearchParams } from "react-router";
-import type { Job, Layer, Zone } from "../api/client";
+import { useEffect, useRef } from "react";
+import { Link, NavLink, useLocation, useParams } from "react-router";
+import type { Catalogue, Job } from "../api/client";
 import { useCatalogue, useSettings } from "../api/workshop";
 import { IntoDays } from "../days/IntoDays";
-import { typing } from "../help/keys";
 import { Announce } from "../parts/Announce";
 import { Failure } from "../parts/Failure";
 import { Later, LaterView } from "../parts/later";
@@ -19,6 +18,7 @@ import { PieceAside } from "./PieceAside";
 import { PieceSide } from "./PieceSide";
 import { useFollow } from "./useFollow";
 import { type OpenJob, useJob } from "./useJob";
+import { type Spot, useSpot, useUndoKeys } from "./useSpot";
 
 const FinishSide = new LaterView(() => import("../finish/FinishSide").then((m) => m.FinishSide));
 const BoardSide = new LaterView(() => import("../board/BoardSide").then((m) => m.BoardSide));
@@ -27,9 +27,6 @@ const MixSide = new LaterView(() => import("./MixSide").then((m) => m.MixSide));
 const SheetSide = new LaterView(() => import("../sheet/SheetSide").then((m) => m.SheetSide));
 const CostSide = new LaterView(() => import("../cost/CostSide").then((m) => m.CostSide));
 const StepsSide = new LaterView(() => import("../steps/StepsSide").then((m) => m.StepsSide));
-
-const NONE: Zone[] = [];
-const NO_LAYERS: Layer[] = [];
 
 const SIDES = [
   { slug: "piece", name: "Piece" },
@@ -48,79 +45,22 @@ export function JobView() {
   const { id, side } = useParams();
   const { open, failed, again } = useJob(id ?? "");
   const place = open && sideOf(open.job, side);
-  usePlace(
-    open ? `${open.job.name} · ${[...BOARD, ...SIDES].find((s) => s.slug === place)?.name ?? ""}` : "",
-  );
+  usePlace(placeName(open, place));
   const catalogue = useCatalogue();
-  const [params, setParams] = useSearchParams();
-  // What is picked counts at once; the address follows, and leads where it was come back to or passed on.
-  const addressed = { zone: params.get("zone"), layer: params.get("layer") };
-  const [picked, setPicked] = useState(addressed);
-  const { zone: toZone, layer: toLayer } = addressed;
-  useEffect(() => setPicked({ zone: toZone, layer: toLayer }), [toZone, toLayer]);
-  const zones = open?.job.zones ?? NONE;
-  const zone = Math.max(
-    0,
-    zones.findIndex((z) => z.id === picked.zone),
-  );
-  const layers = zones[zone]?.layers ?? NO_LAYERS;
-  const layer = Math.max(
-    0,
-    layers.findIndex((x) => x.id === picked.layer),
-  );
-  const looked = zones[zone]?.id;
-  const lookAt = open?.session.lookAt;
-  useEffect(() => {
-    if (looked) lookAt?.(looked);
-  }, [looked, lookAt]);
-  useEffect(() => {
-    for (const side of [FinishSide, LookSide, MixSide, SheetSide, StepsSide, CostSide]) side.ahead();
-  }, []);
+  const spot = useSpot(open);
   const { undo, redo, replan } = open?.session ?? {};
   useFollow(id ?? "", open?.session);
-  // What was chosen for the workshop, on whatever screen, counts here once it is saved.
-  const chosen = useSettings().data?.revision;
-  const counted = useRef(chosen);
-  useEffect(() => {
-    if (chosen !== undefined && counted.current !== undefined && counted.current !== chosen) replan?.();
-    counted.current = chosen;
-  }, [chosen, replan]);
-  useEffect(() => {
-    const pressed = (e: KeyboardEvent) => {
-      if (!(e.ctrlKey || e.metaKey) || e.key.toLowerCase() !== "z" || typing(e.target)) return;
-      e.preventDefault();
-      if (e.shiftKey) redo?.();
-      else undo?.();
-    };
-    window.addEventListener("keydown", pressed);
-    return () => window.removeEventListener("keydown", pressed);
-  }, [undo, redo]);
+  useChosen(replan);
+  useUndoKeys(undo, redo);
   if (failed) return <CannotOpen id={id ?? ""} error={failed} onRetry={again} />;
   if (catalogue.error) return <Failure error={catalogue.error} onRetry={() => void catalogue.refetch()} />;
   if (!open || !catalogue.data) return <Loading>Opening the job…</Loading>;
   // A pot with no piece has nothing to lay layers on: it is a mix and nothing else.
   const board = open.job.board;
   const now = sideOf(open.job, side);
+  const { zone, layer, setZone, setLayer } = spot;
   const at = { open, catalogue: catalogue.data, zone, layer };
   const old = open.stale && (open.saveState !== "saving" || open.waiting.length > 0);
-  const pick = (next: { zone: string | null; layer: string | null }) => {
-    setPicked(next);
-    setParams(
-      (was) => {
-        const address = new URLSearchParams(was);
-        for (const key of ["zone", "layer"] as const)
-          if (next[key]) address.set(key, next[key]);
-          else address.delete(key);
-        return address;
-      },
-      { replace: true },
-    );
-  };
-  // What was just added is not in this drawing of the job yet: it is found by its place in the newest one.
-  const newest = () => open.session.shown()?.job.zones ?? zones;
-  const setZone = (index: number) => pick({ zone: newest()[index]?.id ?? null, layer: null });
-  const setLayer = (index: number) =>
-    pick({ zone: newest()[zone]?.id ?? null, layer: newest()[zone]?.layers[index]?.id ?? null });
   const narrow = now === "steps" || now === "piece";
   return (
     <>
@@ -134,14 +74,7 @@ export function JobView() {
           id="side"
           className={`grid min-w-0 grid-cols-[minmax(0,1fr)] ${now === "piece" ? "" : "border-ink max-lg:border-t-2 lg:border-l-2"} ${narrow ? "" : "md:grid-cols-[minmax(19rem,2fr)_minmax(0,3fr)]"}`}
         >
-          {now === "piece" && <PieceSide {...at} onZone={setZone} />}
-          {now === "finish" && <Later view={FinishSide} given={{ ...at, onLayer: setLayer }} />}
-          {now === "board" && board && <Later view={BoardSide} given={{ ...at, board, onZone: setZone }} />}
-          {now === "look" && <Later view={LookSide} given={{ ...at, onLayer: setLayer }} />}
-          {now === "mix" && <Later view={MixSide} given={{ ...at, onLayer: setLayer }} />}
-          {now === "sheet" && <Later view={SheetSide} given={at} />}
-          {now === "cost" && <Later view={CostSide} given={{ open, zone }} />}
-          {now === "steps" && <Later view={StepsSide} given={{ open, zone }} />}
+          <Side {...at} now={now} board={board} setZone={setZone} setLayer={setLayer} />
         </div>
       </div>
       <Announce>{mixed(open, zone, layer)}</Announce>
@@ -149,6 +82,54 @@ export function JobView() {
       <Elsewhere open={open} />
     </>
   );
+}
+
+/** What the page is called: the job and its side; "" while it is opened. */
+function placeName(open: OpenJob | null, place: string | null): string {
+  if (!open) return "";
+  return `${open.job.name} · ${[...BOARD, ...SIDES].find((s) => s.slug === place)?.name ?? ""}`;
+}
+
+/** What was chosen for the workshop, on whatever screen, counts here once it is saved. */
+function useChosen(replan: (() => void) | undefined): void {
+  const chosen = useSettings().data?.revision;
+  const counted = useRef(chosen);
+  useEffect(() => {
+    if (chosen !== undefined && counted.current !== undefined && counted.current !== chosen) replan?.();
+    counted.current = chosen;
+  }, [chosen, replan]);
+}
+
+interface SideProps extends Spot {
+  open: OpenJob;
+  catalogue: Catalogue;
+  now: string;
+  board: Job["board"];
+}
+
+/** The side of the job that is shown. */
+function Side({ open, catalogue, zone, layer, now, board, setZone, setLayer }: SideProps) {
+  const at = { open, catalogue, zone, layer };
+  switch (now) {
+    case "piece":
+      return <PieceSide {...at} onZone={setZone} />;
+    case "finish":
+      return <Later view={FinishSide} given={{ ...at, onLayer: setLayer }} />;
+    case "board":
+      return board && <Later view={BoardSide} given={{ ...at, board, onZone: setZone }} />;
+    case "look":
+      return <Later view={LookSide} given={{ ...at, onLayer: setLayer }} />;
+    case "mix":
+      return <Later view={MixSide} given={{ ...at, onLayer: setLayer }} />;
+    case "sheet":
+      return <Later view={SheetSide} given={at} />;
+    case "cost":
+      return <Later view={CostSide} given={{ open, zone }} />;
+    case "steps":
+      return <Later view={StepsSide} given={{ open, zone }} />;
+    default:
+      return null;
+  }
 }
 
 /** The side that is shown: of a pot with no piece, which has nothing to lay layers on, its mix and nothing else. */

@@ -46,66 +46,9 @@ export function JobsView({ bare = false }: { bare?: boolean }) {
   return (
     <div className="mx-auto max-w-6xl px-4 py-6 sm:px-8">
       <Unread />
-      {last && bare ? (
-        <section aria-labelledby="next" className="flex flex-wrap items-center gap-3">
-          <h2 id="next" className="min-w-0 grow">
-            <span className="narrow text-sm font-semibold text-soft">Last opened: </span>
-            <span className="bg-tape px-2 py-0.5 font-semibold">{last.name}</span> {last.next.says}
-          </h2>
-          <Link to={`/jobs/${last.id}/${last.next.side}`} className="press inline-flex items-center">
-            Go on with it
-          </Link>
-        </section>
-      ) : last ? (
-        <section aria-labelledby="next" className="border-b-2 border-ink pb-6">
-          <div className="flex gap-6">
-            <div className="min-w-0 grow">
-              <p className="text-sm font-semibold text-soft">
-                Next, on <span className="bg-tape px-2 py-1 text-ink">{last.name}</span>
-              </p>
-              <h1 id="next" className="wide mt-3 text-2xl leading-tight font-bold">
-                {last.next.says}
-              </h1>
-              {last.pot && last.next.side === "mix" ? (
-                <ol className="mt-5 flex flex-wrap gap-x-10 gap-y-3">
-                  {last.pot.parts.map((part) => (
-                    <li key={part.component}>
-                      <span className="flex items-center gap-2 font-semibold">
-                        <span
-                          aria-hidden
-                          className="size-5 border-2 border-ink"
-                          style={{ background: part.hex }}
-                        />
-                        {part.name}
-                      </span>
-                      <span className="numeral text-3xl">{say(part.poured.value)}</span>{" "}
-                      <span className="text-xl font-semibold">ml</span>
-                      <span className="numeral block text-lg font-medium">{part.spoken.words}</span>
-                    </li>
-                  ))}
-                </ol>
-              ) : (
-                <p className="mt-2 text-lg">{last.next.detail}</p>
-              )}
-              <Link
-                to={`/jobs/${last.id}/${last.next.side}`}
-                className="press press-strong mt-6 inline-flex min-h-[72px] items-center px-8 text-lg"
-              >
-                Go on with it
-              </Link>
-            </div>
-            {last.pot && last.next.side === "mix" && (
-              <div className="hidden h-72 w-48 shrink-0 sm:block">
-                <Jar jar={last.pot.jar} />
-              </div>
-            )}
-          </div>
-        </section>
-      ) : some || bare ? (
-        !bare && <h1 className="sr-only">Jobs</h1>
-      ) : (
-        <Empty actions={actions} />
-      )}
+      {last && bare && <LastOpened last={last} />}
+      {last && !bare && <NextOnIt last={last} />}
+      {!last && !bare && (some ? <h1 className="sr-only">Jobs</h1> : <Empty actions={actions} />)}
       {gone && (
         <p role="status" className="mt-4 flex flex-wrap items-center gap-3">
           {gone.name} is put away.
@@ -128,30 +71,10 @@ export function JobsView({ bare = false }: { bare?: boolean }) {
             {actions}
           </div>
           <div className="flex flex-wrap items-center justify-between gap-3">
-            {count > 1 && (
-              <fieldset className="flex">
-                <legend className="sr-only">In which order</legend>
-                {(["last", "name"] as const).map((by) => (
-                  <button
-                    key={by}
-                    type="button"
-                    aria-pressed={order === by}
-                    className="side aria-pressed:border-ink"
-                    onClick={() => setOrder(by)}
-                  >
-                    {by === "last" ? "Last worked on" : "By name"}
-                  </button>
-                ))}
-              </fieldset>
-            )}
+            {count > 1 && <InOrder order={order} onOrder={setOrder} />}
             <OpenFile onOpened={(id) => navigate(`/jobs/${id}`)} />
           </div>
-          {search && (
-            <p role="status" className="narrow mb-2 text-sm text-soft">
-              {count === 0 ? "No job" : count === 1 ? "One job" : `${count} jobs`} with “{search}” in the
-              name.
-            </p>
-          )}
+          {search && <FoundSo count={count} search={search} />}
           <ul>
             {list.map((job) => (
               <Line
@@ -175,6 +98,103 @@ export function JobsView({ bare = false }: { bare?: boolean }) {
         </section>
       )}
     </div>
+  );
+}
+
+type LastJob = NonNullable<NonNullable<ReturnType<typeof useJobs>["data"]>[number]["last"]>;
+
+/** The job last worked on, in one line. */
+function LastOpened({ last }: { last: LastJob }) {
+  return (
+    <section aria-labelledby="next" className="flex flex-wrap items-center gap-3">
+      <h2 id="next" className="min-w-0 grow">
+        <span className="narrow text-sm font-semibold text-soft">Last opened: </span>
+        <span className="bg-tape px-2 py-0.5 font-semibold">{last.name}</span> {last.next.says}
+      </h2>
+      <Link to={`/jobs/${last.id}/${last.next.side}`} className="press inline-flex items-center">
+        Go on with it
+      </Link>
+    </section>
+  );
+}
+
+/** What is next on the job last worked on, with the amounts of its pot. */
+function NextOnIt({ last }: { last: LastJob }) {
+  return (
+    <section aria-labelledby="next" className="border-b-2 border-ink pb-6">
+      <div className="flex gap-6">
+        <div className="min-w-0 grow">
+          <p className="text-sm font-semibold text-soft">
+            Next, on <span className="bg-tape px-2 py-1 text-ink">{last.name}</span>
+          </p>
+          <h1 id="next" className="wide mt-3 text-2xl leading-tight font-bold">
+            {last.next.says}
+          </h1>
+          {last.pot && last.next.side === "mix" ? (
+            <ol className="mt-5 flex flex-wrap gap-x-10 gap-y-3">
+              {last.pot.parts.map((part) => (
+                <li key={part.component}>
+                  <span className="flex items-center gap-2 font-semibold">
+                    <span
+                      aria-hidden
+                      className="size-5 border-2 border-ink"
+                      style={{ background: part.hex }}
+                    />
+                    {part.name}
+                  </span>
+                  <span className="numeral text-3xl">{say(part.poured.value)}</span>{" "}
+                  <span className="text-xl font-semibold">ml</span>
+                  <span className="numeral block text-lg font-medium">{part.spoken.words}</span>
+                </li>
+              ))}
+            </ol>
+          ) : (
+            <p className="mt-2 text-lg">{last.next.detail}</p>
+          )}
+          <Link
+            to={`/jobs/${last.id}/${last.next.side}`}
+            className="press press-strong mt-6 inline-flex min-h-[72px] items-center px-8 text-lg"
+          >
+            Go on with it
+          </Link>
+        </div>
+        {last.pot && last.next.side === "mix" && (
+          <div className="hidden h-72 w-48 shrink-0 sm:block">
+            <Jar jar={last.pot.jar} />
+          </div>
+        )}
+      </div>
+    </section>
+  );
+}
+
+/** In which order the jobs are listed. */
+function InOrder({ order, onOrder }: { order: string; onOrder: (order: string) => void }) {
+  return (
+    <fieldset className="flex">
+      <legend className="sr-only">In which order</legend>
+      {(["last", "name"] as const).map((by) => (
+        <button
+          key={by}
+          type="button"
+          aria-pressed={order === by}
+          className="side aria-pressed:border-ink"
+          onClick={() => onOrder(by)}
+        >
+          {by === "last" ? "Last worked on" : "By name"}
+        </button>
+      ))}
+    </fieldset>
+  );
+}
+
+/** How many jobs were found. */
+function FoundSo({ count, search }: { count: number; search: string }) {
+  const jobs = count === 0 ? "No job" : count === 1 ? "One job" : `${count} jobs`;
+  return (
+    <p role="status" className="narrow mb-2 text-sm text-soft">
+      {jobs} with “{search}” in the name.
+    </p>
   );
 }
 

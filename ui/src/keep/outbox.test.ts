@@ -382,6 +382,19 @@ describe("whatever stops, reloads or gets lost", () => {
       await clock.passes(0);
       const entered: string[] = [];
       const savedSaid: string[] = [];
+      const type = (text: string) => {
+        if (here.session && !here.session.shown()) return;
+        entered.push(text);
+        if (here.session) {
+          here.session.edit((job) => ({ ...job, name: text }));
+          return;
+        }
+        const read = server.docs.get(`${kind}/x`)?.revision ?? 0;
+        here.put(`${kind}/x`, text, read, roll(2) * 400).then(
+          (outcome) => outcome === "saved" && savedSaid.push(text),
+          () => undefined,
+        );
+      };
       for (let step = 0; step < 40; step += 1) {
         switch (roll(7)) {
           case 0:
@@ -397,23 +410,9 @@ describe("whatever stops, reloads or gets lost", () => {
             await clock.passes(roll(2) * 10);
             break;
           }
-          default: {
-            const text = `text ${step}`;
-            if (here.session) {
-              const session = here.session;
-              if (!session.shown()) break;
-              entered.push(text);
-              session.edit((job) => ({ ...job, name: text }));
-            } else {
-              entered.push(text);
-              const read = server.docs.get(`${kind}/x`)?.revision ?? 0;
-              here.put(`${kind}/x`, text, read, roll(2) * 400).then(
-                (outcome) => outcome === "saved" && savedSaid.push(text),
-                () => undefined,
-              );
-            }
+          default:
+            type(`text ${step}`);
             await clock.passes([0, 100, 500, 2500][roll(4)] ?? 0);
-          }
         }
       }
       server.up = true;

@@ -83,15 +83,7 @@ export function LayoutPanel({ open, catalogue, zone: index, layer: at }: LayoutP
       {reply?.says && <Fault says={reply.says} allowed={reply.allowed ?? ""} />}
       {reply && reply.faces.length > 0 && (
         <>
-          <p role="status" data-stale={found.isPlaceholderData || undefined}>
-            Paints <span className="numeral text-xl">{percent(reply.share)}</span> of the zone
-            {reply.metres > 0 && (
-              <>
-                ; about <span className="numeral text-xl">{say(reply.metres)} m</span> of tape
-              </>
-            )}
-            .
-          </p>
+          <Paints share={reply.share} metres={reply.metres} old={found.isPlaceholderData} />
           <Offers reply={reply} tick={layout?.tick_mm ?? 1} onTake={keep} />
           {reply.faces.map((face, n) => (
             <Face
@@ -109,6 +101,21 @@ export function LayoutPanel({ open, catalogue, zone: index, layer: at }: LayoutP
         </>
       )}
     </div>
+  );
+}
+
+/** What of the zone is painted, and how much tape that takes. */
+function Paints({ share, metres, old }: { share: number; metres: number; old: boolean }) {
+  return (
+    <p role="status" data-stale={old || undefined}>
+      Paints <span className="numeral text-xl">{percent(share)}</span> of the zone
+      {metres > 0 && (
+        <>
+          ; about <span className="numeral text-xl">{say(metres)} m</span> of tape
+        </>
+      )}
+      .
+    </p>
   );
 }
 

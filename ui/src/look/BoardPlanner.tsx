@@ -46,18 +46,7 @@ export function BoardPlanner({ open, catalogue, zone: index, layer: at, onLayer 
 
   return (
     <div className="flex flex-col gap-4">
-      <div>
-        <h3 className="font-bold">
-          {offers.data?.reasons.length ? "Worth a board before the piece" : "No need, but never wrong"}
-        </h3>
-        <ul className="narrow text-sm">
-          {offers.data?.reasons.map((reason) => (
-            <li key={reason} className="border-l-4 border-ink pl-2">
-              {reason}
-            </li>
-          ))}
-        </ul>
-      </div>
+      <Reasons of={offers.data?.reasons ?? []} />
       <Choice
         label="Layer to try"
         value={String(at)}
@@ -122,12 +111,32 @@ export function BoardPlanner({ open, catalogue, zone: index, layer: at, onLayer 
       </p>
       {make.error && <Alert>{make.error.message}</Alert>}
       <button type="button" className="press press-strong" disabled={!fits || make.isPending} onClick={paint}>
-        {fits
-          ? `Make a board of ${strips} ${strips === 1 ? "strip" : "strips"}`
-          : strips === 0
-            ? "Choose one strip or more"
-            : `${strips} strips are too many: at most ${most.strips}`}
+        {toMake(strips, fits, most.strips)}
       </button>
     </div>
   );
+}
+
+/** Why a board is worth painting. */
+function Reasons({ of }: { of: readonly string[] }) {
+  return (
+    <div>
+      <h3 className="font-bold">
+        {of.length ? "Worth a board before the piece" : "No need, but never wrong"}
+      </h3>
+      <ul className="narrow text-sm">
+        {of.map((reason) => (
+          <li key={reason} className="border-l-4 border-ink pl-2">
+            {reason}
+          </li>
+        ))}
+      </ul>
+    </div>
+  );
+}
+
+/** What the key says that makes a board of so many strips; or why it cannot. */
+function toMake(strips: number, fits: boolean, most: number): string {
+  if (fits) return `Make a board of ${strips} ${strips === 1 ? "strip" : "strips"}`;
+  return strips === 0 ? "Choose one strip or more" : `${strips} strips are too many: at most ${most}`;
 }

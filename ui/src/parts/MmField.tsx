@@ -59,13 +59,7 @@ export function MmField({ label, value, min, max, onChange }: MmFieldProps) {
       const length = await answer(api.POST("/api/lengths", { body: { typed, least_mm: 0, most_mm: null } }));
       if (mine === sequence.current) take(Math.round(length.mm * 1e4) / 1e4, typed);
     } catch (error) {
-      if (mine !== sequence.current) return;
-      const first = error instanceof Refused ? error.problem.faults?.[0] : undefined;
-      setFault(
-        error instanceof NoAnswer
-          ? { says: "Other units are read when Lumso answers again.", allowed: `${bounds} as a number` }
-          : { says: first?.says ?? (error as Error).message, allowed: first?.allowed ?? bounds },
-      );
+      if (mine === sequence.current) setFault(whyUnread(error, bounds));
     } finally {
       if (mine === sequence.current) asking.current = false;
     }
@@ -89,4 +83,12 @@ export function MmField({ label, value, min, max, onChange }: MmFieldProps) {
       }}
     />
   );
+}
+
+/** Why a measure could not be read. */
+function whyUnread(error: unknown, bounds: string): { says: string; allowed: string } {
+  if (error instanceof NoAnswer)
+    return { says: "Other units are read when Lumso answers again.", allowed: `${bounds} as a number` };
+  const first = error instanceof Refused ? error.problem.faults?.[0] : undefined;
+  return { says: first?.says ?? (error as Error).message, allowed: first?.allowed ?? bounds };
 }
