@@ -8,7 +8,7 @@ from typing import Any
 from lumso.core.book.materials import Vessel
 from lumso.core.log.acts import Begun, Noted, PotAct, Poured, Settled, Stuff
 from lumso.core.log.pot import replay
-from lumso.core.pour.pouring import Bounds, Line, LineNow, PourPlan, pour_plan
+from lumso.core.pour.pouring import Bounds, LineNow, PourLine, PourPlan, pour_plan
 
 FILE = Path(__file__).parent / "pours.json"
 SEED, CASES = 4, 200
@@ -16,7 +16,7 @@ BARREL = Vessel("barrel", "barrel", 1_000_000)
 KINDS = ("paint", "water", "powder", "glaze")
 
 
-def _plan(lines: list[Line], acts: list[PotAct], step_g: float) -> PourPlan:
+def _plan(lines: list[PourLine], acts: list[PotAct], step_g: float) -> PourPlan:
     begun = Begun("begun", "a", "b", vessel="barrel")
     pots, _ = replay([Noted(f"e{i}", act, float(i)) for i, act in enumerate((begun, *acts))])
     return pour_plan(lines, pots["a"], Bounds((BARREL,), BARREL, {}, step_g=step_g))
@@ -34,9 +34,9 @@ def cases() -> list[dict[str, Any]]:
     while len(made) < CASES:
         kinds = dice.sample(KINDS, dice.randrange(2, 5))
         stuffs = [Stuff(k, k, k, "part", False, dice.choice((0.6, 1.0, 1.35)), 1.0) for k in kinds]  # type: ignore[arg-type]
-        lines = [Line(s, float(dice.choice((5, 12.5, 20, 60)))) for s in stuffs]
+        lines = [PourLine(s, float(dice.choice((5, 12.5, 20, 60)))) for s in stuffs]
 
-        def pour(lines: list[Line] = lines) -> Poured:
+        def pour(lines: list[PourLine] = lines) -> Poured:
             line = dice.choice(lines)
             far = dice.choice((0.3, 0.5, 0.985, 1.0, 1.005, 1.3, 3.25))
             return Poured("poured", "a", line.stuff, line.planned_g * far, "scale")

@@ -7,16 +7,16 @@ import pytest
 from lumso.catalogue import shipped
 from lumso.core.layers.laid import Laid, lay
 from lumso.core.log.acts import Stuff
-from lumso.core.log.pot import Held
+from lumso.core.log.pot import PotHeld
 from lumso.core.mixing.consistency import word_for
 from lumso.core.rescue.agents import agents_for
-from lumso.core.rescue.belief import Ladder
+from lumso.core.rescue.belief import WordLadder
 from lumso.core.rescue.setting_right import Agent, Chosen, PotAdvice, PotNow, advise
 
 from .checks.stacks import layer
 
 C = shipped()
-LADDER = Ladder(C.consistencies)
+LADDER = WordLadder(C.consistencies)
 ROOM_ML = 2500.0
 
 
@@ -30,7 +30,7 @@ def looked(laid: Laid, word: str) -> PotAdvice:
     for pour in (p for p in laid.pours if p.poured_ml > 0):
         m = pour.material
         stuff = Stuff(pour.component.id, m.slug, m.name, m.role, m.is_solid, m.bulk_density, m.true_density)
-        held.append(Held(stuff, 200 * pour.poured_ml * m.bulk_density))
+        held.append(PotHeld(stuff, 200 * pour.poured_ml * m.bulk_density))
     pot = PotNow(tuple(held), ((tuple(held), word, 60.0),), 0, 60.0, ROOM_ML, None)
     agents = agents_for(pot.held, (), {p.material.slug: 1e6 for p in laid.pours}, C.materials)
     return advise(pot, laid.recipe.target, agents, C.materials, laid.recipe.limits, LADDER)
@@ -70,7 +70,7 @@ def _pot(laid: Laid, word: str, looks: int = 1, ml: float = 200.0, **more: objec
     for pour in (p for p in laid.pours if p.poured_ml > 0):
         m = pour.material
         stuff = Stuff(pour.component.id, m.slug, m.name, m.role, m.is_solid, m.bulk_density, m.true_density)
-        held.append(Held(stuff, ml * pour.poured_ml * m.bulk_density))
+        held.append(PotHeld(stuff, ml * pour.poured_ml * m.bulk_density))
     pot = PotNow(tuple(held), ((tuple(held), word, 60.0),) * looks, 0, 60.0, ROOM_ML, None, **more)  # type: ignore[arg-type]
     agents = agents_for(pot.held, (), {}, C.materials)
     agents += tuple(Agent(h.stuff, "") for h in held)

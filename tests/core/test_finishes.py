@@ -14,12 +14,12 @@ from lumso.core.changes.finish import acceptances, layers_of
 from lumso.core.checks import worst
 from lumso.core.job.job import Answered, Use, Zone
 from lumso.core.layers.conditions import steady
-from lumso.core.piece.kinds import Surface
+from lumso.core.piece.kinds import FaceGroup
 from lumso.core.work.effort import effort
 from tests.core.checks.stacks import layer, stack
 
 C = shipped()
-FRONT = Surface("front", "Front", 1.0, "given", vertical=True)
+FRONT = FaceGroup("front", "Front", 1.0, "given", vertical=True)
 FINISHES = list(C.finishes.values())
 
 

@@ -10,7 +10,7 @@ from lumso.core.book.materials import Vessel
 from lumso.core.book.recipes import Limit
 from lumso.core.log.acts import Begun, Noted, PotAct, Poured, Settled, Stirred, Stuff
 from lumso.core.log.pot import PotState, replay
-from lumso.core.pour.pouring import Bounds, Line, PourPlan, lines_of, pour_plan
+from lumso.core.pour.pouring import Bounds, PourLine, PourPlan, lines_of, pour_plan
 from lumso.core.pour.scale import ScaleReading, believed, zero_at
 from tests import pour_cases
 
@@ -19,7 +19,7 @@ WATER = Stuff("water", "water", "Water", "water", False, 1.0, 1.0)
 POWDER = Stuff("powder", "texture-powder", "Texture powder", "powder", True, 0.6, 2.3)
 JAR, KETTLE = Vessel("jar", "jam jar", 370), Vessel("kettle", "paint kettle", 2500)
 BOUNDS = Bounds((JAR, KETTLE), KETTLE, {})
-WASH = (Line(PAINT, 54.0), Line(WATER, 120.0))  # 40 ml of paint, 120 ml of water: 75 % water
+WASH = (PourLine(PAINT, 54.0), PourLine(WATER, 120.0))  # 40 ml of paint, 120 ml of water: 75 % water
 
 
 def pot_of(*acts: PotAct, state: str = "") -> PotState:
@@ -33,7 +33,7 @@ def poured(stuff: Stuff, g: float) -> Poured:
     return Poured("poured", "a", stuff, g, "scale")
 
 
-def plan(*acts: PotAct, bounds: Bounds = BOUNDS, lines: tuple[Line, ...] = WASH) -> PourPlan:
+def plan(*acts: PotAct, bounds: Bounds = BOUNDS, lines: tuple[PourLine, ...] = WASH) -> PourPlan:
     return pour_plan(lines, pot_of(*acts), bounds)
 
 
@@ -103,7 +103,7 @@ def test_limits_that_are_crossed_are_said() -> None:
 
 
 def test_a_scale_too_coarse_for_a_part_says_so() -> None:
-    lines = (Line(PAINT, 54.0), Line(WATER, 2.0))
+    lines = (PourLine(PAINT, 54.0), PourLine(WATER, 2.0))
     coarse = plan(bounds=replace(BOUNDS, step_g=1.0), lines=lines)
     assert [x.readable for x in coarse.lines] == [True, False]
     assert "2 g is too little for this scale, which counts by 1 g" in coarse.cannot[0]
@@ -112,7 +112,7 @@ def test_a_scale_too_coarse_for_a_part_says_so() -> None:
 
 @given(st.lists(st.floats(0.2, 2.5), min_size=3, max_size=3), st.permutations([0, 1, 2]))
 def test_poured_on_to_the_new_marks_every_share_holds(times: list[float], turn: list[int]) -> None:
-    lines = (Line(PAINT, 135.0), Line(POWDER, 45.0), Line(WATER, 20.0))
+    lines = (PourLine(PAINT, 135.0), PourLine(POWDER, 45.0), PourLine(WATER, 20.0))
     large = Vessel("tub", "tub", 40_000)
     bounds = Bounds((JAR, large), large, {})
     acts: list[PotAct] = [poured(lines[i].stuff, lines[i].planned_g * times[i]) for i in turn]
@@ -201,7 +201,7 @@ def test_the_kits_measures_hold_for_what_is_untouched_and_not_for_a_larger_pot_o
     kept = plan(poured(PAINT, 108), Settled("settled", "a", 1.0))
     assert (kept.too_far, kept.grown) == (True, False)
     assert (plan().too_far, plan().grown) == (False, False)
-    two = (Line(PAINT, 27.0), Line(replace(PAINT, colour="moss"), 27.0), Line(WATER, 120.0))
+    two = (PourLine(PAINT, 27.0), PourLine(replace(PAINT, colour="moss"), 27.0), PourLine(WATER, 120.0))
     assert [x.as_measured for x in plan(lines=two).lines] == [False, False, True]
 
 

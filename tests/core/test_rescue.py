@@ -11,17 +11,17 @@ from lumso.catalogue import shipped
 from lumso.core.book.recipes import Limit
 from lumso.core.errors import InvalidValue
 from lumso.core.log.acts import Stuff
-from lumso.core.log.pot import Held
-from lumso.core.pour.pouring import Line
+from lumso.core.log.pot import PotHeld
+from lumso.core.pour.pouring import PourLine
 from lumso.core.rescue.agents import agents_for, sets_hard
-from lumso.core.rescue.belief import Ladder
+from lumso.core.rescue.belief import WordLadder
 from lumso.core.rescue.ladder import by_flow_cup, by_sag, ladder_of
 from lumso.core.rescue.setting_right import Agent, PotAdvice, PotNow, advise
 from tests.core.pot_simulator import NAMES, HiddenPot
 from tests.counts import count, examples
 
 BOOK = shipped()
-LADDER = Ladder(BOOK.consistencies)
+LADDER = WordLadder(BOOK.consistencies)
 ROOM = 2500 * 0.85
 
 
@@ -35,15 +35,15 @@ TEXTURE, MILK = stuff("texture-powder", "powder"), stuff("milk-paint-powder", "p
 PLENTY = {s.key: Agent(s, s.name) for s in (PAINT, WATER, TEXTURE, MILK)}
 
 
-def held(**ml: float) -> tuple[Held, ...]:
+def held(**ml: float) -> tuple[PotHeld, ...]:
     known = {"paint": PAINT, "water": WATER, "texture": TEXTURE, "milk": MILK}
-    return tuple(Held(known[k], v * known[k].bulk_density) for k, v in ml.items())
+    return tuple(PotHeld(known[k], v * known[k].bulk_density) for k, v in ml.items())
 
 
 TEXTURED = held(paint=100, texture=75)
 
 
-def asked(what: tuple[Held, ...], word: str, target: str, *agents: Stuff, since: float = 60, room: float = ROOM,
+def asked(what: tuple[PotHeld, ...], word: str, target: str, *agents: Stuff, since: float = 60, room: float = ROOM,
           limits: tuple[Limit, ...] = (), sets_in: float | None = None, looks: int = 1) -> PotAdvice:  # fmt: skip
     pot = PotNow(what, ((what, word, since),) * looks, 0, since, room, sets_in)
     return advise(pot, target, [PLENTY[a.key] for a in agents], BOOK.materials, limits, LADDER)
@@ -71,7 +71,7 @@ def asked(what: tuple[Held, ...], word: str, target: str, *agents: Stuff, since:
         (TEXTURED, "frosting", "brownie-batter", (PAINT, WATER, TEXTURE), "matt paint", (8, 97)),
     ],
 )  # fmt: skip
-def test_what_to_add_by_hand(what: tuple[Held, ...], word: str, target: str, agents: tuple[Stuff, ...], first: str,
+def test_what_to_add_by_hand(what: tuple[PotHeld, ...], word: str, target: str, agents: tuple[Stuff, ...], first: str,
                              whole: tuple[float, float]) -> None:  # fmt: skip
     advice = asked(what, word, target, *agents)
     assert advice.way == "add"
@@ -184,11 +184,11 @@ def _play(kind: str, rng: random.Random) -> bool | None:
     pot, target, powder, agents, kinds = _start(kind, rng)
     if not _grid(pot, target, kinds):
         return None
-    looks: list[tuple[tuple[Held, ...], str, float]] = []
+    looks: list[tuple[tuple[PotHeld, ...], str, float]] = []
     additions = 0
     for _ in range(25):
         now = tuple(
-            Held(s, g) for s, g in ((PAINT, pot.paint_g), (WATER, pot.water_g), (powder, pot.powder_g)) if g and s
+            PotHeld(s, g) for s, g in ((PAINT, pot.paint_g), (WATER, pot.water_g), (powder, pot.powder_g)) if g and s
         )  # fmt: skip
         looks.append((now, pot.word(), pot.minutes))
         asks = PotNow(now, tuple(looks), additions, pot.minutes, ROOM)
@@ -277,7 +277,9 @@ def test_short_tests_lead_to_a_word() -> None:
 
 
 def test_what_may_be_added_is_what_the_mix_is_of_as_far_as_there_is_of_it() -> None:
-    found = agents_for(TEXTURED, (Line(PAINT, 50.0), Line(TEXTURE, 20.0)), {"texture-powder": 12.0}, BOOK.materials)
+    found = agents_for(
+        TEXTURED, (PourLine(PAINT, 50.0), PourLine(TEXTURE, 20.0)), {"texture-powder": 12.0}, BOOK.materials
+    )
     assert {a.stuff.material: a.most_g for a in found} == {
         "matt-paint": float("inf"), "texture-powder": 12.0, "water": float("inf")}  # fmt: skip
     assert all(a.why for a in found)
@@ -285,13 +287,13 @@ def test_what_may_be_added_is_what_the_mix_is_of_as_far_as_there_is_of_it() -> N
 
 def test_water_is_added_only_where_it_thins_and_is_offered_once() -> None:
     wax = stuff("clear-wax", "wax")
-    assert [a.stuff.material for a in agents_for((Held(wax, 5.0),), (Line(wax, 5.0),), {}, BOOK.materials)] == [
+    assert [a.stuff.material for a in agents_for((PotHeld(wax, 5.0),), (PourLine(wax, 5.0),), {}, BOOK.materials)] == [
         "clear-wax"]  # fmt: skip
-    washed = agents_for(held(paint=50, water=50), (Line(PAINT, 50.0), Line(WATER, 50.0)), {}, BOOK.materials)
+    washed = agents_for(held(paint=50, water=50), (PourLine(PAINT, 50.0), PourLine(WATER, 50.0)), {}, BOOK.materials)
     assert [a.stuff.material for a in washed] == ["matt-paint", "water"]
 
 
 def test_plaster_sets_and_paint_does_not() -> None:
     (plaster,) = (m.slug for m in BOOK.materials.values() if "sets hard" in m.traits)
-    assert sets_hard((Held(PAINT, 5.0), Held(stuff(plaster, "plaster"), 5.0)), BOOK.materials)
+    assert sets_hard((PotHeld(PAINT, 5.0), PotHeld(stuff(plaster, "plaster"), 5.0)), BOOK.materials)
     assert not sets_hard(TEXTURED, BOOK.materials)

@@ -8,7 +8,7 @@ from hypothesis import strategies as st
 
 from lumso.core.layers.conditions import Room
 from lumso.core.layers.wet_edge import OVERLAP_MM, GlazePlan, breaks_of, glaze_plan, minutes_per_m2, section_area
-from lumso.core.layout.flat import Surface, oval, polygon_area, rectangle
+from lumso.core.layout.flat import FlatFace, oval, polygon_area, rectangle
 from lumso.core.layout.mask import lay_out
 from lumso.core.layout.pattern import Layout, Stripe
 from lumso.core.measure.drawing import Point, box
@@ -25,7 +25,7 @@ def opened(area_m2: float, *, two: bool = False) -> float:
     return area_m2 * minutes_per_m2(20, 2, 30, two) / 0.7
 
 
-def planned(face: Surface, area_m2: float, tool: float = 100, **more: object) -> GlazePlan:
+def planned(face: FlatFace, area_m2: float, tool: float = 100, **more: object) -> GlazePlan:
     return glaze_plan("z", "l", "Face", face, opened(area_m2), 20, 2, 30, tool, **more)  # type: ignore[arg-type]
 
 
@@ -43,7 +43,7 @@ def test_two_work_as_fast_as_the_slower_of_them() -> None:
 
 def test_a_wall_breaks_first_beside_its_window() -> None:
     """3 m × 2.4 m with a window of 800 × 1000 from 1 m on: strokes down, at most 1.5 m²."""
-    wall = Surface("polygon", rectangle(3000, 2400).outline, (box(1000, 600, 800, 1000),))
+    wall = FlatFace("polygon", rectangle(3000, 2400).outline, (box(1000, 600, 800, 1000),))
     assert breaks_of(wall, 100) == (0, 1000, 1800, 3000)
     made = planned(wall, 1.5)
     assert made.breaks == "beside what is set into it"
@@ -54,7 +54,7 @@ def test_a_wall_breaks_first_beside_its_window() -> None:
     assert made.strips[2].area_m2 == pytest.approx(0.8 * 1.4 + 0.025 * 2.4)
     assert made.strips[2].stroke_mm == pytest.approx(2400)  # where it laps over the one before
     assert [s.over_mm for s in made.strips] == [0, *[OVERLAP_MM] * 4]
-    whole = planned(Surface("polygon", rectangle(900, 700).outline, (box(300, 300, 100, 100),)), 1.5)
+    whole = planned(FlatFace("polygon", rectangle(900, 700).outline, (box(300, 300, 100, 100),)), 1.5)
     assert len(whole.strips) == 1  # all of it is worked at once: nothing needs a break
     assert whole.breaks == ""
 
@@ -65,7 +65,7 @@ def test_no_section_is_larger_than_what_stays_open_and_together_they_are_the_fac
     area: float, x: float, wide: float, stroke: str
 ) -> None:
     window = box(min(x, 2900 - wide), 700, wide, 900)
-    wall = Surface("polygon", rectangle(3000, 2400).outline, (window,))
+    wall = FlatFace("polygon", rectangle(3000, 2400).outline, (window,))
     made = planned(wall, area, tool=60, stroke=stroke)
     if not made.strips:
         return
@@ -85,7 +85,7 @@ def test_on_stripes_sections_are_whole_stripes_and_end_under_the_tape() -> None:
     """Twelve stripes of 50 × 2400 are 0.12 m² each: with 0.5 m² open, four at once, three times."""
     layout = Layout("stripes", (Stripe(50, 50),), ends="with half a gap")
     laid = lay_out(layout, PANEL)
-    regions = [Surface("polygon", r.outline, r.holes) for r in laid.regions]
+    regions = [FlatFace("polygon", r.outline, r.holes) for r in laid.regions]
     made = planned(PANEL, 0.5, regions=regions)
     assert made.breaks == "under the tape"
     assert [len(s.outlines) for s in made.strips] == [4, 4, 4]
@@ -93,7 +93,7 @@ def test_on_stripes_sections_are_whole_stripes_and_end_under_the_tape() -> None:
     assert [(s.start_mm, s.width_mm) for s in made.strips[:2]] == [(25, 350), (425, 350)]
     assert all(s.over_mm == 0 for s in made.strips)
     wide = lay_out(Layout("stripes", (Stripe(400, 200),), ends="with half a gap"), PANEL)
-    cut = planned(PANEL, 0.5, regions=[Surface("polygon", r.outline) for r in wide.regions])
+    cut = planned(PANEL, 0.5, regions=[FlatFace("polygon", r.outline) for r in wide.regions])
     # Each of 0.96 m²: in two with a lap it would be 0.51, so in three, and a new one is begun in every stripe.
     assert [round(s.width_mm, 1) for s in cut.strips] == [150] * 6
     assert [s.over_mm for s in cut.strips] == [0, OVERLAP_MM, OVERLAP_MM] * 2
@@ -101,7 +101,7 @@ def test_on_stripes_sections_are_whole_stripes_and_end_under_the_tape() -> None:
 
 def test_stripes_worked_across_are_turned_back_to_where_they_lie() -> None:
     laid = lay_out(Layout("stripes", (Stripe(200, 200),), ends="with half a gap"), oval(1200, 800))
-    regions = [Surface("polygon", r.outline) for r in laid.regions]
+    regions = [FlatFace("polygon", r.outline) for r in laid.regions]
     made = planned(oval(1200, 800), 0.3, regions=regions, stroke="across")
     assert made.strips
     inside = {Point(round(p.x), round(p.y)) for r in laid.regions for p in r.outline}

@@ -8,7 +8,7 @@ from itertools import groupby
 from lumso.core.buying.lots import Unit
 from lumso.core.buying.money import said
 from lumso.core.buying.packs import PER_UNIT, Basket, Shop, over
-from lumso.core.buying.shopping import Line, PackBought, ShoppingList
+from lumso.core.buying.shopping import ListLine, PackBought, ShoppingList
 from lumso.core.figure import millilitres, tidy
 
 from .workshop import safe
@@ -35,7 +35,7 @@ def left_over(shop: Shop, basket: Basket) -> float:
     return sum(over(shop, basket.packs).values()) / PER_UNIT
 
 
-def _note(line: Line) -> str:
+def _note(line: ListLine) -> str:
     jobs = ", ".join(dict.fromkeys(u.job_name for u in line.uses))
     return " ".join([*line.notes, f"For {jobs}." if jobs else ""]).strip()
 
@@ -53,7 +53,7 @@ def to_csv(made: ShoppingList) -> str:
     return out.getvalue()
 
 
-def _said(line: Line, currency: str) -> str:
+def _said(line: ListLine, currency: str) -> str:
     colour = f", {line.colour}" if line.colour else ""
     packs = packs_said(line.packs) or "no pack known"
     return f"{line.name}{colour}: {amount_said(line.buys, line.unit)}; {packs}; {said(line.minor, currency)}"
@@ -70,10 +70,3 @@ def to_text(made: ShoppingList, jobs: Sequence[str]) -> str:
     for aisle, mine in groupby(made.lines, key=lambda line: line.aisle):
         lines += [aisle.upper(), *(f"[ ] {_said(line, made.currency)}" for line in mine), ""]
     return "\n".join([*lines, *made.bundles, _total(made), ""])
-
-
-def to_pdf(made: ShoppingList, jobs: Sequence[str], paper: str) -> bytes:
-    """The list as a PDF."""
-    from . import pdf  # the layout engine takes a while to load
-
-    return pdf.shopping_sheet(made, jobs, "letter" if paper == "letter" else "a4")

@@ -19,7 +19,7 @@ from lumso.core.mixing.jar import HEADROOM
 from lumso.core.pour.pouring import Bounds, PourPlan, lines_of, pour_plan
 from lumso.core.pour.scale import Believed, Connection, ScaleReading, believed
 from lumso.core.rescue.agents import agents_for, chosen_in, holds, sets_hard
-from lumso.core.rescue.belief import Ladder
+from lumso.core.rescue.belief import WordLadder
 from lumso.core.rescue.setting_right import PotAdvice, PotNow, advise
 from lumso.core.work.batch import Batch
 from lumso.core.work.work import Work
@@ -183,7 +183,7 @@ def _shown(pot: PotState, job: Job | None, made: Work | None, scale: ScaleOut, h
         asked = replace(asked, stands_ml=stands, chosen=chosen_in(pot.batch, made, lines_of(batch.mix)))
         known = (asked, target, agents, limits, catalogue.materials, catalogue.consistencies)
         advice = here.memo.recall(("set right", pot.pot), known, lambda: advise(
-            asked, target, agents, catalogue.materials, limits, Ladder(catalogue.consistencies)))  # fmt: skip
+            asked, target, agents, catalogue.materials, limits, WordLadder(catalogue.consistencies)))  # fmt: skip
     system = catalogue.system(here.workshop().measures)
     said = [spoken(line.left_ml, system) for line in plan.lines] if plan else []
     ways = [spoken(way.ml, system) for way in advice.ways] if advice else []

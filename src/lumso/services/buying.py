@@ -303,12 +303,19 @@ async def ways_to_cover(key: str, here: Context, beside: Beside) -> list[ChoiceO
     ]  # fmt: skip
 
 
+def list_pdf(made: ShoppingList, names: Sequence[str], paper: Paper) -> bytes:
+    """The list as a PDF, for jobs of these names."""
+    from lumso.formats import pdf  # the layout engine takes a while to load
+
+    return pdf.shopping_sheet(made, names, paper)
+
+
 async def list_file(kind: Literal["csv", "txt", "pdf"], paper: Paper, here: Context, beside: Beside) -> bytes | str:
     """The list to take along: as a spreadsheet, as plain text, or to print and tick."""
     made, known = await _list(here, beside)
     names = [j.job.name for j in known.jobs]
     if kind == "pdf":
-        return await beside(shopping.to_pdf, made, names, paper)
+        return await beside(list_pdf, made, names, paper)
     return shopping.to_csv(made) if kind == "csv" else shopping.to_text(made, names)
 
 

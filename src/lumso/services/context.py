@@ -85,7 +85,7 @@ class Unread(BaseModel):
 
 
 @dataclass(frozen=True)
-class Held:
+class KeptHere:
     """All that is kept of the workshop at one state of it."""
 
     version: int
@@ -129,7 +129,7 @@ class Context:
         self.moved: list[tuple[float, str]] = []
         self.baskets: dict[Shop, Basket] = {}
         self._reading = Lock()
-        self._held: Held | None = None
+        self._held: KeptHere | None = None
         self._entries: dict[tuple[entries.Kind, str], Any | Unread] = {}
         self._revisions: dict[tuple[entries.Kind, str], int] = {}
 
@@ -199,7 +199,7 @@ class Context:
         self.held()
         return dict(self._revisions)
 
-    def held(self) -> Held:
+    def held(self) -> KeptHere:
         """All that is kept of the workshop, as it is now. Only what was changed since is read."""
         version = self.db.version()
         with self._reading:
@@ -219,7 +219,7 @@ class Context:
         for gone in self._entries.keys() - entries.names(self.db):
             del self._entries[gone], self._revisions[gone]
 
-    def _whole(self, version: int) -> Held:
+    def _whole(self, version: int) -> KeptHere:
         own: dict[str, list[Any]] = {"kit": [], "recipe": [], "shelf": [], "lot": []}
         unread = [e for e in self._entries.values() if isinstance(e, Unread)]
         for (kind, _), entry in sorted(self._entries.items(), key=lambda e: e[0]):
@@ -245,7 +245,7 @@ class Context:
             better=_setting("better", kept["better"].document) or (),
             learned=self._learned(learning),
         )
-        return Held(version, workshop, tuple(unread), chosen, kept["workshop"].revision, tuple(own["lot"]))
+        return KeptHere(version, workshop, tuple(unread), chosen, kept["workshop"].revision, tuple(own["lot"]))
 
     def ratios(self) -> list[Ratio]:
         """What surfaces took, pot by pot."""

@@ -4,7 +4,7 @@ from collections.abc import Sequence
 from dataclasses import asdict
 from math import inf
 
-from lumso.core.buying.lots import Lot, Use, drawn
+from lumso.core.buying.lots import Lot, LotUse, drawn
 from lumso.core.buying.poured import poured_uses, shelf_lots
 from lumso.core.errors import InvalidValue
 from lumso.formats.names import refuse_hidden
@@ -26,7 +26,7 @@ def keep_lot(slug: str, lot: Lot, read: int, key: str, here: Context) -> int:
     return entries.save(here.db, "lot", slug, read, document("lot", lot), key)
 
 
-def poured_since(here: Context, lots: Sequence[Lot]) -> list[Use]:
+def poured_since(here: Context, lots: Sequence[Lot]) -> list[LotUse]:
     """What was poured since the first of the lots was counted."""
     first = min((lot.counted_min for lot in lots), default=inf)
     return [] if first == inf else poured_uses([event_of(e) for e in events.of_acts(here.db, "poured", first)])

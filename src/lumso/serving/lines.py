@@ -69,7 +69,7 @@ class Lines:
     by_address: Counter[str] = field(default_factory=Counter)
     silent: dict[int, tuple[float, _Counted]] = field(default_factory=dict)
     """Lines, by number, that have not yet been spoken on (over TLS: not shaken hands on), and since when."""
-    watched: "set[Line]" = field(default_factory=set)
+    watched: "set[HttpLine]" = field(default_factory=set)
 
     def may_open(self, address: str) -> bool:
         """Whether one more is held for an address."""
@@ -110,9 +110,9 @@ class Lines:
             await asyncio.sleep(self.limits.look_every_s)
             self.look()
 
-    def protocol(self) -> "type[Line]":
+    def protocol(self) -> "type[HttpLine]":
         """The protocol of these lines."""
-        return type("Line", (Line,), {"lines": self})
+        return type("HttpLine", (HttpLine,), {"lines": self})
 
 
 class Listening(socket.socket):
@@ -139,7 +139,7 @@ def counted(listener: socket.socket, lines: Lines) -> Listening:
     return made
 
 
-class Line(H11Protocol):
+class HttpLine(H11Protocol):
     """One line: the protocol of the server underneath, with a look at how long it says nothing."""
 
     lines: Lines

@@ -8,7 +8,7 @@ from hypothesis import strategies as st
 
 from lumso.core.book.catalogue import Catalogue
 from lumso.core.buying.cost import Cost, Part, cost_of
-from lumso.core.buying.lots import Drawn, Lot, Use
+from lumso.core.buying.lots import Drawn, Lot, LotUse
 from lumso.core.buying.purse import PieceCost, Purse, Sold, Stocked
 from lumso.core.buying.worked import wasted
 from lumso.core.job.job import Job
@@ -20,7 +20,7 @@ PAINT = Stocked("paint", (Sold(500, "ml", 1450), Sold(1000, "ml", 2400)))
 
 
 def part(ml: float, *drawn: Drawn, item: str = "paint") -> Part:
-    return Part("materials", item, "Paint", Use(0, item, ml=ml, g=ml * 1.3), drawn)
+    return Part("materials", item, "Paint", LotUse(0, item, ml=ml, g=ml * 1.3), drawn)
 
 
 def costed(parts: list[Part], purse: Purse, lots: tuple[Lot, ...] = (), minutes: float = 0.0) -> Cost:

@@ -7,8 +7,8 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from lumso.core.buying.jars import BatchWanted, JarLeft, from_jars
-from lumso.core.buying.lots import Lot, Use, drawn, same_colour
-from lumso.core.buying.promises import Need, reserve
+from lumso.core.buying.lots import Lot, LotUse, drawn, same_colour
+from lumso.core.buying.promises import LotNeed, reserve
 
 DAY = 24 * 60.0
 
@@ -22,12 +22,12 @@ def tin(slug: str, left: float, **more: object) -> Lot:
     return replace(made, **more)  # type: ignore[arg-type]
 
 
-def use(at: float, ml: float, colour: str = "loft ochre", by: str = "rack") -> Use:
-    return Use(at, "matt-paint", colour, "#b98a3e", ml, ml * 1.3, 0.0, by)
+def use(at: float, ml: float, colour: str = "loft ochre", by: str = "rack") -> LotUse:
+    return LotUse(at, "matt-paint", colour, "#b98a3e", ml, ml * 1.3, 0.0, by)
 
 
-def need(slug: str, at: float, ml: float, colour: str = "loft ochre", matches: bool = True) -> Need:
-    return Need(slug, use(at, ml, colour), "Rack", "paint", "material", matches)
+def need(slug: str, at: float, ml: float, colour: str = "loft ochre", matches: bool = True) -> LotNeed:
+    return LotNeed(slug, use(at, ml, colour), "Rack", "paint", "material", matches)
 
 
 lots = st.lists(
@@ -52,7 +52,7 @@ used = st.lists(st.builds(use, st.floats(0, 2 * DAY), st.floats(1, 700)), max_si
 
 @given(lots, needs, used, st.booleans())
 def test_promises_and_use_never_exceed_what_a_tin_holds(
-    tins: list[Lot], wants: list[Need], poured: list[Use], split: bool
+    tins: list[Lot], wants: list[LotNeed], poured: list[LotUse], split: bool
 ) -> None:
     left, taken = drawn(tins, poured)
     made = reserve(wants, tins, left, day_of, ["matt-paint"] if split else ())
@@ -80,7 +80,7 @@ def test_promises_and_use_never_exceed_what_a_tin_holds(
 
 @given(lots, used)
 def test_what_was_poured_is_taken_off_tins_counted_before_it_and_off_no_other(
-    tins: list[Lot], poured: list[Use]
+    tins: list[Lot], poured: list[LotUse]
 ) -> None:
     left, taken = drawn(tins, poured)
     counted = {lot.slug: lot.counted_min for lot in tins}

@@ -1,23 +1,24 @@
 """The list for the shop: what is short, what stands there, what is kept, and what it comes to."""
 
 from lumso.core.book.catalogue import Catalogue
-from lumso.core.buying.lots import Lot, Use
-from lumso.core.buying.promises import Need, reserve
+from lumso.core.buying.lots import Lot, LotUse
+from lumso.core.buying.promises import LotNeed, reserve
 from lumso.core.buying.purse import Deal, Purse, Sold, Stocked
-from lumso.core.buying.shopping import Line, ShoppingList, grouped, in_unit, listed, packs_said, shop_of
+from lumso.core.buying.shopping import ListLine, ShoppingList, grouped, in_unit, listed, packs_said, shop_of
 from lumso.core.solver.packs import best_basket
-from lumso.formats.shopping import to_csv, to_pdf, to_text
+from lumso.formats import pdf
+from lumso.formats.shopping import to_csv, to_text
 
 PAINT = Stocked("matt-paint", (Sold(500, "ml", 1450), Sold(1000, "ml", 2400)))
 
 
-def need(colour: str, ml: float, item: str = "matt-paint", at: float = 0.0) -> Need:
+def need(colour: str, ml: float, item: str = "matt-paint", at: float = 0.0) -> LotNeed:
     hex_ = "#b98a3e" if colour else ""
-    return Need(f"rack|{colour}{item}", Use(at, item, colour, hex_, ml, ml * 1.3, 0.0, "rack"), "Rack", "wash",
+    return LotNeed(f"rack|{colour}{item}", LotUse(at, item, colour, hex_, ml, ml * 1.3, 0.0, "rack"), "Rack", "wash",
                 "material", bool(colour))  # fmt: skip
 
 
-def made(needs: list[Need], purse: Purse, catalogue: Catalogue, *lots: Lot) -> ShoppingList:
+def made(needs: list[LotNeed], purse: Purse, catalogue: Catalogue, *lots: Lot) -> ShoppingList:
     reserved = reserve(needs, lots, {x.slug: x.left for x in lots}, lambda minute: "2026-12-01", purse.may_split)
     asked = shop_of(grouped(needs, reserved, purse, catalogue), purse, reserved.free, lots)
     return listed(asked, best_basket(asked.shop), reserved, purse, ["50 mm flat brush"])
@@ -27,7 +28,7 @@ def lot(slug: str, colour: str, left: float, item: str = "matt-paint") -> Lot:
     return Lot(slug, item, item, "ml", 1000, left, 0.0, colour=colour, hex="#b98a3e" if colour else "")
 
 
-def line(found: ShoppingList, colour: str) -> Line:
+def line(found: ShoppingList, colour: str) -> ListLine:
     (one,) = [x for x in found.lines if x.colour == colour]
     return one
 
@@ -72,7 +73,7 @@ def test_powder_by_weight_against_a_tub_by_volume(catalogue: Catalogue) -> None:
     assert in_unit(1000, "g", "ml", catalogue.materials["plaster"]) == 1000 / dense
     assert in_unit(1, "piece", "g", None) is None
     purse = Purse(stocked=(Stocked("plaster", (Sold(1000, "g", 400), Sold(1000, "ml", 350))),))
-    plaster = Need("rack|p", Use(0, "plaster", ml=900, g=900 * dense, by="rack"), "Rack", "texture")
+    plaster = LotNeed("rack|p", LotUse(0, "plaster", ml=900, g=900 * dense, by="rack"), "Rack", "texture")
     (one,) = made([plaster], purse, catalogue).lines
     assert one.unit == "g"
     assert one.minor == 350  # 1000 ml of it hold 900
@@ -102,7 +103,7 @@ def test_the_list_to_take_along_has_every_line_and_no_formulas(catalogue: Catalo
     rows = to_csv(found).splitlines()
     assert len(rows) == 3
     assert "'=ochre" in rows[1]
-    assert to_pdf(found, ["Rack"], "a4").startswith(b"%PDF")
+    assert pdf.shopping_sheet(found, ["Rack"], "a4").startswith(b"%PDF")
 
 
 def test_paint_on_the_shelf_that_says_no_colour_is_named_and_not_counted(catalogue: Catalogue) -> None:

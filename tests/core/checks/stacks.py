@@ -13,7 +13,7 @@ from lumso.core.checks.findings import Finding
 from lumso.core.job.job import Answered, Layer, Use, Zone
 from lumso.core.job.start import start_layer
 from lumso.core.layers.conditions import steady
-from lumso.core.piece.kinds import Surface
+from lumso.core.piece.kinds import FaceGroup
 
 C = shipped()
 PALE, DARK, RED = "#f1ead8", "#26282c", "#b02a24"
@@ -91,7 +91,7 @@ def stack(
     told: dict[str, Any] = {"condition": condition, "prep": tuple(prep.split()), "sheen": sheen, "facts": facts}
     zone = Zone("z", "Front", ground, (part,), laid, **told)
     moves: Any = frozenset(does)
-    surface = Surface(part, part.capitalize(), m2, "given", vertical=upright, does=moves, narrow=narrow)
+    surface = FaceGroup(part, part.capitalize(), m2, "given", vertical=upright, does=moves, narrow=narrow)
     known = replace(C, films={k: v for k, v in C.films.items() if k != nobody_knows})
     answer = "never coated" if old == "none" else old
     use_of_it = Use(words, Answered(answer), Answered(asbestos), tuple(place))  # type: ignore[arg-type]

@@ -10,7 +10,7 @@ from lumso.core.days.check import broken
 from lumso.core.days.greedy import greedy
 from lumso.core.days.hours import Session, Timetable
 from lumso.core.days.placed import Timed
-from lumso.core.days.puzzle import Film, JobIn, Puzzle
+from lumso.core.days.puzzle import FilmNeeds, JobIn, Puzzle
 from lumso.core.days.stints import Stint
 from lumso.core.layers.conditions import Room, steady
 from lumso.core.layers.drying import Wait
@@ -52,7 +52,7 @@ def puzzle(
     room: Room | None = None,
     table: Timetable | None = None,
     jobs: Sequence[JobIn] = (),
-    films: Mapping[str, Film] | None = None,
+    films: Mapping[str, FilmNeeds] | None = None,
     fixed: Mapping[str, tuple[float, float]] | None = None,
 ) -> Puzzle:
     """A puzzle of one job, "", where no jobs are given."""

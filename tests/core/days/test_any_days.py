@@ -13,7 +13,7 @@ from lumso.core.days.check import broken
 from lumso.core.days.greedy import CannotKeep, NoPlace, greedy
 from lumso.core.days.hours import Hours, Timetable
 from lumso.core.days.placed import Timed
-from lumso.core.days.puzzle import Film, JobIn, Pin, Puzzle, until_of
+from lumso.core.days.puzzle import FilmNeeds, JobIn, Pin, Puzzle, until_of
 from lumso.core.days.setting_up import _known
 from lumso.core.days.settle import Ask, JobAsk, settle
 from lumso.core.days.tighten import tighten
@@ -200,7 +200,7 @@ def test_a_film_that_hours_to_come_would_spoil_is_never_chosen_by_the_search() -
     cold = Room(
         (Spell(NOW, Conditions()), Spell(NOW + 20 * 60, Conditions(5, 0.5)), Spell(NOW + 32 * 60, Conditions()))
     )
-    film = Film(Wait(60, "evaporation"), True)
+    film = FilmNeeds(Wait(60, "evaporation"), True)
     made = puzzle([stint("a", 10)], [], evenings([0, 1], 19 * 60, 21 * 60), room=cold, films={"a": film})
     for placed in (greedy(made), solve(made, greedy(made), LIMITS).placed):
         assert placed.begins[0] == NOW + DAY + 19 * 60 + 5
@@ -211,7 +211,7 @@ def test_a_film_that_hours_to_come_would_spoil_is_never_chosen_by_the_search() -
 def test_the_checker_sees_each_thing_that_is_broken() -> None:
     stints = [stint("a", 10), stint("b", 10, makes_dust=True)]
     ties = [after("a", "b", 60), within("a", "b", 90), Constraint("not beside", "a", "b", Wait(70))]
-    made = puzzle(stints, ties, evenings([0]), films={"a": Film(Wait(30, "evaporation"), True)})
+    made = puzzle(stints, ties, evenings([0]), films={"a": FilmNeeds(Wait(30, "evaporation"), True)})
     at = made.usable[0][0]
     fine = replace(greedy(made), begins=(at, at + 80))
     assert broken(Timed(made, fine)) == []
@@ -230,7 +230,7 @@ def test_the_checker_sees_each_thing_that_is_broken() -> None:
     (job,) = made.jobs
     pinned = replace(made, jobs=(replace(job, pins=(Pin("b", at, at + 79),)),))
     assert any("pinned" in fault for fault in broken(Timed(pinned, fine)))
-    flat = {"a": Film(Wait(30), False, "a", 2)}
+    flat = {"a": FilmNeeds(Wait(30), False, "a", 2)}
     lying = replace(made, films=flat, table=Timetable(flat_places=1))
     assert any("lie flat" in fault for fault in broken(Timed(lying, fine)))
 

@@ -8,7 +8,7 @@ from lumso.catalogue import shipped
 from lumso.core.days.hours import Timetable, parse_week, sessions
 from lumso.core.days.moved import moved
 from lumso.core.days.placed import Placed, Timed
-from lumso.core.days.puzzle import Film
+from lumso.core.days.puzzle import FilmNeeds
 from lumso.core.days.settle import Ask, JobAsk, settle
 from lumso.core.days.strip import HOUR, LEAST_FOLD, Axis, strip_of
 from lumso.core.days.view import days_of
@@ -41,7 +41,7 @@ def test_what_a_stint_waits_for_is_said() -> None:
 
 def test_air_that_lets_no_film_form_is_the_reason_why() -> None:
     cold = Room((Spell(0.0, Conditions(8, 0.5)), Spell(NOW + 19 * 60, Conditions())))
-    made = puzzle([stint("a", 10)], [], evenings([0]), room=cold, films={"a": Film(Wait(30, "evaporation"), True)})
+    made = puzzle([stint("a", 10)], [], evenings([0]), room=cold, films={"a": FilmNeeds(Wait(30, "evaporation"), True)})
     timed = found(made)
     why = because(timed, 0)
     assert why.kind == "air"

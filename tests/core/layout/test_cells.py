@@ -11,7 +11,7 @@ from hypothesis import strategies as st
 from lumso.core.errors import InvalidValue
 from lumso.core.layout import cells
 from lumso.core.layout.cells import letter_widths
-from lumso.core.layout.flat import Surface, cut_to, oval, polygon_area, rectangle
+from lumso.core.layout.flat import FlatFace, cut_to, oval, polygon_area, rectangle
 from lumso.core.layout.mask import LaidOut, lay_out
 from lumso.core.layout.pattern import Layout, Spared, Stripe
 from lumso.core.layout.taping import OVERHANG_MM, PAST_MM, Taping, taping_of
@@ -21,7 +21,7 @@ from tests.counts import examples
 BOARD = rectangle(480, 480)
 
 
-def taped(layout: Layout, face: Surface = BOARD) -> tuple[LaidOut, Taping]:
+def taped(layout: Layout, face: FlatFace = BOARD) -> tuple[LaidOut, Taping]:
     laid = lay_out(layout, face)
     return laid, taping_of(layout, face, laid)
 
@@ -72,7 +72,7 @@ def test_diamonds_by_hand() -> None:
     st.booleans(), st.sampled_from([BOARD, oval(480, 300)]),
 )  # fmt: skip
 def test_no_two_boxes_of_a_go_touch_and_what_is_painted_adds_up(
-    kind: str, wide: float, high: float, gap: float, even: bool, face: Surface
+    kind: str, wide: float, high: float, gap: float, even: bool, face: FlatFace
 ) -> None:
     layout = Layout(kind, (Stripe(wide, gap),), even=even, down=(Stripe(high, gap),))  # type: ignore[arg-type]
     try:
@@ -187,7 +187,7 @@ def test_a_knob_stays_free_and_what_crosses_there_is_not_taken_off_twice() -> No
 
 def test_what_is_set_into_a_face_is_no_part_of_it() -> None:
     window = (Point(100, 100), Point(300, 100), Point(300, 200), Point(100, 200))
-    wall = Surface("polygon", BOARD.outline, (window,))
+    wall = FlatFace("polygon", BOARD.outline, (window,))
     assert wall.area == 480 * 480 - 200 * 100
     for layout in (
         Layout("stripes", (Stripe(48, 48),), ends="cut", anchor="from an edge"),

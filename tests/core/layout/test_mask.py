@@ -8,7 +8,7 @@ from hypothesis import strategies as st
 
 from lumso.core.errors import InvalidValue
 from lumso.core.layout.flat import (
-    Surface,
+    FlatFace,
     chord,
     circumference,
     clipped,
@@ -149,7 +149,7 @@ def test_an_inset_beyond_the_least_radius_is_refused_in_words() -> None:
 
 def test_a_circle_is_as_long_as_its_formula_and_a_taper_keeps_its_corners() -> None:
     assert circumference(oval(1000, 1000)) == pytest.approx(pi * 1000, rel=1e-6)
-    taper = Surface("polygon", (Point(0, 0), Point(100, 0), Point(80, 400), Point(20, 400)))
+    taper = FlatFace("polygon", (Point(0, 0), Point(100, 0), Point(80, 400), Point(20, 400)))
     inside = parallel(taper, 10)
     assert len(inside) == 4
     assert all(abs(_from_segment(p, taper.outline[3], taper.outline[0]) - 10) < 1e-6 for p in (inside[0], inside[3]))
@@ -165,7 +165,7 @@ def test_checks_too_fine_to_tape_are_refused_and_stripes_as_fine_are_not() -> No
 
 
 def test_a_face_is_measured_from_the_corner_of_its_own_box() -> None:
-    moved = Surface("polygon", tuple(Point(p.x + 300, p.y + 70) for p in rectangle(400, 200).outline))
+    moved = FlatFace("polygon", tuple(Point(p.x + 300, p.y + 70) for p in rectangle(400, 200).outline))
     assert lay_out(Layout("stripes", FIFTY), moved).down == lay_out(Layout("stripes", FIFTY), rectangle(400, 200)).down
 
 

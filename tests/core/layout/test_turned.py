@@ -11,7 +11,7 @@ from lumso.core.errors import InvalidValue
 from lumso.core.job.areas import measure
 from lumso.core.job.job import Job
 from lumso.core.job.laying import areas_of, laid_faces, metres_of, share_of
-from lumso.core.layout.flat import Surface, polygon_area
+from lumso.core.layout.flat import FlatFace, polygon_area
 from lumso.core.layout.mask import lay_out
 from lumso.core.layout.pattern import Layout, Stripe
 from lumso.core.layout.taping import LAP_MM, taping_of
@@ -22,7 +22,7 @@ from lumso.core.measure.lengths import Length
 from lumso.core.measure.shapes import frustum_wall, turned_profile
 from lumso.core.piece.piece import Piece
 
-LEG = Surface("round", outline(25, ((0, 30), (420, 50)), 420))
+LEG = FlatFace("round", outline(25, ((0, 30), (420, 50)), 420))
 """A leg from 50 down to 30 mm over 420 mm, the thick end up."""
 BANDS = Layout("stripes", (Stripe(20, 60, "band"),), runs="across", ends="with half a gap")
 
@@ -108,7 +108,7 @@ def test_bands_and_gaps_are_the_wall(parts: list[tuple[float, float]], width: fl
     for rise, diameter in parts:
         made.append((at, diameter))
         at += rise
-    face = Surface("round", outline(50, made, at))
+    face = FlatFace("round", outline(50, made, at))
     try:
         laid = lay_out(Layout("stripes", (Stripe(width, gap),), runs="across"), face)
     except InvalidValue:
@@ -125,7 +125,7 @@ def test_stripes_down_a_round_part_and_patterns_on_balls_are_refused_in_words() 
         lay_out(replace(BANDS, runs="down"), LEG)
     assert "bands" in down.value.says
     with pytest.raises(InvalidValue) as ball:
-        lay_out(BANDS, Surface("solid", LEG.outline))
+        lay_out(BANDS, FlatFace("solid", LEG.outline))
     assert ball.value.allowed
 
 

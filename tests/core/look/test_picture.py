@@ -14,7 +14,7 @@ from lumso.core.layers.abrasion import takes_um
 from lumso.core.look.ground import JOINT_MM, PORE_SHARE, bare, side_mm
 from lumso.core.look.noise import Sheet, pattern
 from lumso.core.look.picture import light_of, shading
-from lumso.core.look.surface import Surface, depth_mm, lay, sand_down
+from lumso.core.look.surface import LookSurface, depth_mm, lay, sand_down
 from tests.core.look.making import C, finished, laid, look, sanded
 
 CREAM, GREEN, DARK = "#ece3cc", "#4d6b57", "#3a2f28"
@@ -31,7 +31,7 @@ def blocks(grid: np.ndarray, px: int) -> np.ndarray:
     return np.asarray(grid.reshape(px, n, px, n, *grid.shape[2:]).mean((1, 3)))
 
 
-def seen(made: Surface, index: int) -> float:
+def seen(made: LookSurface, index: int) -> float:
     return float(np.mean(made.seen(index)))
 
 
@@ -163,23 +163,23 @@ def test_where_a_flake_came_off_nothing_is_left_between_the_marks_either() -> No
     combed = replace(made.films[0], mark=Mark("", "combed", 1.4, 200, 0.6, 0.35))
     sheet = Sheet(320, 120, 20)
     ground = bare(made.stack.ground, C.reliefs["flat"], sheet, C.optics.kinds)
-    surface = Surface(sheet, ground, ground.height)
+    surface = LookSurface(sheet, ground, ground.height)
     lay(surface, combed, 1)
     gone = np.asarray(surface.coats[0].where) < 0.01
     assert 0.1 < gone.mean() < 0.3
     shown = light_of(surface, made.ground_surface, C.optics)
-    bare_light = light_of(Surface(sheet, ground, ground.height), made.ground_surface, C.optics)
+    bare_light = light_of(LookSurface(sheet, ground, ground.height), made.ground_surface, C.optics)
     assert np.abs(shown - bare_light)[gone].max() < 0.02
 
 
 # Sanding --------------------------------------------------------------------------------------------------------------
 
 
-def _two_colours(takes_mm: float, sand: tuple[Sanding, ...]) -> Surface:
+def _two_colours(takes_mm: float, sand: tuple[Sanding, ...]) -> LookSurface:
     made = look(laid("milk-paint", "#b98a3e"), laid("milk-paint", "#4f6f86", coats=2), ground="raw-beech")
     sheet = Sheet(320, 120, 20)
     ground = bare(made.stack.ground, C.reliefs["flat"], sheet, C.optics.kinds)
-    surface = Surface(sheet, ground, ground.height)
+    surface = LookSurface(sheet, ground, ground.height)
     for i, film in enumerate(made.films):
         lay(surface, film, i + 1)
     sand_down(surface, depth_mm(surface, sand[0], takes_mm, 50))
@@ -213,7 +213,7 @@ def test_a_block_bares_what_stands_above_its_plane() -> None:
     made = look(laid("salt-wash", "#3f7a78", thickness_mm=1.0), laid("thinned-paint", "#8d9290"))
     sheet = Sheet(320, 120, 20)
     ground = bare(made.stack.ground, C.reliefs["flat"], sheet, C.optics.kinds)
-    surface = Surface(sheet, ground, ground.height)
+    surface = LookSurface(sheet, ground, ground.height)
     for i, film in enumerate(made.films):
         lay(surface, film, i + 1)
     thin = float(np.mean(surface.coats[1].left_mm))

@@ -3810,7 +3810,7 @@ export interface components {
             /** G */
             g: number;
             /** Held */
-            held: components["schemas"]["Held"][];
+            held: components["schemas"]["PotHeld"][];
             /** Jar */
             jar: string;
         };
@@ -6569,20 +6569,6 @@ export interface components {
             unit?: "g" | "oz" | "lb";
         };
         /**
-         * Held
-         * @description So many grams of one thing in a pot, and how far off that may be (one standard deviation, g).
-         */
-        Held: {
-            /** G */
-            g: number;
-            /**
-             * Off G
-             * @default 0
-             */
-            off_g: number;
-            stuff: components["schemas"]["Stuff-Output"];
-        };
-        /**
          * HidesIn
          * @description A paint, and one of two ways to see how it hides.
          */
@@ -8665,10 +8651,70 @@ export interface components {
             techniques: string[];
         };
         /**
-         * Line
+         * LineNow
+         * @description A line as it stands: what is in the pot of it, the mark it is poured to, and what is left to pour.
+         *
+         *     `share` is of the whole as poured if all is poured to the marks; `planned_share` as the recipe says.
+         */
+        LineNow: {
+            /**
+             * As Measured
+             * @description Whether it is still to be poured just as the batch was measured with the kit.
+             */
+            as_measured: boolean;
+            /** Left G */
+            left_g: number;
+            /** Left Ml */
+            left_ml: number;
+            /** Mark G */
+            mark_g: number;
+            /**
+             * Near G
+             * @description This close to its mark it is at the mark.
+             */
+            near_g: number;
+            /**
+             * Off
+             * @description How far its share is off, relative to itself.
+             */
+            off: number;
+            /** Planned G */
+            planned_g: number;
+            /** Planned Share */
+            planned_share: number;
+            /** Poured G */
+            poured_g: number;
+            /**
+             * Readable
+             * @description Whether the scale's step can tell the mark within the tolerance.
+             */
+            readable: boolean;
+            /** Share */
+            share: number;
+            /**
+             * State
+             * @enum {string}
+             */
+            state: "to pour" | "at the mark" | "over";
+            stuff: components["schemas"]["Stuff-Output"];
+        };
+        /**
+         * LiquidTrend
+         * @description How thick a powder makes its water on its own, before its grains are counted.
+         *
+         *     At `water_per_powder` parts of water to one of powder (as poured) the liquid has `viscosity_mpa_s`.
+         */
+        LiquidTrend: {
+            /** Viscosity Mpa S */
+            viscosity_mpa_s: number;
+            /** Water Per Powder */
+            water_per_powder: number;
+        };
+        /**
+         * ListLine
          * @description Something to buy. Amounts are in `unit`; `minor` is what it comes to, as shown lines add up to the total.
          */
-        Line: {
+        ListLine: {
             /**
              * Aisle
              * @enum {string}
@@ -8737,66 +8783,6 @@ export interface components {
             unit: "ml" | "g" | "piece" | "m";
             /** Uses */
             uses: components["schemas"]["For"][];
-        };
-        /**
-         * LineNow
-         * @description A line as it stands: what is in the pot of it, the mark it is poured to, and what is left to pour.
-         *
-         *     `share` is of the whole as poured if all is poured to the marks; `planned_share` as the recipe says.
-         */
-        LineNow: {
-            /**
-             * As Measured
-             * @description Whether it is still to be poured just as the batch was measured with the kit.
-             */
-            as_measured: boolean;
-            /** Left G */
-            left_g: number;
-            /** Left Ml */
-            left_ml: number;
-            /** Mark G */
-            mark_g: number;
-            /**
-             * Near G
-             * @description This close to its mark it is at the mark.
-             */
-            near_g: number;
-            /**
-             * Off
-             * @description How far its share is off, relative to itself.
-             */
-            off: number;
-            /** Planned G */
-            planned_g: number;
-            /** Planned Share */
-            planned_share: number;
-            /** Poured G */
-            poured_g: number;
-            /**
-             * Readable
-             * @description Whether the scale's step can tell the mark within the tolerance.
-             */
-            readable: boolean;
-            /** Share */
-            share: number;
-            /**
-             * State
-             * @enum {string}
-             */
-            state: "to pour" | "at the mark" | "over";
-            stuff: components["schemas"]["Stuff-Output"];
-        };
-        /**
-         * LiquidTrend
-         * @description How thick a powder makes its water on its own, before its grains are counted.
-         *
-         *     At `water_per_powder` parts of water to one of powder (as poured) the liquid has `viscosity_mpa_s`.
-         */
-        LiquidTrend: {
-            /** Viscosity Mpa S */
-            viscosity_mpa_s: number;
-            /** Water Per Powder */
-            water_per_powder: number;
         };
         /**
          * ListOut
@@ -8877,7 +8863,7 @@ export interface components {
             /** Event */
             event: string;
             /** Held */
-            held: components["schemas"]["Held"][];
+            held: components["schemas"]["PotHeld"][];
             /** Test */
             test: string;
             /**
@@ -10630,6 +10616,20 @@ export interface components {
             why: string[];
         };
         /**
+         * PotHeld
+         * @description So many grams of one thing in a pot, and how far off that may be (one standard deviation, g).
+         */
+        PotHeld: {
+            /** G */
+            g: number;
+            /**
+             * Off G
+             * @default 0
+             */
+            off_g: number;
+            stuff: components["schemas"]["Stuff-Output"];
+        };
+        /**
          * PotLifeOut
          * @description A batch's whole life: as it was poured, judged, used and kept, and the jars before and after it.
          */
@@ -10718,7 +10718,7 @@ export interface components {
              * Held
              * @default []
              */
-            held: components["schemas"]["Held"][];
+            held: components["schemas"]["PotHeld"][];
             /** Left Min */
             left_min: number | null;
             /**
@@ -12901,7 +12901,7 @@ export interface components {
             /** Currency */
             currency: string;
             /** Lines */
-            lines: components["schemas"]["Line"][];
+            lines: components["schemas"]["ListLine"][];
             /** Minor */
             minor: number;
             /** Promises */

@@ -14,7 +14,7 @@ from ..job.job import Job, Use, Zone, use_of
 from ..layers.conditions import Room
 from ..layers.laid import lay
 from ..layers.stack import Stack
-from ..piece.kinds import Surface
+from ..piece.kinds import FaceGroup
 from ..value import Value
 
 HELPFUL = {"grain-rises", "raw-wood-unsanded", "not-dusted"}
@@ -39,7 +39,7 @@ class Trial:
     """A job's zone with all that is needed to check it as it is, or as it might be."""
 
     use: Use
-    surfaces: tuple[Surface, ...]
+    surfaces: tuple[FaceGroup, ...]
     catalogue: Catalogue
     room: Room
 

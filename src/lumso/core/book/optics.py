@@ -47,7 +47,7 @@ class Haze(Value):
 
 
 @dataclass(frozen=True)
-class Held(Value):
+class Pigmented(Value):
     """How much pigment a ml of what a material adds to a mix holds, where a full paint holds 1."""
 
     role: str
@@ -105,7 +105,7 @@ class Optics(Value):
     amber_um: Positive
     """How thick that film is, dry."""
     drying: tuple[DryingLook, ...]
-    held: tuple[Held, ...]
+    held: tuple[Pigmented, ...]
     pigments: dict[str, NotNegative]
     """Pigment held by materials that are otherwise than their role, by slug."""
     leaf: Hex

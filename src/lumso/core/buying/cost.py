@@ -9,7 +9,7 @@ from typing import Literal
 
 from ..figure import tidy
 from ..value import Value
-from .lots import Drawn, Lot, Unit, Use
+from .lots import Drawn, Lot, LotUse, Unit
 from .money import apportioned, half_even, said
 from .purse import Purse
 
@@ -52,7 +52,7 @@ class Part:
     kind: CostKind
     item: str
     name: str
-    use: Use
+    use: LotUse
     drawn: tuple[Drawn, ...] = ()
     wasted: float = 0.0
     """The share of it that never reaches the surface: it stays in pots and tools."""
@@ -72,7 +72,7 @@ def exactly(amount: float) -> Fraction:
     return Fraction(round(amount * 1000), 1000)
 
 
-def price_of(use: Use, purse: Purse) -> Rate | None:
+def price_of(use: LotUse, purse: Purse) -> Rate | None:
     """The price of a unit of what is used: by the pack of one size that comes cheapest for so much, as somebody would
     buy it for this alone. None where no pack of it has a price."""
     best: tuple[int, Rate] | None = None

@@ -54,7 +54,7 @@ class Lot(Value):
 
 
 @dataclass(frozen=True)
-class Use:
+class LotUse:
     """Something that was poured, or will be: `ml` and `g` say the same amount; of a thing that is counted, `count`."""
 
     at_min: float
@@ -76,15 +76,15 @@ class Use:
         """What tells it from all else: an item in a colour."""
         return self.item, self.colour, self.hex
 
-    def alike(self, ml: float, g: float, count: float) -> "Use":
+    def alike(self, ml: float, g: float, count: float) -> "LotUse":
         """The same of another amount."""
-        return Use(self.at_min, self.item, self.colour, self.hex, ml, g, count, self.by)
+        return LotUse(self.at_min, self.item, self.colour, self.hex, ml, g, count, self.by)
 
 
-def use_of(at_min: float, item: str, role: str, colour: str, hex_: str, ml: float, g: float, by: str) -> Use:
+def use_of(at_min: float, item: str, role: str, colour: str, hex_: str, ml: float, g: float, by: str) -> LotUse:
     """A use of a material: of paint and pigment in a colour, of all else in none."""
     tinted = role in {"paint", "pigment"}
-    return Use(at_min, item, colour if tinted else "", hex_ if tinted else "", ml, g, 0.0, by)
+    return LotUse(at_min, item, colour if tinted else "", hex_ if tinted else "", ml, g, 0.0, by)
 
 
 @dataclass(frozen=True)
@@ -104,7 +104,7 @@ def same_colour(colour: str, hex_: str, other: str, other_hex: str) -> bool:
     return hex_.casefold() == other_hex.casefold()
 
 
-def serves(lot: Lot, use: Use) -> bool:
+def serves(lot: Lot, use: LotUse) -> bool:
     """Whether a lot is what a use takes."""
     return lot.item == use.item and same_colour(lot.colour, lot.hex, use.colour, use.hex)
 
@@ -114,7 +114,7 @@ def first_to_go(lot: Lot) -> tuple[bool, str, str, str]:
     return not lot.keeps_until, lot.keeps_until, lot.bought_on, lot.slug
 
 
-def drawn(lots: Sequence[Lot], uses: Sequence[Use]) -> tuple[dict[str, float], tuple[Drawn, ...]]:
+def drawn(lots: Sequence[Lot], uses: Sequence[LotUse]) -> tuple[dict[str, float], tuple[Drawn, ...]]:
     """What is left of each lot once these were used, and what took how much of which.
 
     A use takes from lots that were counted before it, the first to spoil first, and never more than they hold.

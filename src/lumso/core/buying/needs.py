@@ -11,8 +11,8 @@ from ..mixing.mix import Mix
 from ..mixing.totals import lots_of
 from ..work.operations import Operation
 from ..work.work import Work
-from .lots import Use, use_of
-from .promises import Need
+from .lots import LotUse, use_of
+from .promises import LotNeed
 
 WET: tuple[Wants, ...] = ("mix", "lay", "wipe back", "part-dry", "clean")
 FINE_DUST = {cautions.OLD_DUST, cautions.LEAD_FOUND, cautions.SILICA}
@@ -31,7 +31,7 @@ class Asked:
     at: Callable[[str, float], float]
 
 
-def uses_of_mix(mix: Mix, at_min: float, by: str) -> Iterator[tuple[str, Use]]:
+def uses_of_mix(mix: Mix, at_min: float, by: str) -> Iterator[tuple[str, LotUse]]:
     """What a mix is poured from, water aside, each with its name."""
     for part in mix.parts:
         if part.role == "water":
@@ -40,7 +40,7 @@ def uses_of_mix(mix: Mix, at_min: float, by: str) -> Iterator[tuple[str, Use]]:
             yield part.name, use_of(at_min, part.material, part.role, colour, hex_, ml, g, by)
 
 
-def _materials(asked: Asked) -> Iterator[Need]:
+def _materials(asked: Asked) -> Iterator[LotNeed]:
     for batch in asked.work.batches:
         if f"{batch.id}:mix" in asked.done:
             continue
@@ -49,7 +49,7 @@ def _materials(asked: Asked) -> Iterator[Need]:
         for n, (name, use) in enumerate(uses_of_mix(batch.mix, at_min, asked.key)):
             number = f", batch {batch.number} of {batch.of}" if batch.of > 1 else ""
             says = f"{name} for {batch.name.lower()} on {where}{number}"
-            yield Need(f"{asked.key}|{batch.id}|{n}", use, asked.name, says, "material", bool(use.hex))
+            yield LotNeed(f"{asked.key}|{batch.id}|{n}", use, asked.name, says, "material", bool(use.hex))
 
 
 def _edge_m(area_m2: float) -> float:
@@ -128,7 +128,7 @@ def _each(thing: Thing, one: Operation) -> float:
     return thing.amount
 
 
-def needs_of(asked: Asked, catalogue: Catalogue) -> tuple[list[Need], list[str]]:
+def needs_of(asked: Asked, catalogue: Catalogue) -> tuple[list[LotNeed], list[str]]:
     """All that a job still takes, at the risk its margins were chosen for: an estimate, as its amounts are. And the
     names of what lasts: nobody buys it for a job, but it must be there."""
     starts = {o.id: o.at_min for o in asked.work.operations}
@@ -138,6 +138,6 @@ def needs_of(asked: Asked, catalogue: Catalogue) -> tuple[list[Need], list[str]]
             ready.append(thing.name)
             continue
         at_min = asked.at(first, starts.get(first, 0.0))
-        use = Use(at_min, thing.slug, count=float(ceil(amount - 1e-9)), by=asked.key)
-        needs.append(Need(f"{asked.key}|{thing.slug}", use, asked.name, thing.name, "thing"))
+        use = LotUse(at_min, thing.slug, count=float(ceil(amount - 1e-9)), by=asked.key)
+        needs.append(LotNeed(f"{asked.key}|{thing.slug}", use, asked.name, thing.name, "thing"))
     return needs, ready

@@ -8,7 +8,7 @@ from ..days.facts import facts_of
 from ..log.acts import Begun, Poured
 from ..log.event import Event, standing
 from ..workshop.shelf import ShelfItem
-from .lots import Lot, Use, use_of
+from .lots import Lot, LotUse, use_of
 
 NEEDED_NO_MORE = ("begun", "done", "skipped")
 """What was noted of mixing, after which nothing is needed for it."""
@@ -20,7 +20,7 @@ def mixed(of: Sequence[Event], job: str) -> frozenset[str]:
     return frozenset(noted | {e.operation for e in standing(of) if isinstance(e.act, Begun)})
 
 
-def poured_uses(of: Sequence[Event]) -> list[Use]:
+def poured_uses(of: Sequence[Event]) -> list[LotUse]:
     """What was poured, in the order it was first noted."""
     return [
         use_of(e.at_min, a.stuff.material, a.stuff.role, a.stuff.colour, a.stuff.hex, a.g / a.stuff.bulk_density, a.g,

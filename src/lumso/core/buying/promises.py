@@ -6,17 +6,17 @@ from dataclasses import dataclass, replace
 from typing import Literal
 
 from ..value import Value
-from .lots import Lot, Unit, Use, first_to_go, serves
+from .lots import Lot, LotUse, Unit, first_to_go, serves
 
 CRUMB = 1e-9
 
 
 @dataclass(frozen=True)
-class Need:
+class LotNeed:
     """Something a job still takes. `matches` where it is one colour that several tins may not have."""
 
     id: str
-    use: Use
+    use: LotUse
     job_name: str
     says: str
     kind: Literal["material", "thing"] = "material"
@@ -46,10 +46,10 @@ class Reserved:
 
     promises: tuple[Promise, ...]
     free: dict[str, float]
-    short: tuple[Need, ...]
+    short: tuple[LotNeed, ...]
 
 
-def reserve(needs: Sequence[Need], lots: Sequence[Lot], left: dict[str, float], day_of: Callable[[float], str],
+def reserve(needs: Sequence[LotNeed], lots: Sequence[Lot], left: dict[str, float], day_of: Callable[[float], str],
             may_split: Collection[str] = ()) -> Reserved:  # fmt: skip
     """Promise lots to needs, the earliest need first, from what is `left` of each.
 

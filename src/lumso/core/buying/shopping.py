@@ -9,10 +9,10 @@ from ..book.materials import Material, Role
 from ..book.things import AISLES, Aisle
 from ..figure import tidy
 from ..value import Value
-from .lots import Lot, Unit, Use, serves
+from .lots import Lot, LotUse, Unit, serves
 from .money import apportioned, said
 from .packs import PER_UNIT, Basket, Bundle, Offer, Shop, Wanted, holds, hundredths, over, paid_for
-from .promises import Need, Promise, Reserved
+from .promises import LotNeed, Promise, Reserved
 from .purse import Purse, Stocked
 
 AISLE_OF: Mapping[Role, Aisle] = {
@@ -52,7 +52,7 @@ class For(Value):
 
 
 @dataclass(frozen=True)
-class Line(Value):
+class ListLine(Value):
     """Something to buy. Amounts are in `unit`; `minor` is what it comes to, as shown lines add up to the total."""
 
     key: str
@@ -89,7 +89,7 @@ class ShoppingList(Value):
     `unpriced` are names of what no price is known of: the total is without them, never as if they cost nothing.
     """
 
-    lines: tuple[Line, ...]
+    lines: tuple[ListLine, ...]
     minor: int
     currency: str
     total: str
@@ -108,19 +108,19 @@ class Group:
     """All that is short of one item in one colour."""
 
     key: str
-    needs: tuple[Need, ...]
-    short: tuple[Need, ...]
+    needs: tuple[LotNeed, ...]
+    short: tuple[LotNeed, ...]
     material: Material | None
     name: str
     aisle: Aisle
     unit: Unit
 
-    def amount(self, needs: Sequence[Need]) -> float:
+    def amount(self, needs: Sequence[LotNeed]) -> float:
         """How much needs come to, in the group's unit."""
         return sum(n.use.amount(self.unit) for n in needs)
 
 
-def key_of(use: Use) -> str:
+def key_of(use: LotUse) -> str:
     """What is one line of the list: an item in a colour."""
     return f"{use.item}|{(use.colour or use.hex).casefold()}"
 
@@ -133,12 +133,12 @@ def _unit(stocked: Stocked, material: Material | None, thing_unit: Unit) -> Unit
     return "g" if material.kind != "liquid" else "ml"
 
 
-def grouped(needs: Sequence[Need], reserved: Reserved, purse: Purse, catalogue: Catalogue) -> tuple[Group, ...]:
+def grouped(needs: Sequence[LotNeed], reserved: Reserved, purse: Purse, catalogue: Catalogue) -> tuple[Group, ...]:
     """What is needed, by item and colour, in the order of a shop."""
-    by: dict[str, list[Need]] = {}
+    by: dict[str, list[LotNeed]] = {}
     for need in needs:
         by.setdefault(key_of(need.use), []).append(need)
-    short: dict[str, list[Need]] = {}
+    short: dict[str, list[LotNeed]] = {}
     for need in reserved.short:
         short.setdefault(key_of(need.use), []).append(need)
     found = []
@@ -249,7 +249,7 @@ def listed(asked: Sought, basket: Basket, reserved: Reserved, purse: Purse, read
         use = group.needs[0].use
         needed = group.amount(group.needs)
         lines.append(
-            Line(
+            ListLine(
                 group.key, use.item, group.name, group.needs[0].kind, use.colour, use.hex, group.aisle, group.unit,
                 needed, needed - group.amount(group.short), asked.least[group.key],
                 asked.there[group.key] if use.hex else 0.0, wants, packs,

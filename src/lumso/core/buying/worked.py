@@ -16,14 +16,14 @@ from ..work.effort import DAY_MIN
 from ..work.work import Work, work
 from ..workshop.workshop import Workshop
 from .cost import Basis, Cost, Part, cost_of
-from .lots import Lot, Use, drawn
+from .lots import Lot, LotUse, drawn
 from .money import said
 from .needs import counted, uses_of_mix
 from .poured import poured_uses
 from .purse import Purse
 
 
-def _named(name: str, use: Use) -> str:
+def _named(name: str, use: LotUse) -> str:
     return name + (f", {use.colour}" if use.colour else "")
 
 
@@ -41,7 +41,7 @@ def wasted(made: Work, job: str) -> dict[tuple[str, str, str], float]:
 
 def planned_parts(made: Work, job: str, begun: Collection[str]) -> list[Part]:
     """What the batches that are not begun are poured from, as planned; the same item and colour once."""
-    by: dict[tuple[str, str, str], tuple[str, Use]] = {}
+    by: dict[tuple[str, str, str], tuple[str, LotUse]] = {}
     for batch in made.batches:
         if f"{batch.id}:mix" in begun:
             continue
@@ -52,14 +52,14 @@ def planned_parts(made: Work, job: str, begun: Collection[str]) -> list[Part]:
     return [Part("materials", use.item, _named(name, use), use) for name, use in by.values()]
 
 
-def logged_parts(of: Sequence[Event], job: str, lots: Sequence[Lot], every: Sequence[Use],
+def logged_parts(of: Sequence[Event], job: str, lots: Sequence[Lot], every: Sequence[LotUse],
                  catalogue: Catalogue) -> list[Part]:  # fmt: skip
     """What was really poured for a job, the same item and colour once, with the lots it came from.
 
     `every` is all that was poured, for whatever job, since the first of the lots was counted.
     """
     _, taken = drawn(lots, every)
-    mine: dict[tuple[str, str, str], list[Use]] = {}
+    mine: dict[tuple[str, str, str], list[LotUse]] = {}
     for use in poured_uses(of):
         material = catalogue.materials.get(use.item)
         if material is not None and material.role != "water":
@@ -77,7 +77,7 @@ def logged_parts(of: Sequence[Event], job: str, lots: Sequence[Lot], every: Sequ
 def thing_parts(made: Work, job: str, catalogue: Catalogue) -> list[Part]:
     """The things a whole job uses up, and the wear of what lasts."""
     return [
-        Part("wear" if thing.lasts else "things", thing.slug, thing.name, Use(0.0, thing.slug, count=amount, by=job))
+        Part("wear" if thing.lasts else "things", thing.slug, thing.name, LotUse(0.0, thing.slug, count=amount, by=job))
         for thing, amount, _ in counted(made, (), catalogue.things)
     ]
 

@@ -60,7 +60,7 @@ class Lost:
 
 
 @dataclass(frozen=True)
-class Film:
+class FilmNeeds:
     """What a laid film needs: until it is touch dry, whether the air must let it form; of which coat it is, and on how
     many places that lies flat."""
 
@@ -81,7 +81,7 @@ class Puzzle:
     stints: tuple[Stint, ...]
     ties: tuple[Constraint, ...]
     soft: tuple[Constraint, ...]
-    films: Mapping[str, Film]
+    films: Mapping[str, FilmNeeds]
     fixed: Mapping[str, tuple[float, float]]
     jobs: tuple[JobIn, ...]
     ends: Mapping[str, tuple[tuple[str, Wait], ...]]

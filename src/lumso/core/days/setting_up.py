@@ -16,7 +16,7 @@ from ..layers.pace import minutes_for
 from ..work.operations import Constraint, Operation
 from .facts import Fact
 from .hours import Session, Timetable
-from .puzzle import Film, JobIn, Lost, Puzzle
+from .puzzle import FilmNeeds, JobIn, Lost, Puzzle
 from .stints import Stint, stints_of
 
 UNKNOWN = Wait(24 * 60)
@@ -30,7 +30,7 @@ def _known(tie: Constraint) -> Constraint:
     return replace(tie, wait=UNKNOWN) if tie.kind == "at least" and tie.wait.reference_min is None else tie
 
 
-def _films(job: JobIn) -> dict[str, Film]:
+def _films(job: JobIn) -> dict[str, FilmNeeds]:
     coats = {c.need.id: c for j in job.work.jobs for z in j.zones for c in z.coats}
     found = {}
     lays = [o.id for b in job.work.made.blocks for o in b.operations if o.kind == "lay"]
@@ -38,7 +38,7 @@ def _films(job: JobIn) -> dict[str, Film]:
         one = coats.get(job.work.made.coat_of.get(operation, ""))
         if one is not None:
             watery = one.touch.by in {"evaporation", "night"} and not one.touch.warmed
-            found[job.scoped(operation)] = Film(
+            found[job.scoped(operation)] = FilmNeeds(
                 one.touch, watery, job.scoped(one.need.id), job.flat.get(one.need.zone, 0)
             )
     return found
@@ -66,7 +66,7 @@ class _Parts:
     ties: list[Constraint] = field(default_factory=list)
 
 
-def _job_parts(job: JobIn, longest_min: float, room: Room, habits: Habits, films: Mapping[str, Film],
+def _job_parts(job: JobIn, longest_min: float, room: Room, habits: Habits, films: Mapping[str, FilmNeeds],
                places: int) -> _Parts:  # fmt: skip
     made = _Parts()
     flat = {name: (film.coat, film.places) for name, film in films.items() if film.places}
@@ -121,7 +121,7 @@ def puzzle_of(jobs: Sequence[JobIn], sessions: tuple[Session, ...], room: Room, 
     longest -= habits.clear_away_min
     stints: list[Stint] = []
     ties: list[Constraint] = []
-    films: dict[str, Film] = {}
+    films: dict[str, FilmNeeds] = {}
     fixed: dict[str, tuple[float, float]] = {}
     ends: dict[str, tuple[tuple[str, Wait], ...]] = {}
     outside: list[Fact] = []

@@ -10,7 +10,7 @@ from ..figure import Figure, Step, tidy
 from ..measure.drawing import Drawing, lay_out
 from ..measure.lengths import say_length
 from ..measure.shapes import rectangle
-from ..piece.kinds import PieceKind, SizeSpec, Surface, free, kind_of
+from ..piece.kinds import FaceGroup, PieceKind, SizeSpec, free, kind_of
 from ..piece.piece import Band, Piece
 from ..value import Value
 from .job import Job, Zone
@@ -41,7 +41,7 @@ class SurfaceArea(Value):
 class MeasuredPiece:
     """A piece with its sizes made use of; nothing of it where there is none, or where it has a problem."""
 
-    surfaces: Mapping[str, Surface] = field(default_factory=dict)
+    surfaces: Mapping[str, FaceGroup] = field(default_factory=dict)
     drawing: Drawing | None = None
     rough: float = 0.0
     """How far areas may be off: 0 when everything was measured."""
@@ -186,7 +186,7 @@ def measure(job: Job) -> MeasuredPiece:
     return MeasuredPiece(surfaces, replace(drawing, faces=faces), rough, tuple(problems), bands, names)
 
 
-def zone_area(zone: Zone, piece: Piece, surfaces: Mapping[str, Surface], catalogue: Catalogue, at: str,
+def zone_area(zone: Zone, piece: Piece, surfaces: Mapping[str, FaceGroup], catalogue: Catalogue, at: str,
               rough: float = 0.0) -> Figure | Problem:  # fmt: skip
     """The zone's area in m² with relief, all like pieces together; or why there is none. `at` is where the zone is,
     `rough` how far its sizes may be off."""
@@ -233,7 +233,7 @@ def in_two_zones(job: Job) -> tuple[Problem, ...]:
     return tuple(found)
 
 
-def partition(job: Job, surfaces: Mapping[str, Surface]) -> tuple[SurfaceArea, ...]:
+def partition(job: Job, surfaces: Mapping[str, FaceGroup]) -> tuple[SurfaceArea, ...]:
     """Every surface with the zone that coats it, or why it is left out."""
     if job.piece is None:
         return ()

@@ -7,7 +7,7 @@ from typing import Literal
 
 from ..errors import InvalidValue, Problem
 from ..layout.fit import Fit, fit, shifted
-from ..layout.flat import Surface, cut_to, oval_outline, polygon_area
+from ..layout.flat import FlatFace, cut_to, oval_outline, polygon_area
 from ..layout.mask import LaidOut, lay_out
 from ..layout.pattern import Layout
 from ..layout.taping import Taping, taping_of
@@ -29,7 +29,7 @@ Size = tuple[str, int, int]
 
 def size_of(face: Face) -> Size:
     """The surface a face is of, its width and its height, to a mm."""
-    box = Surface(face.shape, face.outline)
+    box = FlatFace(face.shape, face.outline)
     return face.surface, round(box.width), round(box.height)
 
 
@@ -71,21 +71,21 @@ class FaceLaid(Value):
         return self.surface, round(self.width_mm), round(self.height_mm)
 
     @property
-    def face(self) -> Surface:
+    def face(self) -> FlatFace:
         """The face, from its datum."""
-        return Surface(self.shape, self.outline, self.holes)
+        return FlatFace(self.shape, self.outline, self.holes)
 
 
-def surface_of(face: Face, faces: Sequence[Face]) -> Surface:
+def surface_of(face: Face, faces: Sequence[Face]) -> FlatFace:
     """A face of a drawing to lay something on: less what is set into it, which is drawn over it; an oval with as many
     corners as it takes."""
     if face.shape != "oval":
         over = faces[faces.index(face) + 1 :] if face.shape == "polygon" else ()
         cut = (cut_to(f.outline, face.outline) for f in over if f.surface != face.surface and f.shape != "round")
-        return Surface(face.shape, face.outline, tuple(h for h in cut if polygon_area(h) > 1.0))
-    box = Surface("oval", face.outline)
+        return FlatFace(face.shape, face.outline, tuple(h for h in cut if polygon_area(h) > 1.0))
+    box = FlatFace("oval", face.outline)
     x, y = min(p.x for p in face.outline), min(p.y for p in face.outline)
-    return Surface("oval", tuple(Point(x + p.x, y + p.y) for p in oval_outline(box.width, box.height)))
+    return FlatFace("oval", tuple(Point(x + p.x, y + p.y) for p in oval_outline(box.width, box.height)))
 
 
 def faces_of(layout: Layout, zone: Zone, faces: Sequence[Face]) -> list[Face]:
@@ -94,7 +94,7 @@ def faces_of(layout: Layout, zone: Zone, faces: Sequence[Face]) -> list[Face]:
     return [f for f in mine if not layout.surfaces or f.surface in layout.surfaces]
 
 
-def out_of_square(layout: Layout, face: Surface) -> str:
+def out_of_square(layout: Layout, face: FlatFace) -> str:
     """How far a rectangular face is out of square, by its sides and both diagonals. Raises InvalidValue for diagonals
     that cannot be those of a face this large."""
     if len(layout.diagonals_mm) < 2 or not face.upright:

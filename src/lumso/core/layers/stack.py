@@ -9,7 +9,7 @@ from ..book.offers import Need
 from ..book.preparation import Does, Preparation
 from ..book.surfaces import Ground
 from ..job.job import GroundFact, Use, Zone
-from ..piece.kinds import Surface
+from ..piece.kinds import FaceGroup
 from ..value import Slug
 from .awaited import RULES, Awaited, Reach, awaited, is_word
 from .conditions import Room
@@ -107,7 +107,7 @@ class Stack:
     zone: Zone
     ground: Ground
     use: Use
-    surfaces: tuple[Surface, ...]
+    surfaces: tuple[FaceGroup, ...]
     room: Room
     laid: tuple[Laid, ...]
     catalogue: Catalogue

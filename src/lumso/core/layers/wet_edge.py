@@ -13,7 +13,7 @@ from itertools import pairwise
 from math import ceil
 from typing import Literal
 
-from ..layout.flat import Surface, chord, clipped, strip_area
+from ..layout.flat import FlatFace, chord, clipped, strip_area
 from ..measure.drawing import Point
 from ..value import Value
 
@@ -102,15 +102,15 @@ def _turn(points: Sequence[Point]) -> tuple[Point, ...]:
     return tuple(Point(p.y, p.x) for p in points)
 
 
-def _turned(face: Surface, stroke: Stroke) -> Surface:
+def _turned(face: FlatFace, stroke: Stroke) -> FlatFace:
     """A face from its corner, with its strokes along y."""
     from_datum = face.from_datum()
     if stroke == "down":
         return from_datum
-    return Surface(from_datum.shape, _turn(from_datum.outline), tuple(_turn(h) for h in from_datum.holes))
+    return FlatFace(from_datum.shape, _turn(from_datum.outline), tuple(_turn(h) for h in from_datum.holes))
 
 
-def _longest(face: Surface, low: float, high: float) -> float:
+def _longest(face: FlatFace, low: float, high: float) -> float:
     """The longest stroke between two places across the strokes, mm."""
     left, wide = min(p.x for p in face.outline), face.width
     corners = (p for outline in (face.outline, *face.holes) for p in outline)
@@ -119,7 +119,7 @@ def _longest(face: Surface, low: float, high: float) -> float:
     return max(chord(face, "x", min(max(at, left + 1e-6), left + wide - 1e-6)) for at in near)
 
 
-def _cut(face: Surface, low: float, high: float, count: int, per_m2: float, lapped: bool) -> tuple[GlazeStrip, ...]:
+def _cut(face: FlatFace, low: float, high: float, count: int, per_m2: float, lapped: bool) -> tuple[GlazeStrip, ...]:
     """So many sections of equal width between two places, the first lapping over what came before where it does."""
     lap = OVERLAP_MM if lapped else 0.0
     from_mm = low - lap
@@ -136,7 +136,7 @@ def _cut(face: Surface, low: float, high: float, count: int, per_m2: float, lapp
     return tuple(made)
 
 
-def _between(face: Surface, low: float, high: float, area_m2: float, tool_mm: float, per_m2: float,
+def _between(face: FlatFace, low: float, high: float, area_m2: float, tool_mm: float, per_m2: float,
              lapped: bool) -> tuple[GlazeStrip, ...]:  # fmt: skip
     """The fewest equal sections between two places; empty where there are none."""
     least = max(tool_mm, OVERLAP_MM * 1.01)
@@ -151,7 +151,7 @@ def _between(face: Surface, low: float, high: float, area_m2: float, tool_mm: fl
     return ()
 
 
-def breaks_of(face: Surface, tool_mm: float) -> tuple[float, ...]:
+def breaks_of(face: FlatFace, tool_mm: float) -> tuple[float, ...]:
     """Where a face breaks by itself across its strokes: beside what is set into it, further apart than the tool."""
     left, right = min(p.x for p in face.outline), max(p.x for p in face.outline)
     sides = sorted({x for hole in face.holes for x in (min(p.x for p in hole), max(p.x for p in hole))})
@@ -162,7 +162,7 @@ def breaks_of(face: Surface, tool_mm: float) -> tuple[float, ...]:
     return (*found, right)
 
 
-def strips(face: Surface, area_m2: float, tool_mm: float, per_m2: float) -> tuple[GlazeStrip, ...]:
+def strips(face: FlatFace, area_m2: float, tool_mm: float, per_m2: float) -> tuple[GlazeStrip, ...]:
     """The fewest sections over a face, strokes along y, first to last, none larger than `area_m2`: equal ones between
     its own breaks.
 
@@ -183,7 +183,7 @@ def strips(face: Surface, area_m2: float, tool_mm: float, per_m2: float) -> tupl
     return tuple(replace(s, number=n) for n, s in enumerate(found, 1))
 
 
-def on_pattern(regions: Sequence[Surface], area_m2: float, tool_mm: float, per_m2: float) -> tuple[GlazeStrip, ...]:
+def on_pattern(regions: Sequence[FlatFace], area_m2: float, tool_mm: float, per_m2: float) -> tuple[GlazeStrip, ...]:
     """Sections that end under tape: as many whole stripes at once as can be worked, a stripe that is too large in
     sections of its own. Empty where one stroke is more than can be worked."""
     found: list[GlazeStrip] = []
@@ -208,7 +208,7 @@ def glaze_plan(
     zone: str,
     layer: str,
     surface: str,
-    face: Surface,
+    face: FlatFace,
     open_min: float,
     lays_m2_per_h: float,
     passes: int,
@@ -216,7 +216,7 @@ def glaze_plan(
     tool_mm: float,
     stroke: Stroke = "down",
     two: bool = False,
-    regions: Sequence[Surface] = (),
+    regions: Sequence[FlatFace] = (),
 ) -> GlazePlan:
     """A face in sections; strokes run down it or across it, end to end. With `two` one lays and another works;
     `regions` are the parts of it that a pattern paints, from its corner, in order."""
@@ -225,7 +225,7 @@ def glaze_plan(
     per_m2 = minutes_per_m2(lays_m2_per_h, passes, pass_m2_per_h, two)
     if regions:
         parts = [
-            r if stroke == "down" else Surface(r.shape, _turn(r.outline), tuple(map(_turn, r.holes))) for r in regions
+            r if stroke == "down" else FlatFace(r.shape, _turn(r.outline), tuple(map(_turn, r.holes))) for r in regions
         ]
         made = on_pattern(parts, area, tool_mm, per_m2)
     else:

@@ -9,7 +9,7 @@ from ..errors import InvalidValue
 from ..measure.drawing import Point, box
 from ..value import Value
 from .fit import Band, Fit, fit, marks_of, off_of, passes_of, shifted, symmetrical
-from .flat import Surface
+from .flat import FlatFace
 from .pattern import Layout, Stripe
 
 MOST_CELLS = 1_000
@@ -44,7 +44,7 @@ Cells = tuple[Fit | None, Fit | None, tuple[Cell, ...]]
 """The columns by their places across, the rows by their places down, and the boxes that are painted."""
 
 
-def cells_of(layout: Layout, surface: Surface) -> Cells:
+def cells_of(layout: Layout, surface: FlatFace) -> Cells:
     """A pattern in boxes on a face from its datum. Raises InvalidValue for what cannot be laid on it."""
     match layout.kind:
         case "panels":
@@ -99,7 +99,7 @@ def whole(layout: Layout, wide_mm: float, length_mm: float, noun: str) -> Fit:
                symmetrical(bands, length_mm), says)  # fmt: skip
 
 
-def _squares(layout: Layout, surface: Surface) -> Cells:
+def _squares(layout: Layout, surface: FlatFace) -> Cells:
     """Every other square of a board, or lozenges that touch at their tips: no two that touch are painted in one go."""
     wide = layout.stripes[0].width_mm
     high = layout.other_way.stripes[0].width_mm
@@ -120,7 +120,7 @@ def _squares(layout: Layout, surface: Surface) -> Cells:
     return columns, rows, tuple(found)
 
 
-def _panels(layout: Layout, surface: Surface) -> Cells:
+def _panels(layout: Layout, surface: FlatFace) -> Cells:
     """What of stripes both ways is crossed. Where no tape fits between two, they are painted in turn."""
     columns, rows = fit(layout, surface.width), fit(layout.other_way, surface.height)
     _refuse_crowd(len(columns.bands) * len(rows.bands), layout)
@@ -150,7 +150,7 @@ def _along(layout: Layout, length: float, corner: float) -> Fit:
     return shifted(fit(layout, length - 2 * corner), corner, length, layout)
 
 
-def _around(layout: Layout, surface: Surface) -> Cells:
+def _around(layout: Layout, surface: FlatFace) -> Cells:
     """Motifs along all four edges, a corner piece in each corner. Raises InvalidValue on what is no rectangle."""
     if not surface.upright:
         raise InvalidValue("A stencil runs all around rectangles only.", value=True, field="around",
@@ -188,7 +188,7 @@ def letter_widths(words: str, height_mm: float) -> tuple[tuple[str, float], ...]
     return tuple((letter, share * height_mm) for letter, share in shares)
 
 
-def _lettering(layout: Layout, surface: Surface) -> Cells:
+def _lettering(layout: Layout, surface: FlatFace) -> Cells:
     """A box for each letter, in one line centred on the face, or as wide as there is room where it is to come out
     even."""
     words = " ".join(layout.words.split())
@@ -221,7 +221,7 @@ def _given(layout: Layout, wide: float, gaps: float, room: float) -> tuple[float
             return room / (wide + gaps), room / (wide + gaps)
 
 
-def _line(layout: Layout, surface: Surface, letters: Iterable[tuple[str, float]], given: tuple[float, float]) -> Cells:
+def _line(layout: Layout, surface: FlatFace, letters: Iterable[tuple[str, float]], given: tuple[float, float]) -> Cells:
     stretch, spread = given
     gap = layout.stripes[0].gap_mm * spread
     bands, names, at = [], [], 0.0

@@ -15,7 +15,7 @@ CORNERS = 180
 
 
 @dataclass(frozen=True)
-class Surface:
+class FlatFace:
     """A face to lay a pattern on: a polygon, an oval in its box, or the side of something round, x to the right and y
     down from its datum, mm."""
 
@@ -58,14 +58,14 @@ class Surface:
         ends = {(x, y) for x in {p.x for p in self.outline} for y in {p.y for p in self.outline}}
         return self.shape == "polygon" and len(ends) == 4 and corners == ends
 
-    def from_datum(self) -> "Surface":
+    def from_datum(self) -> "FlatFace":
         """The same, with the corner of its box at (0, 0): what is measured from."""
         x, y = min(p.x for p in self.outline), min(p.y for p in self.outline)
 
         def moved(points: Sequence[Point]) -> tuple[Point, ...]:
             return tuple(Point(p.x - x, p.y - y) for p in points)
 
-        return Surface(self.shape, moved(self.outline), tuple(moved(h) for h in self.holes))
+        return FlatFace(self.shape, moved(self.outline), tuple(moved(h) for h in self.holes))
 
 
 def polygon_area(outline: Sequence[Point]) -> float:
@@ -82,14 +82,14 @@ def oval_outline(width: float, height: float, corners: int = CORNERS) -> tuple[P
     return tuple(Point(width / 2 * (1 + cos(k * turn)), height / 2 * (1 + sin(k * turn))) for k in range(corners))
 
 
-def rectangle(width: float, height: float) -> Surface:
+def rectangle(width: float, height: float) -> FlatFace:
     """A rectangle from (0, 0)."""
-    return Surface("polygon", (Point(0, 0), Point(width, 0), Point(width, height), Point(0, height)))
+    return FlatFace("polygon", (Point(0, 0), Point(width, 0), Point(width, height), Point(0, height)))
 
 
-def oval(width: float, height: float) -> Surface:
+def oval(width: float, height: float) -> FlatFace:
     """An oval from (0, 0)."""
-    return Surface("oval", oval_outline(width, height))
+    return FlatFace("oval", oval_outline(width, height))
 
 
 def clipped(outline: Sequence[Point], axis: Literal["x", "y"], low: float, high: float) -> tuple[Point, ...]:
@@ -132,7 +132,7 @@ def _oval_up_to(x: float, a: float, b: float) -> float:
     return a * b * (u * sqrt(1 - u * u) + asin(u) + pi / 2)
 
 
-def strip_area(surface: Surface, axis: Literal["x", "y"], low: float, high: float) -> float:
+def strip_area(surface: FlatFace, axis: Literal["x", "y"], low: float, high: float) -> float:
     """The area of a surface between two lines across an axis, mm²: of an oval in closed form, of a wall as frusta."""
     if surface.shape == "round":
         return surface.wall.area(low, high)
@@ -145,7 +145,7 @@ def strip_area(surface: Surface, axis: Literal["x", "y"], low: float, high: floa
     return whole - sum(polygon_area(clipped(h, axis, low, high)) for h in surface.holes)
 
 
-def chord(surface: Surface, axis: Literal["x", "y"], at: float) -> float:
+def chord(surface: FlatFace, axis: Literal["x", "y"], at: float) -> float:
     """How long a line across an axis is inside a surface, mm; of what is round, how far it is round it."""
     if surface.shape == "round":
         return surface.wall.girth(at)
@@ -169,7 +169,7 @@ def _crossed(outline: Sequence[Point], axis: Literal["x", "y"], at: float) -> fl
     return sum(high - low for low, high in zip(crossings[::2], crossings[1::2], strict=False))
 
 
-def _edge_chord(surface: Surface, axis: Literal["x", "y"], at: float) -> float:
+def _edge_chord(surface: FlatFace, axis: Literal["x", "y"], at: float) -> float:
     """The length of edges that lie on the line itself."""
     found = 0.0
     for a, b in zip(surface.outline, (*surface.outline[1:], surface.outline[0]), strict=True):
@@ -179,13 +179,13 @@ def _edge_chord(surface: Surface, axis: Literal["x", "y"], at: float) -> float:
     return found
 
 
-def least_radius(surface: Surface) -> float:
+def least_radius(surface: FlatFace) -> float:
     """The least radius of curvature of an oval: b²/a; half the lesser side of anything else."""
     long, short = sorted((surface.width, surface.height), reverse=True)
     return short * short / 2 / long if surface.shape == "oval" else short / 2
 
 
-def parallel(surface: Surface, inset: float) -> tuple[Point, ...]:
+def parallel(surface: FlatFace, inset: float) -> tuple[Point, ...]:
     """The outline so far inside a surface, everywhere as far: corners stay corners, and an oval's is no smaller oval.
 
     Raises InvalidValue for an inset that would cross itself.
@@ -225,13 +225,13 @@ def _inward(a: Point, b: Point, way: float) -> Point:
     return Point(-way * (b.y - a.y) / long, way * (b.x - a.x) / long)
 
 
-def oval_parallel_area(surface: Surface, inset: float) -> float:
+def oval_parallel_area(surface: FlatFace, inset: float) -> float:
     """The area inside a parallel of an oval: area − inset × circumference + π × inset² (Steiner), mm²."""
     whole = pi * surface.width * surface.height / 4
     return whole - inset * circumference(surface) + pi * inset * inset
 
 
-def circumference(surface: Surface) -> float:
+def circumference(surface: FlatFace) -> float:
     """The length of the outline, mm; of an oval by 4,096 chords, good to a thousandth of a mm."""
     outline = oval_outline(surface.width, surface.height, 4096) if surface.shape == "oval" else surface.outline
     return sum(hypot(b.x - a.x, b.y - a.y) for a, b in zip(outline, (*outline[1:], outline[0]), strict=True))

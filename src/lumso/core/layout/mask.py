@@ -11,7 +11,7 @@ from ..value import Value
 from .cells import Cell, both_ways, cells_of
 from .fit import Band, Fit, fit
 from .flat import (
-    Surface,
+    FlatFace,
     clipped,
     cut_to,
     oval_outline,
@@ -59,7 +59,7 @@ class LaidOut(Value):
 Fits = dict[Literal["x", "y"], Fit]
 
 
-def lay_out(layout: Layout, face: Surface, given: Fits | None = None) -> LaidOut:
+def lay_out(layout: Layout, face: FlatFace, given: Fits | None = None) -> LaidOut:
     """A pattern on a face; `given` are fits found for several faces together. Raises InvalidValue for what cannot be
     laid on it."""
     surface = face.from_datum()
@@ -79,7 +79,7 @@ def lay_out(layout: Layout, face: Surface, given: Fits | None = None) -> LaidOut
     return _sparing(layout, laid, surface) if layout.spared else laid
 
 
-def _striped(layout: Layout, surface: Surface, given: Fits) -> LaidOut:
+def _striped(layout: Layout, surface: FlatFace, given: Fits) -> LaidOut:
     ways: tuple[Literal["x", "y"], ...] = ("x", "y") if layout.kind == "checks" else (
         ("x",) if layout.runs == "down" else ("y",))  # fmt: skip
     fits = {way: given.get(way) or fit(layout if way == ways[0] else layout.other_way, surface.extent(way))
@@ -103,13 +103,13 @@ def _striped(layout: Layout, surface: Surface, given: Fits) -> LaidOut:
                    fits.get("y"))  # fmt: skip
 
 
-def _holes(surface: Surface, outline: Sequence[Point]) -> tuple[tuple[Point, ...], ...]:
+def _holes(surface: FlatFace, outline: Sequence[Point]) -> tuple[tuple[Point, ...], ...]:
     """What of a face's holes lies in a part of it."""
     inside = (cut_to(h, outline) for h in surface.holes) if len(outline) > 2 else ()
     return tuple(h for h in inside if polygon_area(h) > 1e-6)
 
 
-def _in_cells(layout: Layout, surface: Surface) -> LaidOut:
+def _in_cells(layout: Layout, surface: FlatFace) -> LaidOut:
     """What is painted box by box."""
     down, across, cells = cells_of(layout, surface)
     covers = layout.covers if layout.kind in ("repeats", "lettering") else 1.0
@@ -138,7 +138,7 @@ def _near(outline: Sequence[Point], x: float, y: float, reach: float) -> bool:
     return min(xs) < x + reach and max(xs) > x - reach and min(ys) < y + reach and max(ys) > y - reach
 
 
-def _sparing(layout: Layout, laid: LaidOut, surface: Surface) -> LaidOut:
+def _sparing(layout: Layout, laid: LaidOut, surface: FlatFace) -> LaidOut:
     """The pattern less what stays free of it."""
     covers = layout.covers if layout.kind in ("repeats", "lettering") else 1.0
     painted = laid.painted_m2
@@ -163,7 +163,7 @@ def _sparing(layout: Layout, laid: LaidOut, surface: Surface) -> LaidOut:
     return replace(laid, regions=tuple(regions), painted_m2=painted, share=painted / laid.face_m2)
 
 
-def _banded(layout: Layout, surface: Surface) -> LaidOut:
+def _banded(layout: Layout, surface: FlatFace) -> LaidOut:
     """Bands round a turned or tapering part, by their places along its wall from the top."""
     if layout.kind != "stripes" or layout.runs != "across":
         raise InvalidValue("Round a part go bands, across it.", value=layout.runs, field="runs",
@@ -180,7 +180,7 @@ def _banded(layout: Layout, surface: Surface) -> LaidOut:
     return LaidOut(tuple(regions), painted / surface.area, painted / 1e6, surface.area / 1e6, None, found, tuple(arcs))
 
 
-def _frieze(layout: Layout, surface: Surface) -> LaidOut:
+def _frieze(layout: Layout, surface: FlatFace) -> LaidOut:
     """Motifs in a row along the edge the datum is on: whole ones, their boxes clipped by the face."""
     along: Literal["x", "y"] = "x" if layout.runs == "across" else "y"
     across: Literal["x", "y"] = "y" if along == "x" else "x"
@@ -213,7 +213,7 @@ def _crossings(face: Sequence[Point], down: Sequence[Band], across: Sequence[Ban
     return found
 
 
-def _border(layout: Layout, surface: Surface) -> LaidOut:
+def _border(layout: Layout, surface: FlatFace) -> LaidOut:
     """A band along the edge, the first stripe's gap in from it."""
     band = layout.stripes[0]
     outer = parallel(surface, band.gap_mm) if band.gap_mm > 0 else surface.outline
@@ -232,7 +232,7 @@ def _border(layout: Layout, surface: Surface) -> LaidOut:
     return LaidOut(regions, area / surface.area, area / 1e6, surface.area / 1e6)
 
 
-def _sides(layout: Layout, surface: Surface) -> tuple[Region, ...]:
+def _sides(layout: Layout, surface: FlatFace) -> tuple[Region, ...]:
     """The four sides of a border, its corners left out. Raises InvalidValue on what has no four square corners."""
     if not surface.upright:
         raise InvalidValue("Corners are left out on rectangles only.", value=layout.corners, field="corners",

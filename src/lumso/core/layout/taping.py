@@ -8,7 +8,7 @@ from typing import Literal
 from ..value import Value
 from .cells import Cell
 from .fit import Fit, passes_of
-from .flat import Surface, chord, circumference
+from .flat import FlatFace, chord, circumference
 from .mask import LaidOut
 from .pattern import Layout
 from .turned import LIES_MM
@@ -98,7 +98,7 @@ def widest_within(tapes: Sequence[float], room_mm: float) -> float:
     return max(fits) if fits else min(tapes)
 
 
-def _lines(layout: Layout, surface: Surface, fit: Fit, way: Literal["x", "y"]) -> tuple[list[Run], list[Listed]]:
+def _lines(layout: Layout, surface: FlatFace, fit: Fit, way: Literal["x", "y"]) -> tuple[list[Run], list[Listed]]:
     tapes = layout.tapes_mm or (25.0,)
     turn = passes_of(fit, min(tapes))
     runs, elements = [], []
@@ -123,7 +123,7 @@ def _lines(layout: Layout, surface: Surface, fit: Fit, way: Literal["x", "y"]) -
     return runs, elements
 
 
-def taping_of(layout: Layout, face: Surface, laid: LaidOut) -> Taping:
+def taping_of(layout: Layout, face: FlatFace, laid: LaidOut) -> Taping:
     """How a pattern is taped on a face."""
     surface = face.from_datum()
     runs: list[Run] = []
@@ -156,7 +156,7 @@ def taping_of(layout: Layout, face: Surface, laid: LaidOut) -> Taping:
     return Taping(passes, tuple(runs), tuple(elements), metres, widths, rolls, worst, steps)
 
 
-def _boxes(layout: Layout, surface: Surface, laid: LaidOut) -> tuple[list[Run], list[Listed]]:
+def _boxes(layout: Layout, surface: FlatFace, laid: LaidOut) -> tuple[list[Run], list[Listed]]:
     """What is painted in boxes: each box a line of the list; panels taped along their rows and columns, squares and
     lozenges along their rows, with short pieces across between them. Motifs and letters are not taped."""
     elements = [
@@ -177,7 +177,7 @@ def _boxes(layout: Layout, surface: Surface, laid: LaidOut) -> tuple[list[Run], 
     return runs, elements
 
 
-def _row(layout: Layout, surface: Surface, row: Sequence[Cell]) -> list[Run]:
+def _row(layout: Layout, surface: FlatFace, row: Sequence[Cell]) -> list[Run]:
     """A row of squares: tape along both its edges, and across at every square; an edge of the face needs none."""
     one, tapes = row[0], layout.tapes_mm or (25.0,)
     high, wide = one.foot_mm - one.top_mm, one.end_mm - one.start_mm
@@ -206,7 +206,7 @@ def _slant(layout: Layout, row: Sequence[Cell]) -> list[Run]:
     ]
 
 
-def _crossed(layout: Layout, surface: Surface, laid: LaidOut) -> list[Run]:
+def _crossed(layout: Layout, surface: FlatFace, laid: LaidOut) -> list[Run]:
     """Panels: the tape of their columns and of their rows, in each go that paints any of them."""
     assert laid.down
     assert laid.across
@@ -221,7 +221,7 @@ def _crossed(layout: Layout, surface: Surface, laid: LaidOut) -> list[Run]:
     return runs
 
 
-def _round(layout: Layout, surface: Surface, laid: LaidOut) -> tuple[list[Run], list[Listed]]:
+def _round(layout: Layout, surface: FlatFace, laid: LaidOut) -> tuple[list[Run], list[Listed]]:
     """A border is taped along both its edges, in pieces short enough to follow a bend; where its corners are left out,
     across its ends too."""
     band = layout.stripes[0]

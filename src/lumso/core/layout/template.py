@@ -8,7 +8,7 @@ from typing import Literal
 from ..errors import InvalidValue
 from ..measure.drawing import Point
 from ..value import Value
-from .flat import Surface
+from .flat import FlatFace
 from .mask import LaidOut
 from .taping import Taping
 from .turned import Arc
@@ -64,7 +64,7 @@ class Tile(Value):
     height: float
 
 
-def template_of(title: str, face: Surface, laid: LaidOut) -> Template:
+def template_of(title: str, face: FlatFace, laid: LaidOut) -> Template:
     """A face with its pattern: its edge, and every painted part with its number."""
     surface = face.from_datum()
     if laid.arcs and laid.across is not None:

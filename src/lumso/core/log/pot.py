@@ -43,7 +43,7 @@ class Fault(Value):
 
 
 @dataclass(frozen=True)
-class Held(Value):
+class PotHeld(Value):
     """So many grams of one thing in a pot, and how far off that may be (one standard deviation, g)."""
 
     stuff: Stuff
@@ -61,7 +61,7 @@ class Held(Value):
         return self.g / self.stuff.bulk_density
 
 
-def traits_of(held: Sequence[Held], materials: Mapping[str, Material]) -> set[str]:
+def traits_of(held: Sequence[PotHeld], materials: Mapping[str, Material]) -> set[str]:
     """The traits of all that is held, as far as the book has it."""
     known = (materials.get(h.stuff.material) for h in held)
     return {trait for m in known if m is not None for trait in m.traits}
@@ -89,7 +89,7 @@ class Look(Value):
     at_min: float
     word: str
     test: str
-    held: tuple[Held, ...]
+    held: tuple[PotHeld, ...]
     wetted_min: float
     """When its powder was last wetted."""
 
@@ -102,7 +102,7 @@ class CarriedOver(Value):
     at_min: float
     jar: str
     g: float
-    held: tuple[Held, ...]
+    held: tuple[PotHeld, ...]
 
 
 State = Literal["pouring", "stirred", "kept", "empty", "discarded"]
@@ -117,7 +117,7 @@ class PotState(Value):
     """What it was begun as; None where nobody said."""
     begun_min: float = 0.0
     state: State = "pouring"
-    held: tuple[Held, ...] = ()
+    held: tuple[PotHeld, ...] = ()
     pours: tuple[Pour, ...] = ()
     carried: tuple[CarriedOver, ...] = ()
     looks: tuple[Look, ...] = ()
@@ -295,7 +295,7 @@ def _poured(pot: PotState, note: Noted, act: Poured) -> PotState:
                    state=state)  # fmt: skip
 
 
-def _added(held: Sequence[Held], stuff: Stuff, g: float, off_g: float) -> tuple[Held, ...]:
+def _added(held: Sequence[PotHeld], stuff: Stuff, g: float, off_g: float) -> tuple[PotHeld, ...]:
     """What is held, with so many grams of something more, or less. What is all gone is gone."""
     made, found = [], False
     for h in held:
@@ -306,7 +306,7 @@ def _added(held: Sequence[Held], stuff: Stuff, g: float, off_g: float) -> tuple[
                 continue
         made.append(h)
     if not found and g > 0:
-        made.append(Held(stuff, g, off_g))
+        made.append(PotHeld(stuff, g, off_g))
     return tuple(made)
 
 

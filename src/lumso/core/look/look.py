@@ -18,7 +18,7 @@ from .match import Onto
 from .noise import Sheet
 from .picture import light_of, picture
 from .stages import swung
-from .surface import Surface, surface_of
+from .surface import LookSurface, surface_of
 
 SEED, TILES_MM = 20, (450.0, 900.0, 1800.0, 3600.0)
 """The seed of every picture, and how much of a surface tiles show, in mm."""
@@ -107,7 +107,7 @@ class Look:
         relief = pick("relief", self.stack.catalogue.reliefs, self.stack.zone.relief)
         return side_mm(self.stack.ground, relief, self.optics.kinds)
 
-    def surface(self, px: int, tile_mm: float = 0.0) -> Surface:
+    def surface(self, px: int, tile_mm: float = 0.0) -> LookSurface:
         """Its films where they lie, with the edges of a piece along its top and left; of a tile, a stretch so wide
         without."""
         return surface_of(self.stack, self.films, Sheet(px, tile_mm or self.side_mm, SEED, not tile_mm), self.optics)

@@ -13,7 +13,7 @@ from ..colour.surfaces import sealed
 from ..layers.laid import WHOLE
 from .films import PotFilm
 from .noise import Grid
-from .surface import Coat, Surface
+from .surface import Coat, LookSurface
 
 LEVELS = 256
 """Thicknesses a film is worked out for; spots between take the nearest."""
@@ -116,7 +116,7 @@ def _over(light: Light, surface: Light | float, tables: _CoatTables, part: slice
     return np.asarray(made)
 
 
-def light_of(surface: Surface, ground_surface: float, optics: Optics, wet: bool = False) -> NDArray[np.float32]:
+def light_of(surface: LookSurface, ground_surface: float, optics: Optics, wet: bool = False) -> NDArray[np.float32]:
     """Linear red, green and blue that each spot gives back in even light: (px, px, 3), before anything is cut off;
     `wet` before its last film is dry."""
     ground, px = surface.ground, surface.sheet.px
@@ -145,7 +145,7 @@ def light_of(surface: Surface, ground_surface: float, optics: Optics, wet: bool 
     return np.moveaxis(made.reshape(3, px, px), 0, -1)
 
 
-def picture(surface: Surface, ground_surface: float, optics: Optics, wet: bool = False) -> NDArray[np.uint8]:
+def picture(surface: LookSurface, ground_surface: float, optics: Optics, wet: bool = False) -> NDArray[np.uint8]:
     """The picture: (px, px, 3) bytes of sRGB, lit from the upper left."""
     light = light_of(surface, ground_surface, optics, wet)
     metal = any(c.film.laid.film.kind in METALS and c.film.touched >= WHOLE for c in surface.coats)

@@ -65,7 +65,7 @@ class Coat:
 
 
 @dataclass
-class Surface:
+class LookSurface:
     """A ground with all its films, and how high it stands in the end, in mm."""
 
     sheet: Sheet
@@ -106,7 +106,7 @@ def _pots(coat_film: LayerFilm, place: Place) -> tuple[Grid | float, ...]:
     return (*made, rest)
 
 
-def _kept(surface: Surface, one: LayerFilm) -> Grid | float:
+def _kept(surface: LookSurface, one: LayerFilm) -> Grid | float:
     """The share of what was laid that wiping leaves, spot by spot."""
     if one.hollows <= one.kept or one.mark.kind in IN_LOWS:
         return one.kept
@@ -117,7 +117,7 @@ def _kept(surface: Surface, one: LayerFilm) -> Grid | float:
     return kept
 
 
-def lay(surface: Surface, one: LayerFilm, tag: int) -> None:
+def lay(surface: LookSurface, one: LayerFilm, tag: int) -> None:
     """Put a layer's film on a surface."""
     sheet = surface.sheet
     place = Place(sheet, surface.ground, one.touched, tag, surface.falls)
@@ -148,7 +148,7 @@ def lay(surface: Surface, one: LayerFilm, tag: int) -> None:
     surface.coats.append(coat)
 
 
-def depth_mm(surface: Surface, sand: Sanding, takes_mm: float, tag: int) -> Grid:
+def depth_mm(surface: LookSurface, sand: Sanding, takes_mm: float, tag: int) -> Grid:
     """How deep a sanding goes at each spot, in mm: `takes_mm` where it takes most."""
     sheet, top = surface.sheet, surface.height
     place = Place(sheet, surface.ground, 1.0, tag, surface.falls)
@@ -173,7 +173,7 @@ def depth_mm(surface: Surface, sand: Sanding, takes_mm: float, tag: int) -> Grid
     return (takes_mm * press).astype(np.float32)
 
 
-def sand_down(surface: Surface, depth: Grid) -> None:
+def sand_down(surface: LookSurface, depth: Grid) -> None:
     """Take so much off, in mm, from whatever lies uppermost. Deeper never leaves more of a film."""
     rest: Grid = depth
     for coat in reversed(surface.coats):
@@ -200,7 +200,7 @@ def _halved(grid: Grid | float) -> Grid | float:
     return (0.25 * (grid[::2, ::2] + grid[1::2, ::2] + grid[::2, 1::2] + grid[1::2, 1::2])).astype(np.float32)
 
 
-def _coarse(fine: Surface) -> Surface:
+def _coarse(fine: LookSurface) -> LookSurface:
     """The same half as fine: every px the mean of four."""
     ground = fine.ground
     here = (n for n in ("mixed", "height", "pores", "edge", "late") if getattr(ground, n) is not None)
@@ -212,16 +212,16 @@ def _coarse(fine: Surface) -> Surface:
         for c in fine.coats
     ]  # fmt: skip
     sheet = replace(fine.sheet, px=fine.sheet.px // 2)
-    return Surface(sheet, replace(ground, **grids), np.asarray(_halved(fine.height)), coats)
+    return LookSurface(sheet, replace(ground, **grids), np.asarray(_halved(fine.height)), coats)
 
 
-def surface_of(stack: Stack, films: Sequence[LayerFilm], sheet: Sheet, optics: Optics) -> Surface:
+def surface_of(stack: Stack, films: Sequence[LayerFilm], sheet: Sheet, optics: Optics) -> LookSurface:
     """A stack as it lies on its ground."""
     if sheet.px <= COARSE_PX:
         return _coarse(surface_of(stack, films, replace(sheet, px=2 * sheet.px), optics))
     relief = pick("relief", stack.catalogue.reliefs, stack.zone.relief)
     ground = bare(stack.ground, relief, sheet, optics.kinds)
-    surface = Surface(sheet, ground, ground.height, bridges_mm=optics.cloth_bridges_mm)
+    surface = LookSurface(sheet, ground, ground.height, bridges_mm=optics.cloth_bridges_mm)
     for i, one in enumerate(films):
         lay(surface, one, i + 1)
         for j, sand in enumerate(one.laid.layer.sandings):

@@ -25,7 +25,7 @@ TOLERANCE = 0.03
 
 
 @dataclass(frozen=True)
-class Line(Value):
+class PourLine(Value):
     """One thing to pour, as planned: a part, or one of the paints its colour is mixed from."""
 
     stuff: Stuff
@@ -37,7 +37,7 @@ class Line(Value):
         return self.planned_g / self.stuff.bulk_density
 
 
-def lines_of(mix: Mix) -> tuple[Line, ...]:
+def lines_of(mix: Mix) -> tuple[PourLine, ...]:
     """What is poured for a mix, in its order; a part mixed from several paints is poured paint by paint."""
     made = []
     for part in mix.parts:
@@ -47,7 +47,7 @@ def lines_of(mix: Mix) -> tuple[Line, ...]:
         lots = [(p.name, p.hex, p.g) for p in part.paints] or [(part.colour, part.hex, part.mass.value)]
         for colour, shade, g in lots:
             stuff = Stuff(part.component, part.material, part.name, part.role, part.solid, bulk, true, colour, shade)  # type: ignore[arg-type]
-            made.append(Line(stuff, g))
+            made.append(PourLine(stuff, g))
     return tuple(made)
 
 
@@ -122,7 +122,7 @@ class Bounds:
     """What the scale counts by; 0 for none."""
 
 
-def _most_times(lines: Sequence[Line], held: Mapping[str, float], bounds: Bounds, room_ml: float) -> float:
+def _most_times(lines: Sequence[PourLine], held: Mapping[str, float], bounds: Bounds, room_ml: float) -> float:
     """How large the pot may become by vessel and shelf."""
     planned_ml = sum(line.planned_g / line.stuff.true_density for line in lines)
     most = room_ml / planned_ml if planned_ml else 1.0
@@ -133,7 +133,7 @@ def _most_times(lines: Sequence[Line], held: Mapping[str, float], bounds: Bounds
     return most
 
 
-def pour_plan(lines: Sequence[Line], pot: PotState, bounds: Bounds) -> PourPlan:
+def pour_plan(lines: Sequence[PourLine], pot: PotState, bounds: Bounds) -> PourPlan:
     """What is still to be poured of `lines`, given what is in the pot."""
     held: dict[str, float] = {}
     for h in pot.held:
@@ -186,7 +186,7 @@ def _is_over(g: float, mark_g: float, step_g: float) -> bool:
     return g > mark_g * (1 + MARK) + step_g / 2 + CRUMB_G
 
 
-def _to_take_out(pot: PotState, lines: Sequence[Line], shown: Sequence[LineNow]) -> float:
+def _to_take_out(pot: PotState, lines: Sequence[PourLine], shown: Sequence[LineNow]) -> float:
     """What of the last pour would have to come out for all to be as it was planned."""
     if pot.state != "pouring" or not pot.pours:
         return 0.0

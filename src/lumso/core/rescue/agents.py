@@ -5,9 +5,9 @@ from collections.abc import Mapping, Sequence
 from ..book.materials import Material
 from ..book.recipes import Limit
 from ..log.acts import Stuff
-from ..log.pot import Held, traits_of
+from ..log.pot import PotHeld, traits_of
 from ..mixing.limits import applying
-from ..pour.pouring import Line
+from ..pour.pouring import PourLine
 from ..work.work import Work
 from .setting_right import Agent, Chosen
 
@@ -21,7 +21,7 @@ SCHOOLS = {
 THINNED_BY_WATER = {"paint", "medium"}
 
 
-def agents_for(held: Sequence[Held], planned: Sequence[Line], on_shelf: Mapping[str, float],
+def agents_for(held: Sequence[PotHeld], planned: Sequence[PourLine], on_shelf: Mapping[str, float],
                materials: Mapping[str, Material]) -> tuple[Agent, ...]:  # fmt: skip
     """What the mix is made of; and water, where it has none and water thins it. `on_shelf` is g by material; what is
     not counted there is taken to be enough."""
@@ -36,12 +36,12 @@ def agents_for(held: Sequence[Held], planned: Sequence[Line], on_shelf: Mapping[
     return tuple(found.values())
 
 
-def sets_hard(held: Sequence[Held], materials: Mapping[str, Material]) -> bool:
+def sets_hard(held: Sequence[PotHeld], materials: Mapping[str, Material]) -> bool:
     """Whether a mix is past saving at the end of its life, and not only past its best."""
     return "sets hard" in traits_of(held, materials)
 
 
-def chosen_in(batch: str, made: Work | None, planned: Sequence[Line]) -> tuple[Chosen, ...]:
+def chosen_in(batch: str, made: Work | None, planned: Sequence[PourLine]) -> tuple[Chosen, ...]:
     """The shares of a batch's mix that the painter set otherwise than its recipe, water first: where that was set, what
     follows of it needs no word."""
     brew = next((b for b in made.made.brews if b.id == batch), None) if made else None

@@ -62,7 +62,7 @@ class Chance(Value):
     thicker: float
 
 
-class Ladder:
+class WordLadder:
     """The words painters judge by, the thinnest first."""
 
     def __init__(self, scale: Sequence[Consistency]) -> None:
@@ -77,7 +77,7 @@ class Ladder:
         return bisect(self.between, viscosity_mpa_s)
 
 
-def believed(seen: Sequence[Seen], ladder: Ladder) -> tuple[Guess, ...]:
+def believed(seen: Sequence[Seen], ladder: WordLadder) -> tuple[Guess, ...]:
     """What a pot may be, by all that was seen of it, each guess with its weight; weights come to 1."""
     main = max((g for s in seen for g in s.flow.grains), key=lambda g: g.share * g.swelling / g.packing_limit,
                default=None)  # fmt: skip
@@ -108,7 +108,7 @@ WIDER_LIQUIDS = tuple(10 ** (i / 5) for i in range(-25, 31))
 """What a pot may be as a multiple of its records where nothing nearer fits what was seen: every word."""
 
 
-def _fits(guess: Guess, seen: Seen, ladder: Ladder) -> bool:
+def _fits(guess: Guess, seen: Seen, ladder: WordLadder) -> bool:
     place = min(ladder.place_of(guess.viscosity(seen.flow, seen.since_min)), len(ladder.words) - 1)
     return place == ladder.place[seen.word]
 
@@ -117,7 +117,7 @@ def _same(one: Flow, other: Flow) -> bool:
     return one.viscosity(1.0, 1.0, 1.0) == other.viscosity(1.0, 1.0, 1.0)
 
 
-def _as_seen(seen: Seen, weight: float, ladder: Ladder) -> list[Guess]:
+def _as_seen(seen: Seen, weight: float, ladder: WordLadder) -> list[Guess]:
     """The pot nearest to its records of those that fit what was seen: that is evidence, and never impossible."""
     tried = [
         Guess(swells, liquid, 1.0, weight)
@@ -138,7 +138,7 @@ class Outcome:
     middle: float
 
 
-def outcome(guesses: Sequence[Guess], flow: Flow, since_min: float, target: str, ladder: Ladder) -> Outcome:
+def outcome(guesses: Sequence[Guess], flow: Flow, since_min: float, target: str, ladder: WordLadder) -> Outcome:
     """What is believed of a mix so many minutes after it was wetted."""
     at = ladder.place[target]
     found = sorted((g.viscosity(flow, since_min), g.weight) for g in guesses)

@@ -14,10 +14,10 @@ from ..book.materials import Material
 from ..book.recipes import Limit
 from ..figure import tidy
 from ..log.acts import Stuff
-from ..log.pot import Held
+from ..log.pot import PotHeld
 from ..mixing.consistency import Flow, Ingredient, flow_of
 from ..value import Value
-from .belief import Chance, Guess, Ladder, Outcome, Seen, believed, outcome
+from .belief import Chance, Guess, Outcome, Seen, WordLadder, believed, outcome
 
 FIRST = 0.6
 """The share of what is believed to be wanted that is added first."""
@@ -71,8 +71,8 @@ class PotNow:
     `stands_ml` is the room of what it stands in, `jars` what else there is, each with its room, the smallest first.
     """
 
-    held: tuple[Held, ...]
-    looks: tuple[tuple[tuple[Held, ...], str, float], ...]
+    held: tuple[PotHeld, ...]
+    looks: tuple[tuple[tuple[PotHeld, ...], str, float], ...]
     """Each look: what was in it, the word, minutes since wetting then."""
     additions: int
     since_min: float
@@ -141,7 +141,7 @@ class PotAdvice(Value):
     """The likeliest to help first."""
 
 
-def as_ingredients(held: Sequence[Held], materials: Mapping[str, Material]) -> list[Ingredient]:
+def as_ingredients(held: Sequence[PotHeld], materials: Mapping[str, Material]) -> list[Ingredient]:
     """What is held, as the consistency model wants it. What the book no longer has counts by its role alone."""
     made = []
     for h in held:
@@ -159,7 +159,7 @@ def _unknown(stuff: Stuff) -> Material:
 
 
 def advise(pot: PotNow, target: str, agents: Sequence[Agent], materials: Mapping[str, Material],
-           limits: Sequence[Limit], ladder: Ladder) -> PotAdvice:  # fmt: skip
+           limits: Sequence[Limit], ladder: WordLadder) -> PotAdvice:  # fmt: skip
     """What to do with a pot that should be `target`, by what was seen of it. At least one look must have been taken."""
     seen = [Seen(flow_of(as_ingredients(held, materials)), word, since) for held, word, since in pot.looks]
     guesses = believed(seen, ladder)
@@ -218,7 +218,7 @@ def _ripe(flow: Flow, since_min: float) -> float:
     return 1 - exp(-since_min / flow.thickens_min) if flow.thickens_min else 1.0
 
 
-def _contrary(pot: PotNow, now: Chance, ladder: Ladder, target: str) -> bool:
+def _contrary(pot: PotNow, now: Chance, ladder: WordLadder, target: str) -> bool:
     """Whether the last word points one way, and all that was seen together the other."""
     at = ladder.place[pot.looks[-1][1]] - ladder.place[target]
     return (at < 0 and now.thinner < 0.3) or (at > 0 and now.thicker < 0.3)
@@ -238,7 +238,7 @@ class _Asked:
     target: str
     materials: Mapping[str, Material]
     limits: Sequence[Limit]
-    ladder: Ladder
+    ladder: WordLadder
     guesses: Sequence[Guess]
     thin: bool
 
@@ -263,8 +263,8 @@ def _better(one: Addition) -> tuple[bool, bool, bool, float, float]:
     return one.crosses != "", one.falls_short != "", one.into != "", -right, one.ml if right >= LIKELY else -one.g
 
 
-def _with(held: Sequence[Held], stuff: Stuff, g: float) -> tuple[Held, ...]:
-    return (*held, Held(stuff, g))
+def _with(held: Sequence[PotHeld], stuff: Stuff, g: float) -> tuple[PotHeld, ...]:
+    return (*held, PotHeld(stuff, g))
 
 
 def _within(asked: _Asked, stuff: Stuff) -> float:
@@ -326,7 +326,7 @@ def _addition(asked: _Asked, agent: Agent, start: float, most_g: float) -> Addit
     )  # fmt: skip
 
 
-def _changes(pot: PotNow, after: Sequence[Held]) -> str:
+def _changes(pot: PotNow, after: Sequence[PotHeld]) -> str:
     """Which shares that were chosen become others, in words."""
     then = ((c, _share(after, c.component)) for c in pot.chosen)
     return " ".join(
@@ -346,18 +346,18 @@ def _reaching(tried: Sequence[tuple[float, Outcome]], centre: float, way: int) -
     return next((g for g, then in tried if (then.middle - centre) * way >= 0), None)
 
 
-def _share(held: Sequence[Held], component: str) -> float:
+def _share(held: Sequence[PotHeld], component: str) -> float:
     whole = sum(h.poured_ml for h in held)
     return sum(h.poured_ml for h in held if h.stuff.component == component) / whole if whole else 0.0
 
 
-def _paint(held: Sequence[Held]) -> float:
+def _paint(held: Sequence[PotHeld]) -> float:
     whole = sum(h.adds_ml for h in held)
     paint = sum(h.adds_ml for h in held if h.stuff.role in {"paint", "pigment"})
     return paint / whole if whole else 0.0
 
 
-def _crosses(held: Sequence[Held], limits: Sequence[Limit]) -> str:
+def _crosses(held: Sequence[PotHeld], limits: Sequence[Limit]) -> str:
     found = []
     for limit in limits:
         share = _share(held, limit.component)

@@ -13,7 +13,7 @@ from ..workshop.workshop import Workshop
 
 
 @dataclass(frozen=True)
-class Bench:
+class WorkedWith:
     """What the zones of a job are worked with."""
 
     job: str

@@ -23,7 +23,7 @@ from ..learn.margin import AREA_OFF, Risk
 from ..learn.rates import about, next_job
 from ..mixing.mix import pots_of
 from .batches import CoatNeed
-from .bench import Bench
+from .bench import WorkedWith
 from .operations import Constraint, Operation
 
 
@@ -128,13 +128,13 @@ def _patches(window: Window | None, lay_min: float, habits: Habits) -> tuple[int
     return max(1, ceil(lay_min / longest - 1e-9)), window.opens_min
 
 
-def goes_of(bench: Bench, stack: Stack, index: int) -> tuple[Go, ...]:
+def goes_of(bench: WorkedWith, stack: Stack, index: int) -> tuple[Go, ...]:
     """What a coat of a layer paints at once: all it touches, or by its layout."""
     layer = stack.laid[index].layer
     return bench.goes.get((stack.zone.id, layer.id)) or (Go(layer.touched, 0.0),)
 
 
-def coats_of(bench: Bench, stack: Stack, index: int, number: int, coat: int, area: Figure,
+def coats_of(bench: WorkedWith, stack: Stack, index: int, number: int, coat: int, area: Figure,
              at_min: float, go: int = 1) -> tuple[CoatWork, ...]:  # fmt: skip
     """One coat of a layer, for each of its pots: how much, how long, in how many patches.
 

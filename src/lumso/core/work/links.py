@@ -8,7 +8,7 @@ from ..figure import Figure
 from ..job.job import Zone
 from ..layers.drying import Wait, dry_at
 from ..layers.pace import minutes_for
-from .bench import Bench
+from .bench import WorkedWith
 from .coats import CoatWork
 from .operations import Kind, Operation
 
@@ -40,7 +40,7 @@ Waits = Mapping[int, tuple[Wait, str]]
 class Order:
     """A zone's order as it is made: links, what holds between them, and when each ends were this the only zone."""
 
-    def __init__(self, zone: Zone, bench: Bench, area: Figure) -> None:
+    def __init__(self, zone: Zone, bench: WorkedWith, area: Figure) -> None:
         self.zone, self.bench, self.area = zone, bench, area
         self.links: list[Link] = []
         self.ties: list[Tie] = []

@@ -12,7 +12,7 @@ from ..layers.conditions import Room, steady
 from ..layers.drying import Wait, takes_min
 from ..layers.laid import Laid
 from ..layers.wet_edge import GlazePlan, Stroke, glaze_plan
-from ..layout.flat import Surface
+from ..layout.flat import FlatFace
 from ..measure.drawing import Point
 from ..memory import Memo
 from ..mixing.totals import Totals, total_up
@@ -78,7 +78,7 @@ def tried_workshop(workshop: Workshop, what_if: WhatIf) -> Workshop:
     return replace(workshop, paces=paces, vessel=what_if.vessel or workshop.vessel)
 
 
-def _stroke(chosen: str, face: Surface) -> Stroke:
+def _stroke(chosen: str, face: FlatFace) -> Stroke:
     """Which way strokes run on a face."""
     if chosen == "along each part":
         return "across" if face.width > face.height else "down"
@@ -115,7 +115,7 @@ def _of_layer(job: JobWork, zone: Zone, one: Laid, room: Room) -> list[GlazePlan
         if min(size[1:]) < technique.tool_width_mm / 2:
             continue
         surface = surface_of(face, faces)
-        regions = [Surface("polygon", r.outline, r.holes) for r in laid.laid.regions] if laid else []
+        regions = [FlatFace("polygon", r.outline, r.holes) for r in laid.laid.regions] if laid else []
         plan = glaze_plan(
             zone.id, layer.id, face.name, surface, open_min, technique.lays_m2_per_h, technique.passes,
             technique.pass_m2_per_h, technique.tool_width_mm, _stroke(layer.stroke, surface), layer.second_pair,

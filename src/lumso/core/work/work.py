@@ -23,7 +23,7 @@ from ..memory import Memo
 from ..workshop.known import book_of, known_to
 from ..workshop.workshop import Workshop
 from .batch import Batch, Brew, brew_as_given, brews_of, timed
-from .bench import Bench
+from .bench import WorkedWith
 from .blocks import Made, assemble, dust
 from .coats import CoatWork
 from .operations import LIVES, Constraint, Operation
@@ -179,7 +179,7 @@ def _work_job(job: Job, scope: str, at: str, workshop: Workshop, catalogue: Cata
     laying = memo.recall(("laying", scope), (piece, layouts), partial(laying_of, job, piece))
     job = with_shares(job, laying)
     problems = [*piece.problems, *in_two_zones(job), *laying.problems]
-    bench = Bench(job.name, scope, job.use, is_turned(job), known, workshop, room,
+    bench = WorkedWith(job.name, scope, job.use, is_turned(job), known, workshop, room,
                   job.piece.bands if job.piece else (), job.piece.like if job.piece else 1, laying.goes)  # fmt: skip
     zones = []
     for i, zone in enumerate(job.zones):

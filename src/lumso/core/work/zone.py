@@ -21,8 +21,8 @@ from ..layers.laid import Laid, lay
 from ..layers.stack import Beneath, Stack, beneath_each
 from ..memory import Memo
 from ..mixing.mix import refuse_crumbs
-from ..piece.kinds import Surface
-from .bench import Bench
+from ..piece.kinds import FaceGroup
+from .bench import WorkedWith
 from .coats import CoatWork, coats_of, goes_of
 from .links import Link, Order, Tie
 
@@ -339,7 +339,7 @@ def _beneath(laid: Sequence[Laid | None], zone: Zone, catalogue: Catalogue) -> t
     return tuple(found)
 
 
-def work_zone(zone: Zone, at: str, area: Figure | None, surfaces: tuple[Surface, ...] | None, bench: Bench,
+def work_zone(zone: Zone, at: str, area: Figure | None, surfaces: tuple[FaceGroup, ...] | None, bench: WorkedWith,
               memo: Memo) -> ZoneWork:  # fmt: skip
     """A zone worked apart. `at` is its JSON pointer; `surfaces` those it coats, None for a pot with no piece."""
     laid, problems = _looked_up(zone, at, bench.catalogue, memo)
@@ -377,7 +377,7 @@ def work_zone(zone: Zone, at: str, area: Figure | None, surfaces: tuple[Surface,
     return replace(made, links=tuple(order.links), ties=tuple(order.ties))
 
 
-def zone_work(zone: Zone, at: str, area: Figure | None, surfaces: tuple[Surface, ...] | None, bench: Bench,
+def zone_work(zone: Zone, at: str, area: Figure | None, surfaces: tuple[FaceGroup, ...] | None, bench: WorkedWith,
               memo: Memo) -> ZoneWork:  # fmt: skip
     """`work_zone`, remembered: an edit to another zone does not work this one again."""
     args = (zone, at, area, surfaces, bench)

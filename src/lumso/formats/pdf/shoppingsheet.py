@@ -6,7 +6,7 @@ from itertools import groupby
 from reportlab.platypus import Flowable, KeepTogether, Table
 
 from lumso.core.buying.money import said
-from lumso.core.buying.shopping import Line, ShoppingList
+from lumso.core.buying.shopping import ListLine, ShoppingList
 
 from ..shopping import amount_said, packs_said
 from .benchsheet import BODY, HEAD, STEP, TITLE, TickBox, paged, text
@@ -16,7 +16,7 @@ PAID = 90
 """Points kept free for what was paid."""
 
 
-def _row(line: Line, currency: str, width: float) -> Flowable:
+def _row(line: ListLine, currency: str, width: float) -> Flowable:
     colour = f", {line.colour}" if line.colour else ""
     lines = [
         text(f"{line.name}{colour}", STEP),

@@ -4,7 +4,7 @@ from collections.abc import Mapping
 
 from ...errors import UnknownEntry
 from . import board, case, chest, frames, free, plain, seat, spindle, table
-from .kind import CountSpec, Misfit, PieceKind, SizeSpec, Surface
+from .kind import CountSpec, FaceGroup, Misfit, PieceKind, SizeSpec
 
 KINDS: Mapping[str, PieceKind] = {
     kind.slug: kind
@@ -34,7 +34,7 @@ KINDS: Mapping[str, PieceKind] = {
     )
 }
 
-__all__ = ["KINDS", "CountSpec", "Misfit", "PieceKind", "SizeSpec", "Surface", "kind_of"]
+__all__ = ["KINDS", "CountSpec", "FaceGroup", "Misfit", "PieceKind", "SizeSpec", "kind_of"]
 
 
 def kind_of(slug: str) -> PieceKind:

@@ -2,17 +2,17 @@
 
 from ...measure.drawing import Drawing, callout, view
 from ...measure.shapes import board_edges
-from .kind import PieceKind, Sizes, Surface
+from .kind import FaceGroup, PieceKind, Sizes
 from .parts import flat, metres, pane, size
 
 
-def surfaces(s: Sizes) -> tuple[Surface, ...]:
+def surfaces(s: Sizes) -> tuple[FaceGroup, ...]:
     """Top, four edges together, and underside."""
     length, width, thickness = s["length"], s["width"], s["thickness"]
     run = f"2 × ({metres(length)} + {metres(width)}) × {metres(thickness)} m"
     return (
         flat("top", "Top", "Board", length, width, vertical=False),
-        Surface("edges", "Edges", board_edges(length, width, thickness), run, "Board"),
+        FaceGroup("edges", "Edges", board_edges(length, width, thickness), run, "Board"),
         flat("underside", "Underside", "Board", length, width, vertical=False, bare="not seen"),
     )
 

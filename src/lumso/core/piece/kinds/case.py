@@ -2,7 +2,7 @@
 
 from ...measure.drawing import Drawing, Face, callout, lay_out, view
 from ...measure.lengths import say_length
-from .kind import CountSpec, Misfit, PieceKind, Sizes, Surface
+from .kind import CountSpec, FaceGroup, Misfit, PieceKind, Sizes
 from .parts import band, flat, framework, open_area, openings, pane, size
 
 WIDTH = size("width", "Width", 900, 100, 4000)
@@ -25,7 +25,7 @@ def check_cupboard(s: Sizes) -> tuple[Misfit, ...]:
     return (Misfit("plinth", "The plinth leaves no room for doors.", f"less than {say_length(s['height'] / 2)}"),)
 
 
-def cupboard_surfaces(s: Sizes) -> tuple[Surface, ...]:
+def cupboard_surfaces(s: Sizes) -> tuple[FaceGroup, ...]:
     """Outside, doors with their edges, plinth; inside, back and underside stay bare."""
     width, height, depth, doors = s["width"], s["height"], s["depth"], s["doors"]
     wide, high = width / doors, height - s["plinth"]
@@ -78,7 +78,7 @@ def check_bookcase(s: Sizes) -> tuple[Misfit, ...]:
     return (Misfit("board", "The boards leave no room between them.", f"less than {say_length(round(most))}"),)
 
 
-def bookcase_surfaces(s: Sizes) -> tuple[Surface, ...]:
+def bookcase_surfaces(s: Sizes) -> tuple[FaceGroup, ...]:
     """Outside, front edges, and every face inside; the back stays bare."""
     width, height, depth, board, shelves = s["width"], s["height"], s["depth"], s["board"], s["shelves"]
     inner = width - 2 * board
@@ -140,7 +140,7 @@ def check_trunk(s: Sizes) -> tuple[Misfit, ...]:
     return (Misfit("lid", "The lid is as tall as the trunk.", f"less than {say_length(s['height'])}"),)
 
 
-def trunk_surfaces(s: Sizes) -> tuple[Surface, ...]:
+def trunk_surfaces(s: Sizes) -> tuple[FaceGroup, ...]:
     """Lid, its rim, body; inside and underside stay bare."""
     width, depth, height, lid = s["width"], s["depth"], s["height"], s["lid"]
     around = 2 * (width + depth)
@@ -190,7 +190,7 @@ def check_tray(s: Sizes) -> tuple[Misfit, ...]:
     return (Misfit("wall", "The walls leave no room inside.", f"less than {say_length(most)}"),)
 
 
-def tray_surfaces(s: Sizes) -> tuple[Surface, ...]:
+def tray_surfaces(s: Sizes) -> tuple[FaceGroup, ...]:
     """Floor, walls inside and out, rim; the underside stays bare."""
     width, depth, height, wall = s["width"], s["depth"], s["height"], s["wall"]
     inner = 2 * (width - 2 * wall + depth - 2 * wall)

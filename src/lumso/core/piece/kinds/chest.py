@@ -2,7 +2,7 @@
 
 from ...measure.drawing import Drawing, callout, lay_out, view
 from ...measure.lengths import say_length
-from .kind import CountSpec, Misfit, PieceKind, Sizes, Surface
+from .kind import CountSpec, FaceGroup, Misfit, PieceKind, Sizes
 from .parts import band, flat, framework, open_area, openings, pane, size
 
 
@@ -25,7 +25,7 @@ def check(s: Sizes) -> tuple[Misfit, ...]:
     return (Misfit("rail", says, f"rails of at most {say_length(round(most))}, or fewer drawers"),)
 
 
-def surfaces(s: Sizes) -> tuple[Surface, ...]:
+def surfaces(s: Sizes) -> tuple[FaceGroup, ...]:
     """Top, sides, frame, drawer fronts; back and underside stay bare."""
     width, height, depth, top = s["width"], s["height"], s["depth"], s["top"]
     wide, high = drawer(s)

@@ -5,7 +5,7 @@ from math import pi
 from ...measure.drawing import Drawing, Face, box, callout, lay_out, outline, view
 from ...measure.lengths import say_length
 from ...measure.shapes import frustum_wall
-from .kind import CountSpec, Misfit, PieceKind, Sizes, Surface
+from .kind import CountSpec, FaceGroup, Misfit, PieceKind, Sizes
 from .parts import band, flat, framework, metres, open_area, openings, pane, size
 
 
@@ -21,7 +21,7 @@ def check_frame(s: Sizes) -> tuple[Misfit, ...]:
     return tuple(found)
 
 
-def frame_surfaces(s: Sizes) -> tuple[Surface, ...]:
+def frame_surfaces(s: Sizes) -> tuple[FaceGroup, ...]:
     """The developed profile times the run along the middle of the mitred rails."""
     run = 2 * (s["width"] + s["height"] - 2 * s["face"])
     opening = flat("opening", "Picture or glass", "Frame", s["width"] - 2 * s["face"], s["height"] - 2 * s["face"],
@@ -88,7 +88,7 @@ def check_door(s: Sizes) -> tuple[Misfit, ...]:
     return (Misfit("stile", says, f"at most {say_length(round(most))}, or fewer panels"),)
 
 
-def door_surfaces(s: Sizes) -> tuple[Surface, ...]:
+def door_surfaces(s: Sizes) -> tuple[FaceGroup, ...]:
     """Frame and panels of one or both faces, and the edges."""
     wide, high = panel(s)
     both = s["faces"]
@@ -151,7 +151,7 @@ def check_column(s: Sizes) -> tuple[Misfit, ...]:
     return tuple(found)
 
 
-def column_surfaces(s: Sizes) -> tuple[Surface, ...]:
+def column_surfaces(s: Sizes) -> tuple[FaceGroup, ...]:
     """Plinth, shaft with half-round flutes, capital. A flute turns its width into π/2 of it."""
     shaft = s["height"] - s["plinth_height"] - s["capital_height"]
     smooth = frustum_wall(s["top"], s["bottom"], shaft)
@@ -162,9 +162,9 @@ def column_surfaces(s: Sizes) -> tuple[Surface, ...]:
     foot = s["plinth"]
     ledge = foot * foot / 1e6 - pi * s["bottom"] ** 2 / 4 / 1e6
     return (
-        Surface("shaft", "Shaft", smooth + more, how, "Shaft"),
+        FaceGroup("shaft", "Shaft", smooth + more, how, "Shaft"),
         band("plinth", "Plinth, sides", "Plinth", 4 * foot, s["plinth_height"]),
-        Surface(
+        FaceGroup(
             "ledge", "Plinth, ledge", ledge, f"{metres(foot)}² − π × {metres(s['bottom'])}² ÷ 4 m", "Plinth", False
         ),
         band("capital", "Capital, sides", "Capital", 4 * foot, s["capital_height"]),

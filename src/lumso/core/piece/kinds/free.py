@@ -6,7 +6,7 @@ from dataclasses import dataclass, replace
 from ...measure.drawing import Drawing, Face, box, ellipse, outline, view
 from ...measure.shapes import cylinder_wall, disc, frustum_wall, oval, rectangle, sphere
 from ..piece import FreePart, Shape
-from .kind import PieceKind, Sizes, Surface
+from .kind import FaceGroup, PieceKind, Sizes
 from .parts import metres
 
 LEAST_MM, MOST_MM = 1.0, 30_000.0
@@ -65,14 +65,14 @@ def faults(part: FreePart) -> list[tuple[str, str, str]]:
     return found
 
 
-def surface(part: FreePart) -> Surface:
+def surface(part: FreePart) -> FaceGroup:
     """The part as a surface; its sizes must have been found sound."""
     shape = SHAPES[part.shape]
     sizes = [part.sizes[slug].mm for slug in shape.sizes]
     how = f"{part.shape}, {' × '.join(metres(mm) for mm in sizes)} m"
     if part.count > 1:
         how = f"{part.count} × {how}"
-    return Surface(slug_of(part), part.name, shape.area(*sizes) * part.count, how, "Parts", part.vertical)
+    return FaceGroup(slug_of(part), part.name, shape.area(*sizes) * part.count, how, "Parts", part.vertical)
 
 
 def picture(part: FreePart) -> Drawing:
@@ -84,7 +84,7 @@ def picture(part: FreePart) -> Drawing:
     return view(name, drawn.width, drawn.height, faces)
 
 
-def _nothing(sizes: Sizes) -> tuple[Surface, ...]:
+def _nothing(sizes: Sizes) -> tuple[FaceGroup, ...]:
     return ()
 
 

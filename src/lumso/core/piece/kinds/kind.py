@@ -41,7 +41,7 @@ drawer or a leaf, bears what stands on it like a shelf."""
 
 
 @dataclass(frozen=True)
-class Surface:
+class FaceGroup:
     """A group of like faces of a piece: their area together in m², and how that was reached.
 
     `group` is the zone it usually belongs to, `usually_bare` why it usually gets no coat ("" when it does).
@@ -84,7 +84,7 @@ class PieceKind:
     slug: str
     name: str
     sizes: tuple[SizeSpec, ...]
-    surfaces: Callable[[Sizes], tuple[Surface, ...]]
+    surfaces: Callable[[Sizes], tuple[FaceGroup, ...]]
     draw: Callable[[Sizes], Drawing]
     counts: tuple[CountSpec, ...] = ()
     check: Callable[[Sizes], tuple[Misfit, ...]] = field(default=nothing_wrong)

@@ -8,7 +8,7 @@ from math import hypot, pi, sqrt
 from ...figure import tidy
 from ...measure.drawing import Face, box
 from ...measure.shapes import MM2_PER_M2, disc, frustum_wall, oval, rectangle
-from .kind import Does, SizeSpec, Surface
+from .kind import Does, FaceGroup, SizeSpec
 
 NARROW_MM = 60.0
 """A strip narrower than this is an edge."""
@@ -25,30 +25,30 @@ def metres(mm: float) -> str:
 
 
 def flat(slug: str, name: str, group: str, length: float, width: float, count: float = 1, *,
-         vertical: bool = True, bare: str = "", does: tuple[Does, ...] = ()) -> Surface:  # fmt: skip
+         vertical: bool = True, bare: str = "", does: tuple[Does, ...] = ()) -> FaceGroup:  # fmt: skip
     """`count` like rectangles."""
     how = f"{metres(length)} × {metres(width)} m"
     if count != 1:
         how = f"{count:g} × {how}"
-    return Surface(slug, name, rectangle(length, width) * count, how, group, vertical, bare, frozenset(does))
+    return FaceGroup(slug, name, rectangle(length, width) * count, how, group, vertical, bare, frozenset(does))
 
 
 def band(slug: str, name: str, group: str, length: float, width: float, *, bare: str = "",
-         does: tuple[Does, ...] = ()) -> Surface:  # fmt: skip
+         does: tuple[Does, ...] = ()) -> FaceGroup:  # fmt: skip
     """A long strip: edges, a plinth, an apron."""
     how = f"{metres(length)} m run × {metres(width)} m"
-    return Surface(slug, name, rectangle(length, width), how, group, True, bare, frozenset(does), width < NARROW_MM)
+    return FaceGroup(slug, name, rectangle(length, width), how, group, True, bare, frozenset(does), width < NARROW_MM)
 
 
-def round_flat(slug: str, name: str, group: str, diameter: float, *, bare: str = "") -> Surface:
+def round_flat(slug: str, name: str, group: str, diameter: float, *, bare: str = "") -> FaceGroup:
     """One face of a round."""
-    return Surface(slug, name, disc(diameter), f"π × {metres(diameter)}² ÷ 4 m", group, False, bare)
+    return FaceGroup(slug, name, disc(diameter), f"π × {metres(diameter)}² ÷ 4 m", group, False, bare)
 
 
-def oval_flat(slug: str, name: str, group: str, length: float, width: float, *, bare: str = "") -> Surface:
+def oval_flat(slug: str, name: str, group: str, length: float, width: float, *, bare: str = "") -> FaceGroup:
     """One face of an oval."""
     how = f"π × {metres(length)} × {metres(width)} ÷ 4 m"
-    return Surface(slug, name, oval(length, width), how, group, False, bare)
+    return FaceGroup(slug, name, oval(length, width), how, group, False, bare)
 
 
 def oval_round(length: float, width: float) -> float:
@@ -58,21 +58,21 @@ def oval_round(length: float, width: float) -> float:
     return pi * (a + b) * (1 + 3 * h / (10 + sqrt(4 - 3 * h)))
 
 
-def round_legs(count: float, top: float, bottom: float, height: float) -> Surface:
+def round_legs(count: float, top: float, bottom: float, height: float) -> FaceGroup:
     """Tapering round legs, without their ends."""
     how = f"{count:g} frusta, ø {metres(top)} to {metres(bottom)} m, {metres(height)} m tall"
-    return Surface("legs", "Legs", count * frustum_wall(top, bottom, height), how, "Legs")
+    return FaceGroup("legs", "Legs", count * frustum_wall(top, bottom, height), how, "Legs")
 
 
-def square_legs(count: float, top: float, bottom: float, height: float) -> Surface:
+def square_legs(count: float, top: float, bottom: float, height: float) -> FaceGroup:
     """Square legs, straight or tapering on all four sides: four trapezia each, without their ends."""
     slant = hypot(height, (top - bottom) / 2)
     area = count * 4 * (top + bottom) / 2 * slant / MM2_PER_M2
     how = f"{count:g} × 4 faces, {metres(top)} to {metres(bottom)} m wide, {metres(height)} m tall"
-    return Surface("legs", "Legs", area, how, "Legs")
+    return FaceGroup("legs", "Legs", area, how, "Legs")
 
 
-def open_area(surface: Surface, holes: Sequence[Surface], slug: str, name: str) -> Surface:
+def open_area(surface: FaceGroup, holes: Sequence[FaceGroup], slug: str, name: str) -> FaceGroup:
     """A surface less what is cut out of it or laid over it."""
     less = " − ".join(tidy(h.area_m2) for h in holes)
     area = surface.area_m2 - sum(h.area_m2 for h in holes)

@@ -2,11 +2,11 @@
 
 from ...measure.drawing import Drawing, callout, lay_out, view
 from ...measure.lengths import say_length
-from .kind import CountSpec, Misfit, PieceKind, Sizes, Surface
+from .kind import CountSpec, FaceGroup, Misfit, PieceKind, Sizes
 from .parts import band, flat, open_area, pane, size
 
 
-def _openings(s: Sizes) -> list[Surface]:
+def _openings(s: Sizes) -> list[FaceGroup]:
     return [
         flat("windows", "Windows", "Wall", s["window_width"], s["window_height"], s["windows"], bare="glass and frame"),
         flat(
@@ -37,7 +37,7 @@ def check_wall(s: Sizes) -> tuple[Misfit, ...]:
     return tuple(found)
 
 
-def wall_surfaces(s: Sizes) -> tuple[Surface, ...]:
+def wall_surfaces(s: Sizes) -> tuple[FaceGroup, ...]:
     """The wall less its openings; the skirting is left out of it."""
     whole = flat("wall", "Wall", "Wall", s["length"], s["height"])
     skirting = band("skirting", "Skirting", "Wall", s["length"] - s["doors"] * s["door_width"], s["skirting"],
@@ -93,7 +93,7 @@ def check_hearth(s: Sizes) -> tuple[Misfit, ...]:
     return tuple(found)
 
 
-def hearth_surfaces(s: Sizes) -> tuple[Surface, ...]:
+def hearth_surfaces(s: Sizes) -> tuple[FaceGroup, ...]:
     """Front less the opening, two returns; the inside of the opening stays bare."""
     front = flat("front", "Front", "Brick", s["width"], s["height"])
     hole = flat("opening", "Opening", "Brick", s["opening_width"], s["opening_height"])
@@ -141,7 +141,7 @@ HEARTH = PieceKind(
 
 
 def _sheet(slug: str, name: str, group: str, under: str) -> PieceKind:
-    def surfaces(s: Sizes) -> tuple[Surface, ...]:
+    def surfaces(s: Sizes) -> tuple[FaceGroup, ...]:
         return (
             flat("face", name, group, s["length"], s["width"], vertical=False),
             flat("underside", "Other side", group, s["length"], s["width"], vertical=False, bare=under),

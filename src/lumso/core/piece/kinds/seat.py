@@ -2,7 +2,7 @@
 
 from ...measure.drawing import Drawing, callout, lay_out, view
 from ...measure.lengths import say_length
-from .kind import CountSpec, Misfit, PieceKind, Sizes, SizeSpec, Surface
+from .kind import CountSpec, FaceGroup, Misfit, PieceKind, Sizes, SizeSpec
 from .parts import band, flat, pane, size, square_legs
 
 
@@ -20,7 +20,7 @@ def check(s: Sizes) -> tuple[Misfit, ...]:
     return tuple(found)
 
 
-def _seat(s: Sizes) -> tuple[Surface, ...]:
+def _seat(s: Sizes) -> tuple[FaceGroup, ...]:
     width, depth = s["width"], s["depth"]
     return (
         flat("seat", "Seat", "Seat", width, depth, vertical=False),
@@ -30,14 +30,14 @@ def _seat(s: Sizes) -> tuple[Surface, ...]:
     )
 
 
-def bench_surfaces(s: Sizes) -> tuple[Surface, ...]:
+def bench_surfaces(s: Sizes) -> tuple[FaceGroup, ...]:
     """Seat, legs, and a closed back of both faces when there is one."""
     if not s["back"]:
         return _seat(s)
     return (*_seat(s), flat("back", "Back, both faces", "Back", s["width"], s["back"], 2))
 
 
-def chair_surfaces(s: Sizes) -> tuple[Surface, ...]:
+def chair_surfaces(s: Sizes) -> tuple[FaceGroup, ...]:
     """Seat, legs, two posts and slats of both faces between them."""
     post, between = s["leg"], s["width"] - 2 * s["leg"]
     return (

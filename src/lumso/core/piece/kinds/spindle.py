@@ -5,7 +5,7 @@ from math import pi
 from ...measure.drawing import Drawing, Face, box, callout, ellipse, outline, view
 from ...measure.lengths import say_length
 from ...measure.shapes import sphere, turned_profile
-from .kind import CountSpec, Misfit, PieceKind, Sizes, Surface
+from .kind import CountSpec, FaceGroup, Misfit, PieceKind, Sizes
 from .parts import metres, round_flat, size
 
 
@@ -27,14 +27,14 @@ def check(s: Sizes) -> tuple[Misfit, ...]:
     return tuple(found)
 
 
-def surfaces(s: Sizes) -> tuple[Surface, ...]:
+def surfaces(s: Sizes) -> tuple[FaceGroup, ...]:
     """Post, base, and per arm its wall and a knob."""
     base, arm, knob, n = s["base"], s["arm"], s["knob"], s["arms"]
     post = turned_profile(stations(s))
     found = [
-        Surface("post", "Post", post, f"turned profile, {metres(s['height'] - s['base_height'])} m tall", "Post"),
+        FaceGroup("post", "Post", post, f"turned profile, {metres(s['height'] - s['base_height'])} m tall", "Post"),
         round_flat("base-top", "Base, top", "Base", base),
-        Surface(
+        FaceGroup(
             "base-edge",
             "Base, edge",
             pi * base * s["base_height"] / 1e6,
@@ -46,8 +46,8 @@ def surfaces(s: Sizes) -> tuple[Surface, ...]:
     if n:
         wall = n * pi * s["arm_diameter"] * arm / 1e6
         how = f"{n:g} × π × {metres(s['arm_diameter'])} × {metres(arm)} m"
-        found.append(Surface("arms", "Arms", wall, how, "Arms"))
-        found.append(Surface("knobs", "Knobs", n * sphere(knob), f"{n:g} × π × {metres(knob)}² m", "Arms"))
+        found.append(FaceGroup("arms", "Arms", wall, how, "Arms"))
+        found.append(FaceGroup("knobs", "Knobs", n * sphere(knob), f"{n:g} × π × {metres(knob)}² m", "Arms"))
     return tuple(found)
 
 

@@ -4,7 +4,7 @@ from dataclasses import replace
 
 from ...measure.drawing import Drawing, Face, box, callout, ellipse, lay_out, outline, view
 from ...measure.lengths import say_length
-from .kind import CountSpec, Misfit, PieceKind, Sizes, Surface
+from .kind import CountSpec, FaceGroup, Misfit, PieceKind, Sizes
 from .parts import band, flat, oval_flat, oval_round, pane, round_flat, round_legs, size, square_legs
 
 TOP = size("thickness", "Top, thickness", 25, 3, 120)
@@ -23,7 +23,7 @@ def check(s: Sizes) -> tuple[Misfit, ...]:
     return tuple(found)
 
 
-def surfaces(s: Sizes) -> tuple[Surface, ...]:
+def surfaces(s: Sizes) -> tuple[FaceGroup, ...]:
     """Top with its leaves, edges, apron between the legs, legs."""
     length = s["length"] + s["leaves"] * s["leaf"]
     run = 2 * (s["length"] - 2 * s["leg"] + s["width"] - 2 * s["leg"])
@@ -86,12 +86,12 @@ RECTANGULAR = PieceKind(
 )
 
 
-def _legs_and_edge(s: Sizes, round_mm: float) -> tuple[Surface, Surface]:
+def _legs_and_edge(s: Sizes, round_mm: float) -> tuple[FaceGroup, FaceGroup]:
     edge = band("top-edges", "Top edge", "Top", round_mm, s["thickness"])
     return edge, round_legs(s["legs"], s["leg"], s["foot"], s["height"] - s["thickness"])
 
 
-def oval_surfaces(s: Sizes) -> tuple[Surface, ...]:
+def oval_surfaces(s: Sizes) -> tuple[FaceGroup, ...]:
     """Top, its edge, turned legs."""
     edge, legs = _legs_and_edge(s, oval_round(s["length"], s["width"]))
     top = oval_flat("top", "Top", "Top", s["length"], s["width"])
@@ -99,7 +99,7 @@ def oval_surfaces(s: Sizes) -> tuple[Surface, ...]:
     return (top, edge, legs, under)
 
 
-def round_surfaces(s: Sizes) -> tuple[Surface, ...]:
+def round_surfaces(s: Sizes) -> tuple[FaceGroup, ...]:
     """Top, its edge, turned legs."""
     top = round_flat("top", "Top", "Top", s["diameter"])
     edge, legs = _legs_and_edge(s, oval_round(s["diameter"], s["diameter"]))
