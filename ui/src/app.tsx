@@ -8,6 +8,7 @@ import { useWaiting } from "./keep/hooks";
 import { keepFocus } from "./parts/focus";
 import { Later, LaterView } from "./parts/later";
 import { Mishap } from "./parts/Mishap";
+import { useListening, useQuiet } from "./parts/quiet";
 import { when } from "./parts/say";
 import { useLong } from "./parts/useLong";
 import { QuickPot } from "./quick/QuickPot";
@@ -52,7 +53,6 @@ const VIEWS = [
   KitView,
   KeptView,
 ];
-const AHEAD_AFTER_MS = 1000;
 
 const PLACES = [
   ["/", "Today"],
@@ -66,13 +66,12 @@ const PLACES = [
 
 /** The frame of every screen: where one is, the way back, and the quick pot, always in the same place. */
 export function App() {
+  useListening();
+  const quiet = useQuiet();
   useEffect(() => {
     // Fetched once there is time, so that every place opens when the server is away.
-    const timer = window.setTimeout(() => {
-      for (const view of VIEWS) view.ahead();
-    }, AHEAD_AFTER_MS);
-    return () => window.clearTimeout(timer);
-  }, []);
+    if (quiet) for (const view of VIEWS) view.ahead();
+  }, [quiet]);
   useEffect(keepFocus, []);
   const help = aboutOf(useLocation().pathname);
   if (useMatch("/jobs/:id/bench"))

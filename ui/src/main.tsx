@@ -3,6 +3,8 @@ import { StrictMode } from "react";
 import { createRoot } from "react-dom/client";
 import { BrowserRouter } from "react-router";
 import { ASKED, type Door, NoAnswer } from "./api/client";
+import { daysChosen } from "./api/days";
+import { doorAsked, jobsAsked } from "./api/workshop";
 import { App } from "./app";
 import { EnterView } from "./enter/EnterView";
 import { codeInAddress, door, enter, sealed, usualName, wipe } from "./enter/entering";
@@ -42,6 +44,11 @@ async function ask(at: Door, said = ""): Promise<void> {
 async function start(): Promise<void> {
   const code = codeInAddress();
   let said = "";
+  // What the first view asks for goes out at once: whoever is asked for a code first has it refused, and asks again.
+  if (location.pathname === "/") {
+    void client.prefetchQuery(daysChosen);
+    void client.prefetchInfiniteQuery(jobsAsked());
+  }
   let at = await door();
   if (code && at?.asks) {
     await enter(code, usualName()).catch((error: Error) => {
@@ -50,6 +57,7 @@ async function start(): Promise<void> {
     at = await door();
   }
   if (at?.asks) return ask(at, said);
+  if (at) client.setQueryData(doorAsked.queryKey, at);
   keepLumso(client);
   const keeping = await openKeeping(client);
   let asking = false;

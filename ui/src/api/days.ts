@@ -1,4 +1,4 @@
-import { keepPreviousData, useQuery, useQueryClient } from "@tanstack/react-query";
+import { keepPreviousData, queryOptions, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useMemo } from "react";
 import { useEdited, useEdits, useKeeping } from "../keep/hooks";
 import { newId } from "../parts/say";
@@ -21,16 +21,19 @@ export type Choices = DaysChoices & { revision: number };
 
 const NOT_YET: Choices[] = [];
 
+/** What asks for what was chosen for the days. */
+export const daysChosen = queryOptions<Choices[]>({
+  queryKey: ["days-chosen"],
+  queryFn: async () => {
+    const got = api.GET("/api/days/chosen");
+    const data = await answer(got);
+    return [{ ...data, revision: revisionOf((await got).response) }];
+  },
+});
+
 /** What was chosen for the days, with what was changed here and is not saved yet. */
 export function useDaysChosen() {
-  const asked = useQuery<Choices[]>({
-    queryKey: ["days-chosen"],
-    queryFn: async () => {
-      const got = api.GET("/api/days/chosen");
-      const data = await answer(got);
-      return [{ ...data, revision: revisionOf((await got).response) }];
-    },
-  });
+  const asked = useQuery(daysChosen);
   const [data] = useEdited({
     kind: "days",
     list: asked.data ?? NOT_YET,

@@ -1,4 +1,10 @@
-import { keepPreviousData, useInfiniteQuery, useQuery } from "@tanstack/react-query";
+import {
+  infiniteQueryOptions,
+  keepPreviousData,
+  queryOptions,
+  useInfiniteQuery,
+  useQuery,
+} from "@tanstack/react-query";
 import { useMemo } from "react";
 import { useEdited } from "../keep/hooks";
 import {
@@ -29,12 +35,13 @@ const NO_KITS: Kit[] = [];
 const NO_RECIPES: Recipe[] = [];
 const NO_LINES: ShelfLine[] = [];
 
-/** Everything there is to choose from, with what was changed here and is not saved yet. */
-export function useCatalogue() {
+/** Everything there is to choose from, with what was changed here and is not saved yet; asked for when it is wanted. */
+export function useCatalogue(enabled = true) {
   const asked = useQuery<Catalogue>({
     queryKey: ["catalogue"],
     queryFn: () => answer(api.GET("/api/catalogue")),
     staleTime: HELD,
+    enabled,
   });
   const kits = useEdited({
     kind: "kit",
@@ -54,20 +61,23 @@ export function useCatalogue() {
   return { data, error: asked.error, refetch: asked.refetch } as Asked<Catalogue>;
 }
 
+/** What was asked for as the page was opened is not asked for again by what is drawn a moment later. */
+const JUST_NOW_MS = 2000;
+
 /** A list that is had a page after the other; the last answer stays until the next one is there. */
-function usePages<P extends { more: string }>(
+const pages = <P extends { more: string }>(
   key: unknown[],
   ask: (after: string, signal: AbortSignal) => Reply<P>,
-) {
-  return useInfiniteQuery<P, Error, P[], unknown[], string>({
+) =>
+  infiniteQueryOptions<P, Error, P[], unknown[], string>({
     queryKey: key,
     queryFn: ({ pageParam, signal }) => answer(ask(pageParam, signal)),
     initialPageParam: "",
     getNextPageParam: (page) => page.more || null,
     select: (held) => held.pages,
     placeholderData: keepPreviousData,
+    staleTime: JUST_NOW_MS,
   });
-}
 
 export interface JobsAsked {
   search?: string;
@@ -75,12 +85,14 @@ export interface JobsAsked {
   order?: "last" | "name";
 }
 
-/** The list of jobs, a page after the other. */
-export function useJobs({ search = "", away = false, order = "last" }: JobsAsked = {}) {
-  return usePages<Jobs>(["jobs", search, away, order], (after, signal) =>
+/** What asks for the list of jobs. */
+export const jobsAsked = ({ search = "", away = false, order = "last" }: JobsAsked = {}) =>
+  pages<Jobs>(["jobs", search, away, order], (after, signal) =>
     api.GET("/api/jobs", { params: { query: { search, away, after, order } }, signal }),
   );
-}
+
+/** The list of jobs, a page after the other. */
+export const useJobs = (asked: JobsAsked = {}) => useInfiniteQuery(jobsAsked(asked));
 
 /** What is kept in the workshop and cannot be read. */
 export function useUnread() {
@@ -113,8 +125,10 @@ export function useSettings() {
 
 /** What is on the shelf, or what is known and is not, a page after the other; with what was changed here. */
 export function useShelf(on: boolean, search: string) {
-  const asked = usePages<Shelf>(["shelf", on, search], (after, signal) =>
-    api.GET("/api/shelf", { params: { query: { on, search, after } }, signal }),
+  const asked = useInfiniteQuery(
+    pages<Shelf>(["shelf", on, search], (after, signal) =>
+      api.GET("/api/shelf", { params: { query: { on, search, after } }, signal }),
+    ),
   );
   const held = useMemo(() => asked.data?.flatMap((page) => page.lines) ?? NO_LINES, [asked.data]);
   const lines = useEdited({
@@ -164,9 +178,11 @@ export function useBackups() {
   return useQuery({ queryKey: ["backups"], queryFn: () => answer(api.GET("/api/backups")), enabled });
 }
 
+/** What asks whether this device is let in, and what it may do. */
+export const doorAsked = queryOptions({ queryKey: ["door"], queryFn: () => answer(api.GET("/api/door")) });
 /** What this device may do: look, work, or keep the workshop. Taken to work until it is known. */
 export function useKind(): Door["kind"] {
-  const door = useQuery({ queryKey: ["door"], queryFn: () => answer(api.GET("/api/door")) });
+  const door = useQuery({ ...doorAsked, staleTime: JUST_NOW_MS });
   return door.data?.kind ?? "works";
 }
 

@@ -48,6 +48,9 @@ export function JobView() {
   usePlace(placeName(open, place));
   const catalogue = useCatalogue();
   const spot = useSpot(open);
+  useEffect(() => {
+    for (const side of [FinishSide, LookSide, MixSide, SheetSide, StepsSide, CostSide]) side.ahead();
+  }, []);
   const { undo, redo, replan } = open?.session ?? {};
   useFollow(id ?? "", open?.session);
   useChosen(replan);

@@ -1,11 +1,12 @@
 import { useId, useMemo } from "react";
 import { Link } from "react-router";
 import { useCatalogue } from "../api/workshop";
+import { useQuiet } from "./quiet";
 import { cut, type Term } from "./words";
 
 /** Text in which the first of each word of the trade can be opened. */
 export function Worded({ children }: { children: string }) {
-  const terms = useCatalogue().data?.terms;
+  const terms = useCatalogue(useQuiet()).data?.terms;
   const parts = useMemo(() => cut(children, terms ?? []), [children, terms]);
   return (
     <>

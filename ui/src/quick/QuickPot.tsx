@@ -8,6 +8,7 @@ import { RecipeChip } from "../drawings/Chip";
 import { Chooser } from "../parts/Chooser";
 import { NumberField } from "../parts/fields";
 import { Alert } from "../parts/notices";
+import { useQuiet } from "../parts/quiet";
 import { sound } from "../parts/sound";
 
 const AMOUNTS_ML = [50, 100, 250, 500, 1000];
@@ -17,7 +18,7 @@ export function QuickPot() {
   const [open, setOpen] = useState(false);
   const [recipe, setRecipe] = useState("");
   const [ml, setMl] = useState(150);
-  const catalogue = useCatalogue();
+  const catalogue = useCatalogue(useQuiet() || open);
   const begin = useBeginJob();
   const navigate = useNavigate();
 
