@@ -5,6 +5,7 @@ from typing import Literal
 
 from lumso.core.book.catalogue import Entries
 from lumso.core.book.finishes import Finish
+from lumso.core.book.flaws import Flaw
 from lumso.core.book.forms import Form, Synonym
 from lumso.core.book.habits import Habits
 from lumso.core.book.hands import Judged
@@ -44,6 +45,7 @@ class CatalogueFile(Entries):
     offers: tuple[Offer, ...] = ()
     thicknesses: tuple[Thickness, ...] = ()
     rescues: tuple[Rescue, ...] = ()
+    flaws: tuple[Flaw, ...] = ()
     profiles: tuple[Profile, ...] = ()
     optics: tuple[Optics, ...] = ()
     marks: tuple[Mark, ...] = ()

@@ -10,6 +10,7 @@ from ..measure.measures import MeasureSystem
 from ..value import Slug, Value
 from .films import UNKNOWN, Film, film_slug
 from .finishes import Finish
+from .flaws import Flaw
 from .forms import Form, Synonym
 from .habits import Habits
 from .hands import Judged
@@ -77,6 +78,8 @@ class Catalogue:
     thicknesses: tuple[Thickness, ...]
     """Words for how thick a textured coat lies, the thinnest first."""
     rescues: Mapping[str, Rescue]
+    flaws: Mapping[str, Flaw]
+    """What goes wrong under a hand that comes too soon or too late."""
     habits: Habits
     offers: Mapping[str, Offer]
     """The recipe that is offered for each need of a stack."""

@@ -1,5 +1,6 @@
 """The look of a zone: its strip of colours, and its picture. Every colour is an estimate."""
 
+from collections.abc import Mapping
 from dataclasses import replace
 from functools import cached_property
 
@@ -30,9 +31,10 @@ SHEENS = {"raw wood": "matt", "unsealed paint": "dead matt", "plaster": "matt", 
 class Look:
     """A zone's stack, ready to be looked at."""
 
-    def __init__(self, stack: Stack, swing: Swing | None = None, wet: bool = False) -> None:
-        """`swing`: its last layer otherwise than right; `wet`: before that is dry."""
-        self.stack, self.swing, self.wet = stack, swing, wet
+    def __init__(self, stack: Stack, swing: Swing | None = None, wet: bool = False,
+                 hands: Mapping[str, Swing] | None = None) -> None:  # fmt: skip
+        """`swing`: its last layer otherwise than right, `hands`: any of them, by id; `wet`: before the last is dry."""
+        self.stack, self.swing, self.wet, self.hands = stack, swing, wet, hands or {}
         self.optics = stack.catalogue.optics
 
     @cached_property
@@ -45,6 +47,8 @@ class Look:
         ]
         if made and self.swing:
             made[-1] = swung(made[-1], self.swing)
+        if self.hands:
+            made = [swung(f, hand) if (hand := self.hands.get(f.laid.layer.id)) else f for f in made]
         return tuple(made)
 
     @property

@@ -1,0 +1,380 @@
+"""A rehearsal as a value: what was done, when, and what came of it. Going back is an earlier value."""
+
+from collections.abc import Iterable, Mapping, Sequence
+from dataclasses import dataclass, field, replace
+from typing import Annotated, Literal
+
+from annotated_types import Interval
+
+from ..book.catalogue import Catalogue
+from ..book.flaws import Cause, Flaw, Shape, Shows
+from ..checks import check
+from ..value import Value
+from ..work.operations import Operation
+from .course import BY_ITSELF, MAY_BE_LEFT, Bound, Course, bounds
+from .truth import LIKELY, Truth
+
+LEAST_BAD, WORST_LATE = 0.2, 2.0
+"""The least a flaw shows; and how many times over its time something is fully spoilt. Untested starting values."""
+MOST_ACTS = 400
+
+
+@dataclass(frozen=True)
+class Go(Value):
+    """Do what is next, now."""
+
+    act: Literal["go"]
+
+
+@dataclass(frozen=True)
+class Leave(Value):
+    """Leave out what is next."""
+
+    act: Literal["leave"]
+
+
+@dataclass(frozen=True)
+class Pass(Value):
+    """Let so many minutes pass."""
+
+    act: Literal["pass"]
+    minutes: Annotated[float, Interval(gt=0, le=40_320)]
+
+
+@dataclass(frozen=True)
+class Watch(Value):
+    """Wait until what is seen of the film changes."""
+
+    act: Literal["watch"]
+
+
+Hand = Go | Leave | Pass | Watch
+
+
+@dataclass(frozen=True)
+class Spoilt(Value):
+    """Something that went wrong: what, how badly (0–1), on which layer, why, and what mends it."""
+
+    flaw: str
+    name: str
+    layer: str
+    cause: Cause
+    how: float
+    says: str
+    mends: str
+    shape: Shape
+    shows: Shows
+    bad_luck: bool
+    """What was done was within what the plan says; this room, film or pot was otherwise."""
+
+
+@dataclass(frozen=True)
+class Decided(Value):
+    """Something that was done, or left out: when, and when it should have been by the plan and in truth. Minutes of the
+    rehearsal; None where there is no such limit."""
+
+    operation: str
+    says: str
+    at_min: float
+    left_out: bool
+    opens_min: float | None
+    closes_min: float | None
+    true_opens_min: float | None
+    true_closes_min: float | None
+    came: tuple[str, ...]
+    """What came of it: names of flaws."""
+    before: int
+    """How many acts there were before it: to go on from there again."""
+
+
+@dataclass(frozen=True)
+class Sign(Value):
+    """What is seen and felt of the film that is waited for: in words, and how far along it looks, 0–5."""
+
+    says: str
+    step: int
+
+
+@dataclass(frozen=True)
+class Span(Value):
+    """When the next thing should be done by the plan, minutes of the rehearsal, with the spread of its times. None
+    where there is no such limit."""
+
+    opens_min: float | None
+    opens_likely: tuple[float, float] | None
+    closes_min: float | None
+    closes_likely: tuple[float, float] | None
+
+
+@dataclass(frozen=True)
+class Rehearsal:
+    """A rehearsal at one moment."""
+
+    minute: float = 0.0
+    begun: Mapping[str, float] = field(default_factory=dict)
+    ended: Mapping[str, float] = field(default_factory=dict)
+    left_out: frozenset[str] = frozenset()
+    at: int = 0
+    """The place of the next step."""
+    spoilt: tuple[Spoilt, ...] = ()
+    decided: tuple[Decided, ...] = ()
+    stopped: str = ""
+    """Why the last act was not done: it can hurt somebody."""
+
+
+def begin(course: Course) -> Rehearsal:
+    """Before anything is done."""
+    return _past(course, Rehearsal())
+
+
+def next_step(course: Course, now: Rehearsal) -> Operation | None:
+    """What is next; None where all is done."""
+    return course.steps[now.at] if now.at < len(course.steps) else None
+
+
+def can_leave(course: Course, step: Operation) -> bool:
+    """Whether a step may be left out, to see what comes of it. Never what keeps anybody from harm."""
+    return step.kind in MAY_BE_LEFT and not course.asks
+
+
+def _past(course: Course, now: Rehearsal) -> Rehearsal:
+    """What passes or is done by itself."""
+    while (step := next_step(course, now)) is not None and step.kind in BY_ITSELF:
+        now = _done(now, step)
+    return now
+
+
+def _done(now: Rehearsal, step: Operation) -> Rehearsal:
+    end = now.minute + step.takes_min
+    return replace(now, minute=end, at=now.at + 1, begun={**now.begun, step.id: now.minute},
+                   ended={**now.ended, step.id: end})  # fmt: skip
+
+
+def limits(course: Course, now: Rehearsal, truth: Truth) -> tuple[Bound, ...]:
+    """The limits of when the next step is done."""
+    step = next_step(course, now)
+    return () if step is None else tuple(bounds(course, step, now.begun, now.ended, truth))
+
+
+def looked_for(course: Course, now: Rehearsal, truth: Truth) -> tuple[Bound, ...]:
+    """What is waited for before the next step. A pot is not mixed before what it is for can be laid: it would not
+    live."""
+    step = next_step(course, now)
+    if step is None or step.kind != "mix":
+        return limits(course, now, truth)
+    ahead, lead = course.steps[now.at :], 0.0
+    for one in ahead:
+        if one.kind == "lay" and one.batch == step.batch:
+            found = bounds(course, one, now.begun, now.ended, truth)
+            return tuple(
+                replace(b, planned=b.planned - lead, true=max(b.true - lead, b.since)) for b in found if not b.late
+            )
+        lead += one.takes_min
+    return ()
+
+
+def act(course: Course, now: Rehearsal, hand: Hand, truth: Truth, before: int = 0) -> Rehearsal:
+    """The rehearsal after one act; `before` is how many there were before it."""
+    now = replace(now, stopped="")
+    step = next_step(course, now)
+    match hand:
+        case Pass():
+            return replace(now, minute=now.minute + hand.minutes)
+        case Watch():
+            return replace(now, minute=_changes(course, now, truth))
+    if step is None:
+        return now
+    if course.asks and (step.makes_dust or _rubs(course, step)):
+        return replace(now, stopped=course.asks)
+    if isinstance(hand, Leave):
+        return _left(course, now, step, before) if can_leave(course, step) else now
+    found = limits(course, now, truth)
+    fresh = _missed(course, step, now, found)
+    decided = _decision(step, now, found, [s.name for s in fresh], before)
+    after = _done(replace(now, spoilt=(*now.spoilt, *fresh), decided=(*now.decided, decided)), step)
+    return _past(course, after)
+
+
+def _rubs(course: Course, step: Operation) -> bool:
+    """Whether an old coating is rubbed, scraped or heated by a preparation."""
+    known = course.catalogue.preparations
+    named = next((p for p in known.values() if step.id.endswith(f":prepare:{p.slug}")), None)
+    return named is not None and named.grit > 0
+
+
+NOT_WORKED: Mapping[str, Cause] = {"wiping": "wiped late", "liming": "wiped late", "dragging": "dragged soon"}
+"""What comes of leaving out to work a film, by what is judged of it."""
+
+
+def _left(course: Course, now: Rehearsal, step: Operation, before: int) -> Rehearsal:
+    """A step left out. A film that is not worked stays as it was laid; what comes of other things is found by the rules
+    that speak of it."""
+    fresh = []
+    if step.kind in {"part-dry", "wipe back"}:
+        fresh = [_spoilt(course, step, NOT_WORKED.get(step.judged, "knocked late"), 1.0, False)]
+    elif step.kind == "prepare" and _needed(course, step):
+        fresh = [_spoilt(course, step, "ground not prepared", 1.0, False)]
+    decided = Decided(
+        step.id, step.says, now.minute, True, None, None, None, None, tuple(s.name for s in fresh), before
+    )
+    left = replace(now, at=now.at + 1, left_out=now.left_out | {step.id}, spoilt=(*now.spoilt, *fresh),
+                   decided=(*now.decided, decided))  # fmt: skip
+    return _past(course, left)
+
+
+def _needed(course: Course, step: Operation) -> bool:
+    """Whether the rules speak where a preparation is left out, by asking them."""
+    zone = course.stack.zone
+    without = replace(zone, prep=tuple(p for p in zone.prep if not step.id.endswith(f":prepare:{p}")))
+    bad = {"will fail", "risky"}
+    had = {f.rule for f in check(course.stack) if f.grade in bad}
+    return any(f.grade in bad and f.rule not in had for f in check(replace(course.stack, zone=without)))
+
+
+def _missed(course: Course, step: Operation, now: Rehearsal, found: Iterable[Bound]) -> list[Spoilt]:
+    """What comes of doing a step now: of each cause the worst."""
+    worst: dict[Cause, Spoilt] = {}
+    for one in found:
+        how = _how(one, now.minute)
+        if how <= 0 or (one.cause in worst and worst[one.cause].how >= how):
+            continue
+        lucky = now.minute > one.planned if one.late else now.minute < one.planned
+        worst[one.cause] = _spoilt(course, step, one.cause, how, not lucky, one.of)
+    return list(worst.values())
+
+
+def _how(one: Bound, minute: float) -> float:
+    """How badly a limit is missed, 0–1; 0 where it is kept."""
+    span = max(one.true - one.since, 1e-9)
+    if one.late:
+        over = minute - one.true
+        return 0.0 if over <= 1e-9 else min(1.0, max(LEAST_BAD, over / (span * (WORST_LATE - 1))))
+    short = one.true - minute
+    return 0.0 if short <= 1e-9 else min(1.0, max(LEAST_BAD, short / span))
+
+
+def _spoilt(course: Course, step: Operation, cause: Cause, how: float, bad_luck: bool, of: str = "") -> Spoilt:
+    flaw = flaw_of(cause, course.catalogue)
+    upper, under = course.laid(step.layer), course.laid(of) if of and of != step.layer else None
+    index = course.index(step.layer)
+    lower = under or (course.stack.laid[index - 1] if index > 0 else None)
+    names = {
+        "upper": upper.name.lower() if upper else "what goes on it",
+        "lower": "the coat before"
+        if of == step.layer
+        else lower.name.lower()
+        if lower
+        else course.stack.ground.name.lower(),
+    }
+    says = flaw.says.format(**names)
+    return Spoilt(flaw.slug, flaw.name, step.layer, cause, round(how, 3), f"{says[:1].upper()}{says[1:]}",
+                  _mends(course, flaw, upper.film.kind if upper else ""), flaw.shape, flaw.shows, bad_luck)  # fmt: skip
+
+
+def flaw_of(cause: Cause, catalogue: Catalogue) -> Flaw:
+    """What a cause comes to. Every cause has its flaw, and only one: a test holds that."""
+    return next(f for f in catalogue.flaws.values() if cause in f.causes)
+
+
+def _mends(course: Course, flaw: Flaw, kind: str) -> str:
+    """What is done about a flaw: what the rescues know of its sign, else what is said with it."""
+    known = next((r for r in course.catalogue.rescues_for(kind) if r.sign == flaw.sign), None) if flaw.sign else None
+    if known is None:
+        return flaw.mends
+    said = f"{known.dry or known.wet}."
+    return f"{said[:1].upper()}{said[1:]}"
+
+
+def _decision(step: Operation, now: Rehearsal, found: Sequence[Bound], came: Sequence[str], before: int) -> Decided:
+    opens, closes = [b for b in found if not b.late], [b for b in found if b.late]
+    return Decided(
+        step.id, step.says, now.minute, False,
+        max((b.planned for b in opens), default=None), min((b.planned for b in closes), default=None),
+        max((b.true for b in opens), default=None), min((b.true for b in closes), default=None), tuple(came), before,
+    )  # fmt: skip
+
+
+SIGNS = (
+    "Wet and shining all over.",
+    "Still wet; the shine begins to go at the edge.",
+    "The shine is gone at the edge, wet and dark in the middle.",
+    "Matt all over; cool to the back of the hand.",
+    "Paler, no longer cool; a fingernail still marks it.",
+)
+SHARES = (0.12, 0.4, 0.7, 0.9, 1.0)
+"""Up to which share of its true time a film looks so."""
+LATE = (
+    "Open: it still moves under the cloth.",
+    "It begins to drag at the edge.",
+    "It has set: nothing moves any more.",
+)
+LATE_SHARES = (0.75, 1.0)
+
+
+def sign_of(course: Course, now: Rehearsal, truth: Truth) -> Sign:
+    """What is seen of what is waited for."""
+    found = looked_for(course, now, truth)
+    opens = [b for b in found if not b.late and b.true > b.since]
+    waited = max(opens, key=lambda b: b.true, default=None)
+    if waited is not None and now.minute < waited.true:
+        share = (now.minute - waited.since) / (waited.true - waited.since)
+        step = next(i for i, most in enumerate(SHARES) if share < most or most == 1.0)
+        return Sign(SIGNS[step], step)
+    closing = min((b for b in found if b.late and b.cause != "closed"), key=lambda b: b.true, default=None)
+    if closing is not None:
+        share = (now.minute - closing.since) / max(closing.true - closing.since, 1e-9)
+        step = next((i for i, most in enumerate(LATE_SHARES) if share <= most), 2)
+        return Sign(LATE[step], step)
+    one = course.laid(waited.of) if waited else None
+    said = one.film.waits if one else ""
+    return Sign(f"Ready. {said}".strip() if waited else "", len(SHARES))
+
+
+def _changes(course: Course, now: Rehearsal, truth: Truth) -> float:
+    """The minute at which what is seen changes next; now where it does not any more."""
+    moments = []
+    for one in looked_for(course, now, truth):
+        shares = LATE_SHARES if one.late else SHARES
+        moments += [one.since + (one.true - one.since) * share for share in shares]
+    return min((m for m in moments if m > now.minute + 1e-6), default=now.minute) + 0.0
+
+
+def span_of(course: Course, now: Rehearsal) -> Span:
+    """When the next step should be done by the plan, with the spread of its times: what is drawn is not told."""
+    found = looked_for(course, now, Truth())
+    opens = max((b for b in found if not b.late), key=lambda b: b.planned, default=None)
+    closes = min((b for b in found if b.late), key=lambda b: b.planned, default=None)
+
+    def likely(one: Bound | None) -> tuple[float, float] | None:
+        if one is None:
+            return None
+        wide = one.planned - one.since
+        return one.since + wide / LIKELY, one.since + wide * LIKELY
+
+    first, last = (None if one is None else one.planned for one in (opens, closes))
+    return Span(first, likely(opens), last, likely(closes))
+
+
+def replayed(course: Course, acts: Sequence[Hand], truth: Truth) -> Rehearsal:
+    """The rehearsal after all acts, in order."""
+    now = begin(course)
+    for n, hand in enumerate(acts[:MOST_ACTS]):
+        now = act(course, now, hand, truth, n)
+    return now
+
+
+def as_planned(course: Course) -> tuple[Hand, ...]:
+    """The acts of whoever does everything when the plan says."""
+    now, acts, truth = begin(course), list[Hand](), Truth()
+    while (step := next_step(course, now)) is not None:
+        opens = span_of(course, now).opens_min
+        if opens is not None and opens > now.minute:
+            wait = Pass("pass", opens - now.minute + 1e-6)
+            acts.append(wait)
+            now = act(course, now, wait, truth)
+        acts.append(Go("go"))
+        now = act(course, now, Go("go"), truth)
+        if now.stopped:
+            break
+        assert step is not next_step(course, now)
+    return tuple(acts)
