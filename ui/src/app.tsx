@@ -31,6 +31,7 @@ const LeftView = new LaterView(() => import("./ask/LeftView").then((m) => m.Left
 const HelpView = new LaterView(() => import("./help/HelpView").then((m) => m.HelpView));
 const NewJobView = new LaterView(() => import("./jobs/NewJobView").then((m) => m.NewJobView));
 const BuyingView = new LaterView(() => import("./buying/BuyingView").then((m) => m.BuyingView));
+const RehearseView = new LaterView(() => import("./rehearse/RehearseView").then((m) => m.RehearseView));
 const KitView = new LaterView(() => import("./kit/KitView").then((m) => m.KitView));
 
 const VIEWS = [
@@ -52,6 +53,7 @@ const VIEWS = [
   BuyingView,
   KitView,
   KeptView,
+  RehearseView,
 ];
 
 const PLACES = [
@@ -133,6 +135,7 @@ export function App() {
             <Route path="/help" element={<Later view={HelpView} given={{}} />} />
             <Route path="/ask" element={<Later view={AskView} given={{}} />} />
             <Route path="/left" element={<Later view={LeftView} given={{}} />} />
+            <Route path="/jobs/:id/rehearse" element={<Later view={RehearseView} given={{}} />} />
             <Route path="/jobs/:id/:side?" element={<Later view={JobView} given={{}} />} />
             <Route path="/b/:code" element={<Later view={BatchView} given={{}} />} />
             <Route path="/book" element={<Later view={BookView} given={{}} />} />

@@ -38,6 +38,7 @@ REST = (
     ".boards",
     ".photographs",
     ".recordings",
+    ".rehearsal",
     ".sheets",
     ".shelf",
     ".workshop",

@@ -18,7 +18,7 @@ ASKS = {
     "/api/boards/plan", "/api/boards/offers", "/api/boards/taught", "/api/boards/stepped", "/api/boards/sheet",
     "/api/mix-sheet", "/api/mix-sheet/measure", "/api/sheet", "/api/sheet/measure", "/api/tint",
     "/api/shelf/density", "/api/days", "/api/days/backwards",
-    "/api/ask/left", "/api/ask/advice", "/api/bench/test", "/api/layouts",
+    "/api/ask/left", "/api/ask/advice", "/api/bench/test", "/api/layouts", "/api/rehearsal", "/api/rehearsal/picture",
 }  # fmt: skip
 """What is posted and keeps nothing."""
 

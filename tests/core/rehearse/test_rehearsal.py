@@ -53,10 +53,10 @@ def until(made: Course, kind: str, layer: int = -1, hurry: float = 1.0, late: fl
     now, truth = begin(made), Truth()
     while (step := next_step(made, now)) is not None:
         span = span_of(made, now)
+        opens = span.opens.at_min if span.opens else None
         mine = step.kind == kind and (layer < 0 or made.index(step.layer) == layer)
-        opens = span.opens_min
-        if mine and late and span.closes_min is not None:
-            now = act(made, now, Pass("pass", max(span.closes_min - now.minute, 0) + late), truth)
+        if mine and late and span.closes is not None:
+            now = act(made, now, Pass("pass", max(span.closes.at_min - now.minute, 0) + late), truth)
         elif opens is not None and opens > now.minute:
             wait = (opens - now.minute) * (hurry if mine else 1.0) + (0 if mine and hurry < 1 else 1e-6)
             if wait > 0:
@@ -80,10 +80,10 @@ def test_done_at_a_third_of_every_wait_it_shows(finish: str) -> None:
     made, truth = course(finish), Truth()
     now, waited = begin(made), False
     while next_step(made, now) is not None:
-        opens = span_of(made, now).opens_min
-        if opens is not None and opens - now.minute > 2:
+        opens = span_of(made, now).opens
+        if opens is not None and opens.at_min - now.minute > 2:
             waited = True
-            now = act(made, now, Pass("pass", (opens - now.minute) / 3), truth)
+            now = act(made, now, Pass("pass", (opens.at_min - now.minute) / 3), truth)
         now = act(made, now, Go("go"), truth)
     assert bool(now.spoilt) == waited
 

@@ -2167,6 +2167,46 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/rehearsal": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Rehearse
+         * @description What is seen after all that was done, what is next, and what went wrong. The same again is the same.
+         */
+        post: operations["rehearse_api_rehearsal_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/rehearsal/picture": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Picture
+         * @description The board as it is seen then; or, with `planned`, as it was to come out.
+         */
+        post: operations["picture_api_rehearsal_picture_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/restore": {
         parameters: {
             query?: never;
@@ -4282,6 +4322,18 @@ export interface components {
             top: components["schemas"]["Shade"];
         };
         /**
+         * Compared
+         * @description The board beside the one that was planned, once all is over.
+         */
+        Compared: {
+            /** Minutes */
+            minutes: number;
+            /** Off */
+            off: number;
+            /** Planned Minutes */
+            planned_minutes: number;
+        };
+        /**
          * Component
          * @description One thing in a recipe, in the order it goes into the pot.
          */
@@ -4778,6 +4830,31 @@ export interface components {
             edit: components["schemas"]["EditStack"] | components["schemas"]["PutFinish"] | components["schemas"]["RemedyZone"] | components["schemas"]["ChooseGround"] | components["schemas"]["ChoosePiece"] | components["schemas"]["TakeUsual"] | components["schemas"]["TypeSize"] | components["schemas"]["SplitZone"] | components["schemas"]["MergeZone"] | components["schemas"]["CopyStack"] | components["schemas"]["KeepWhatIf"] | components["schemas"]["TakeEntry"] | components["schemas"]["KeepVariant"] | components["schemas"]["ChooseVariant"] | components["schemas"]["DropVariant"] | components["schemas"]["TakeStrip"];
             /** Key */
             key: string;
+        };
+        /**
+         * DecidedOut
+         * @description Something that was done or left out, with when it should have been by the plan; what it truly should have been is
+         *     told when all is over.
+         */
+        DecidedOut: {
+            /** At Min */
+            at_min: number;
+            /** Before */
+            before: number;
+            /** Came */
+            came: string[];
+            /** Closes Min */
+            closes_min: number | null;
+            /** Left Out */
+            left_out: boolean;
+            /** Opens Min */
+            opens_min: number | null;
+            /** Says */
+            says: string;
+            /** True Closes Min */
+            true_closes_min: number | null;
+            /** True Opens Min */
+            true_opens_min: number | null;
         };
         /** DensityOut */
         DensityOut: {
@@ -6447,6 +6524,17 @@ export interface components {
             stroke_mm: number;
             /** Width Mm */
             width_mm: number;
+        };
+        /**
+         * Go
+         * @description Do what is next, now.
+         */
+        Go: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            act: "go";
         };
         /**
          * Goes
@@ -8390,6 +8478,17 @@ export interface components {
             off: string[];
         };
         /**
+         * Leave
+         * @description Leave out what is next.
+         */
+        Leave: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            act: "leave";
+        };
+        /**
          * Left
          * @description What is left in a pot once work is over: so many grams, kept so. 0 is an empty pot.
          */
@@ -9726,6 +9825,33 @@ export interface components {
             layer: string;
         };
         /**
+         * Next
+         * @description What is to be done next.
+         */
+        Next: {
+            /** Can Leave */
+            can_leave: boolean;
+            /** Check */
+            check: string;
+            /** How */
+            how: string[];
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "lay out" | "prepare" | "mask" | "seal edges" | "mix" | "rest" | "stir" | "lay" | "part-dry" | "wipe back" | "lift tape" | "clean" | "buff" | "sand" | "dust off" | "dry" | "clear away" | "refit" | "cure";
+            /** Operation */
+            operation: string;
+            /** Remember */
+            remember: string[];
+            /** Says */
+            says: string;
+            /** Take Care */
+            take_care: string[];
+            /** Takes Min */
+            takes_min: number;
+        };
+        /**
          * NextAction
          * @description What to do next, where in the job that is (a JSON pointer), and the side of the job where it is done.
          */
@@ -10232,6 +10358,19 @@ export interface components {
              * @default []
              */
             tints: components["schemas"]["TintPart"][];
+        };
+        /**
+         * Pass
+         * @description Let so many minutes pass.
+         */
+        Pass: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            act: "pass";
+            /** Minutes */
+            minutes: number;
         };
         /**
          * Patterned
@@ -11744,6 +11883,49 @@ export interface components {
             outline: components["schemas"]["Point"][];
         };
         /**
+         * RehearseIn
+         * @description A zone of a job, the afternoon it is rehearsed on (0: all as planned), and what was done so far, in order.
+         */
+        RehearseIn: {
+            /**
+             * Acts
+             * @default []
+             */
+            acts?: (components["schemas"]["Go"] | components["schemas"]["Leave"] | components["schemas"]["Pass"] | components["schemas"]["Watch"])[];
+            job: components["schemas"]["JobBody-Input"];
+            /**
+             * Seed
+             * @default 0
+             */
+            seed?: number;
+            /** Zone */
+            zone: string;
+        };
+        /**
+         * RehearsedOut
+         * @description A rehearsal at one moment: what is seen, what is next, what went wrong so far.
+         */
+        RehearsedOut: {
+            /** Acts */
+            acts: number;
+            compared: components["schemas"]["Compared"] | null;
+            /** Decided */
+            decided: components["schemas"]["DecidedOut"][];
+            /** Minute */
+            minute: number;
+            next: components["schemas"]["Next"] | null;
+            /** Over */
+            over: boolean;
+            sign: components["schemas"]["Sign"];
+            span: components["schemas"]["Span"];
+            /** Spoilt */
+            spoilt: components["schemas"]["Spoilt"][];
+            /** Stopped */
+            stopped: string;
+            /** Zone */
+            zone: string;
+        };
+        /**
          * Relief
          * @description How far a surface departs from flat, and what that does to its area.
          */
@@ -12922,6 +13104,16 @@ export interface components {
             unpriced: string[];
         };
         /**
+         * Sign
+         * @description What is seen and felt of the film that is waited for: in words, and how far along it looks, 0–5.
+         */
+        Sign: {
+            /** Says */
+            says: string;
+            /** Step */
+            step: number;
+        };
+        /**
          * SizeSpec
          * @description A size a tape gives, and between which bounds (mm) a piece of this kind can have it.
          */
@@ -13020,6 +13212,14 @@ export interface components {
             do: "sort prep";
         };
         /**
+         * Span
+         * @description When the next thing should be done by the plan. None where there is no such limit.
+         */
+        Span: {
+            closes: components["schemas"]["When"] | null;
+            opens: components["schemas"]["When"] | null;
+        };
+        /**
          * Spared
          * @description A knob, a keyhole or a hinge that stays free of it: a circle, its middle from the datum of the face, mm.
          */
@@ -13056,6 +13256,44 @@ export interface components {
             surface: string;
             /** Zone */
             zone: string;
+        };
+        /**
+         * Spoilt
+         * @description Something that went wrong: what, how badly (0–1), on which layer, why, and what mends it.
+         */
+        Spoilt: {
+            /**
+             * Bad Luck
+             * @description What was done was within what the plan says; this room, film or pot was otherwise.
+             */
+            bad_luck: boolean;
+            /**
+             * Cause
+             * @enum {string}
+             */
+            cause: "recoat" | "seal" | "rub wet" | "solvent" | "tape" | "night to tell" | "night to hold" | "texture" | "closed" | "life" | "knocked soon" | "knocked late" | "wiped soon" | "wiped late" | "dragged soon" | "dragged late" | "sanded soon" | "buffed soon" | "damp ground" | "ground not prepared" | "not sanded";
+            /** Flaw */
+            flaw: string;
+            /** How */
+            how: number;
+            /** Layer */
+            layer: string;
+            /** Mends */
+            mends: string;
+            /** Name */
+            name: string;
+            /** Says */
+            says: string;
+            /**
+             * Shape
+             * @enum {string}
+             */
+            shape: "patches" | "streaks" | "cracks" | "line" | "specks" | "edge" | "veil" | "smooth" | "none";
+            /**
+             * Shows
+             * @enum {string}
+             */
+            shows: "beneath" | "doubled" | "paler" | "darker" | "flat";
         };
         /**
          * Spoken
@@ -14575,6 +14813,17 @@ export interface components {
             share: number;
         };
         /**
+         * Watch
+         * @description Wait until what is seen of the film changes.
+         */
+        Watch: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            act: "watch";
+        };
+        /**
          * Weighed
          * @description A component on the scale: need and what to weigh out, g. `error` is the relative change of its share.
          */
@@ -14725,6 +14974,18 @@ export interface components {
             temperature_c?: number | null;
             /** Vessel */
             vessel?: string | null;
+        };
+        /**
+         * When
+         * @description A minute of the rehearsal by the plan, and from when to when it likely lies.
+         */
+        When: {
+            /** At Min */
+            at_min: number;
+            /** Least Min */
+            least_min: number;
+            /** Most Min */
+            most_min: number;
         };
         /**
          * WoolOut
@@ -19231,6 +19492,76 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+            /** @description Problem details */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    rehearse_api_rehearsal_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RehearseIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RehearsedOut"];
+                };
+            };
+            /** @description Problem details */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    picture_api_rehearsal_picture_post: {
+        parameters: {
+            query?: {
+                /** @description How many pixels wide and high. */
+                px?: number;
+                planned?: boolean;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RehearseIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "image/png": string;
+                };
             };
             /** @description Problem details */
             default: {

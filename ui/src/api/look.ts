@@ -91,7 +91,7 @@ export function stageAddress(job: string, zone: string, stage: Stage, px: number
 }
 
 /** An address for a picture as long as it is shown. */
-function useAddress(blob: Blob | undefined): string {
+export function useAddressOf(blob: Blob | undefined): string {
   const [address, setAddress] = useState("");
   useEffect(() => {
     if (!blob) return;
@@ -109,7 +109,7 @@ export function useChip(wanted: ChipWanted, fine = 320) {
     chipQuery(wanted, fine, fine > COARSE && !coarse.isPlaceholderData && !!coarse.data),
   );
   const ready = fine > COARSE && better.data && !better.isPlaceholderData;
-  const address = useAddress(ready ? better.data : coarse.data);
+  const address = useAddressOf(ready ? better.data : coarse.data);
   return { address, old: coarse.isPlaceholderData, failed: coarse.error };
 }
 

@@ -187,9 +187,14 @@ function ToTheBench({ open }: { open: OpenJob }) {
       </button>
     );
   return (
-    <Link to={`/jobs/${open.id}/bench`} className="press press-strong inline-flex items-center">
-      At the bench
-    </Link>
+    <span className="flex">
+      <Link to={`/jobs/${open.id}/rehearse`} className="press inline-flex items-center">
+        Rehearse
+      </Link>
+      <Link to={`/jobs/${open.id}/bench`} className="press press-strong inline-flex items-center border-l-0">
+        At the bench
+      </Link>
+    </span>
   );
 }
 

@@ -4,6 +4,7 @@ Nothing here judges by itself: what a layer waits for is `layers.awaited`, what 
 constraints of the order of work, how long a film can be worked is said by the film.
 """
 
+import re
 from collections.abc import Iterator, Mapping
 from dataclasses import dataclass, replace
 
@@ -94,6 +95,13 @@ class Course:
         return ASBESTOS if self.stack.asks_asbestos else ""
 
 
+def _says(one: Operation) -> str:
+    """What is done, as a key says it."""
+    if one.kind not in {"part-dry", "wipe back"} or not one.how:
+        return one.says
+    return re.split(r"[,:;.]", one.how[0])[0]
+
+
 def worked_id(lay: str) -> str:
     """What working a film that was laid is called."""
     return f"{lay}:work"
@@ -124,7 +132,7 @@ def course_of(job: Job, zone: str, workshop: Workshop, catalogue: Catalogue, roo
     for one in made.operations:
         if one.kind in NOT_HERE:
             continue
-        one = replace(one, hands_on_min=min(one.hands_on_min, BOARD_MIN))
+        one = replace(one, hands_on_min=min(one.hands_on_min, BOARD_MIN), says=_says(one))
         steps.append(one)
         laid = next((x for x in stack.laid if x.layer.id == one.layer), None)
         if one.kind == "lay" and laid and (hand := _worked(one, laid, known)):

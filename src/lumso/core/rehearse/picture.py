@@ -1,6 +1,6 @@
 """What a rehearsed board looks like now: its films as they were laid and worked, and its flaws."""
 
-from collections.abc import Mapping
+from collections.abc import Collection, Mapping
 from dataclasses import replace
 
 import numpy as np
@@ -8,6 +8,7 @@ from numpy.typing import NDArray
 
 from ..book.flaws import Cause
 from ..book.hands import Swing
+from ..job.job import Layer
 from ..layers.drying import dry_at
 from ..look.flawed import flawed
 from ..look.look import SEED, Look
@@ -57,6 +58,7 @@ def look_of(course: Course, now: Rehearsal, truth: Truth, upto: int | None = Non
     coats: dict[int, int] = {}
     sanded: dict[int, int] = {}
     last: dict[int, float] = {}
+    pots: dict[int, set[str]] = {}
     for step in course.steps:
         index = course.index(step.layer)
         if step.id not in now.ended or index < 0:
@@ -65,6 +67,7 @@ def look_of(course: Course, now: Rehearsal, truth: Truth, upto: int | None = Non
         if step.kind == "lay":
             coats[index] = max(coats.get(index, 0), step.coat)
             last[index] = now.ended[step.id]
+            pots.setdefault(index, set()).add(step.pot)
     many = len(coats) if upto is None else min(upto, len(coats))
     zone = course.stack.zone
     zone = replace(zone, layers=zone.layers[:many])
@@ -77,8 +80,20 @@ def look_of(course: Course, now: Rehearsal, truth: Truth, upto: int | None = Non
         wet = upto is None and _wet(course, top, last.get(top, 0.0), now.minute, truth)
     laid = course.stack.laid[:many]
     if many:
-        laid = (*laid[:-1], replace(laid[-1], layer=zone.layers[-1]))
+        layer_now = _of_pots(zone.layers[-1], pots.get(many - 1, set()))
+        zone = replace(zone, layers=(*zone.layers[:-1], layer_now))
+        laid = (*laid[:-1], replace(laid[-1], layer=layer_now))
     return Look(replace(course.stack, zone=zone, laid=laid), wet=wet, hands=swings(course, now))
+
+
+def _of_pots(layer: Layer, laid: Collection[str]) -> Layer:
+    """A layer of which so far only some of its pots are laid."""
+    there = [p for p in layer.pots if p.id in laid]
+    if not there or len(there) == len(layer.pots):
+        return layer
+    share = sum(p.share for p in there)
+    pots = tuple(replace(p, share=p.share / share) for p in there)
+    return replace(layer, pots=pots, touched=layer.touched * share)
 
 
 def _wet(course: Course, index: int, since: float, minute: float, truth: Truth) -> bool:

@@ -8,6 +8,7 @@ from annotated_types import Interval
 
 from ..book.catalogue import Catalogue
 from ..book.flaws import Cause, Flaw, Shape, Shows
+from ..book.preparation import Does, Preparation
 from ..checks import check
 from ..value import Value
 from ..work.operations import Operation
@@ -17,6 +18,13 @@ from .truth import LIKELY, Truth
 LEAST_BAD, WORST_LATE = 0.2, 2.0
 """The least a flaw shows; and how many times over its time something is fully spoilt. Untested starting values."""
 MOST_ACTS = 400
+KEEPS_SAFE: tuple[Does, ...] = ("tests for lead", "tests a patch")
+"""Preparations that are never left out: they keep somebody from harm."""
+ABRADES: tuple[Does, ...] = ("scrapes", "drills", "sands", "scuffs", "takes rust off")
+FAR_MIN = 2 * 24 * 60.0
+"""What is too late only after so long is not told: nobody gets there by a rehearsal's next act."""
+SEEN_LATE: tuple[Cause, ...] = ("wiped late", "dragged late", "knocked late")
+"""What is over when a film no longer moves: that is seen of it."""
 
 
 @dataclass(frozen=True)
@@ -96,14 +104,20 @@ class Sign(Value):
 
 
 @dataclass(frozen=True)
-class Span(Value):
-    """When the next thing should be done by the plan, minutes of the rehearsal, with the spread of its times. None
-    where there is no such limit."""
+class When(Value):
+    """A minute of the rehearsal by the plan, and from when to when it likely lies."""
 
-    opens_min: float | None
-    opens_likely: tuple[float, float] | None
-    closes_min: float | None
-    closes_likely: tuple[float, float] | None
+    at_min: float
+    least_min: float
+    most_min: float
+
+
+@dataclass(frozen=True)
+class Span(Value):
+    """When the next thing should be done by the plan. None where there is no such limit."""
+
+    opens: When | None
+    closes: When | None
 
 
 @dataclass(frozen=True)
@@ -134,7 +148,9 @@ def next_step(course: Course, now: Rehearsal) -> Operation | None:
 
 def can_leave(course: Course, step: Operation) -> bool:
     """Whether a step may be left out, to see what comes of it. Never what keeps anybody from harm."""
-    return step.kind in MAY_BE_LEFT and not course.asks
+    known = _preparation(course, step)
+    guards = known is not None and any(d in KEEPS_SAFE for d in known.does)
+    return step.kind in MAY_BE_LEFT and not guards and not course.asks
 
 
 def _past(course: Course, now: Rehearsal) -> Rehearsal:
@@ -197,9 +213,14 @@ def act(course: Course, now: Rehearsal, hand: Hand, truth: Truth, before: int = 
 
 def _rubs(course: Course, step: Operation) -> bool:
     """Whether an old coating is rubbed, scraped or heated by a preparation."""
-    known = course.catalogue.preparations
-    named = next((p for p in known.values() if step.id.endswith(f":prepare:{p.slug}")), None)
-    return named is not None and named.grit > 0
+    known = _preparation(course, step)
+    return known is not None and (known.grit > 0 or any(d in ABRADES for d in known.does))
+
+
+def _preparation(course: Course, step: Operation) -> Preparation | None:
+    """The preparation that a step is; None where it is none."""
+    known = course.catalogue.preparations.values()
+    return next((p for p in known if step.id.endswith(f":prepare:{p.slug}")), None)
 
 
 NOT_WORKED: Mapping[str, Cause] = {"wiping": "wiped late", "liming": "wiped late", "dragging": "dragged soon"}
@@ -320,7 +341,7 @@ def sign_of(course: Course, now: Rehearsal, truth: Truth) -> Sign:
         share = (now.minute - waited.since) / (waited.true - waited.since)
         step = next(i for i, most in enumerate(SHARES) if share < most or most == 1.0)
         return Sign(SIGNS[step], step)
-    closing = min((b for b in found if b.late and b.cause != "closed"), key=lambda b: b.true, default=None)
+    closing = min((b for b in found if b.late and b.cause in SEEN_LATE), key=lambda b: b.true, default=None)
     if closing is not None:
         share = (now.minute - closing.since) / max(closing.true - closing.since, 1e-9)
         step = next((i for i, most in enumerate(LATE_SHARES) if share <= most), 2)
@@ -343,16 +364,16 @@ def span_of(course: Course, now: Rehearsal) -> Span:
     """When the next step should be done by the plan, with the spread of its times: what is drawn is not told."""
     found = looked_for(course, now, Truth())
     opens = max((b for b in found if not b.late), key=lambda b: b.planned, default=None)
-    closes = min((b for b in found if b.late), key=lambda b: b.planned, default=None)
+    ends = (b for b in found if b.late and b.planned < now.minute + FAR_MIN)
+    closes = min(ends, key=lambda b: b.planned, default=None)
+    return Span(_likely(opens), _likely(closes))
 
-    def likely(one: Bound | None) -> tuple[float, float] | None:
-        if one is None:
-            return None
-        wide = one.planned - one.since
-        return one.since + wide / LIKELY, one.since + wide * LIKELY
 
-    first, last = (None if one is None else one.planned for one in (opens, closes))
-    return Span(first, likely(opens), last, likely(closes))
+def _likely(one: Bound | None) -> When | None:
+    if one is None:
+        return None
+    wide = one.planned - one.since
+    return When(one.planned, one.since + wide / LIKELY, one.since + wide * LIKELY)
 
 
 def replayed(course: Course, acts: Sequence[Hand], truth: Truth) -> Rehearsal:
@@ -367,9 +388,9 @@ def as_planned(course: Course) -> tuple[Hand, ...]:
     """The acts of whoever does everything when the plan says."""
     now, acts, truth = begin(course), list[Hand](), Truth()
     while (step := next_step(course, now)) is not None:
-        opens = span_of(course, now).opens_min
-        if opens is not None and opens > now.minute:
-            wait = Pass("pass", opens - now.minute + 1e-6)
+        opens = span_of(course, now).opens
+        if opens is not None and opens.at_min > now.minute:
+            wait = Pass("pass", opens.at_min - now.minute + 1e-6)
             acts.append(wait)
             now = act(course, now, wait, truth)
         acts.append(Go("go"))
