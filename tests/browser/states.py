@@ -158,6 +158,16 @@ def _board(page: Page, lumso: Running) -> None:
     expect(page.get_by_role("region", name="Strips")).to_be_visible()
 
 
+def _rehearsed(page: Page, lumso: Running) -> None:
+    """A rehearsal in a hurry, to its end."""
+    key, over = page.locator("main .press-strong").first, page.get_by_role("heading", name="What came of it")
+    while not over.count():
+        before = page.locator("main").inner_text()
+        key.click()
+        expect(page.locator("main [data-waits]")).to_have_count(0)
+        expect(page.locator("main")).not_to_have_text(before, use_inner_text=True)
+
+
 def _pouring(page: Page, lumso: Running) -> None:
     while not (says := page.get_by_role("heading", level=1).inner_text()).startswith("Mix "):
         button(page, "Leave it out")
@@ -216,6 +226,9 @@ STATES = (
     State("sides", f"{JOB}/steps", "Ticket counter · Steps", "Ticket counter",
           press=("What it looks like: wiping back",), press_at=(390,)),
     State("sides", f"{JOB}/cost", "Ticket counter · Cost", "Ticket counter"),
+    State("sides", f"{JOB}/rehearse", "Programme rack · Rehearsal", "Rehearsal Programme rack", of="Programme rack",
+          press=("Sanded to P180", "One back")),
+    State("sides", f"{JOB}/rehearse", "", "", of="Programme rack", make=_rehearsed),
     State("sides", f"{JOB}/look?tab=board", "", "", of="Programme rack", make=_board),
     State("bench", BENCH, "", "", of="Programme rack"),
     State("bench", BENCH, "", "", of="Programme rack", make=opens("Something is wrong", "region")),

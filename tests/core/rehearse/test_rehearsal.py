@@ -21,6 +21,7 @@ from lumso.core.rehearse.rehearsal import (
     act,
     as_planned,
     begin,
+    limits,
     next_step,
     replayed,
     sign_of,
@@ -58,7 +59,8 @@ def until(made: Course, kind: str, layer: int = -1, hurry: float = 1.0, late: fl
         if mine and late and span.closes is not None:
             now = act(made, now, Pass("pass", max(span.closes.at_min - now.minute, 0) + late), truth)
         elif opens is not None and opens > now.minute:
-            wait = (opens - now.minute) * (hurry if mine else 1.0) + (0 if mine and hurry < 1 else 1e-6)
+            hurried = hurry < 1 and (mine or (step.kind == "mix" and made.index(step.layer) == layer))
+            wait = (opens - now.minute) * hurry if hurried else opens - now.minute + 1e-6
             if wait > 0:
                 now = act(made, now, Pass("pass", wait), truth)
         now = act(made, now, Go("go"), truth)
@@ -146,3 +148,98 @@ def test_nothing_that_makes_dust_is_begun_while_the_lead_question_is_open() -> N
         now = act(made, now, hand, truth)
     assert "lead" in now.stopped
     assert not now.spoilt
+
+
+def flaws(now: Rehearsal) -> set[str]:
+    return {s.flaw for s in now.spoilt}
+
+
+def layer_of(made: Course, kind: str) -> int:
+    return next(i for i, one in made.stack.each() if one.film.kind == kind and i)
+
+
+def test_knocked_back_too_soon_peaks_sink_and_too_late_nothing_moves() -> None:
+    made = course("salt-wash-undercolours")
+    assert flaws(until(made, "part-dry", hurry=0.2)) == {"flat-peaks"}
+    assert flaws(until(made, "part-dry", late=20)) == {"set-peaks"}
+    assert flaws(until(made, "part-dry")) == set()
+
+
+def test_a_clear_coat_an_hour_after_a_wash_clouds_it() -> None:
+    made = course("rubbed-wash")
+    sealed = layer_of(made, "clear")
+    assert "cloudy" in flaws(until(made, "lay", sealed, hurry=0.1))
+    assert flaws(until(made, "lay", sealed)) == set()
+
+
+def test_a_glaze_is_dragged_while_it_is_open() -> None:
+    made = course("dragged-linen")
+    assert flaws(until(made, "part-dry", late=40)) == {"torn"}
+    assert flaws(until(made, "part-dry")) == set()
+
+
+def test_a_wash_rubbed_in_the_same_hour_lifts_the_base_and_worse_the_sooner() -> None:
+    made = course("brushed-glaze-doors")
+    glaze = layer_of(made, "glaze")
+    early, later = (until(made, "lay", glaze, hurry=h) for h in (0.1, 0.6))
+    assert "lifted" in flaws(early) & flaws(later)
+    how = [next(s.how for s in now.spoilt if s.flaw == "lifted") for now in (early, later)]
+    assert how[0] > how[1]
+
+
+def test_what_the_plan_allowed_and_the_afternoon_did_not_is_bad_luck() -> None:
+    made, unlucky = course("rubbed-wash"), 0
+    for seed in range(1, 40):
+        now = replayed(made, as_planned(made), Truth(seed))
+        assert all(s.bad_luck for s in now.spoilt)
+        unlucky += bool(now.spoilt)
+    assert 2 <= unlucky <= 38
+
+
+def test_a_hundred_novices_late_or_early_beyond_the_window_see_what_they_did() -> None:
+    made = course("salt-wash-undercolours")
+    seen = 0
+    for n in range(100):
+        truth, soon = Truth(n + 1), n % 2 == 0
+        now = begin(made)
+        step = next_step(made, now)
+        while step is not None and step.kind != "part-dry":
+            now = act(made, now, Go("go"), truth)
+            step = next_step(made, now)
+        found = limits(made, now, truth)
+        opens = max(b.true for b in found if not b.late)
+        closes = min(b.true for b in found if b.late)
+        at = now.minute + (opens - now.minute) * 0.5 if soon else closes + 2 + n % 7
+        now = act(made, now, Pass("pass", max(at - now.minute, 1e-3)), truth)
+        now = act(made, now, Go("go"), truth)
+        seen += flaws(now) == {"flat-peaks" if soon else "set-peaks"}
+    assert seen >= 95
+
+
+def test_a_preparation_left_out_shows_where_the_rules_speak_of_it_and_a_test_for_lead_is_never_left_out() -> None:
+    made = course("brushed-glaze-doors", next(g.slug for g in C.grounds.values() if g.surface == "slick"))
+    now, left, guarded = begin(made), 0, 0
+    while (step := next_step(made, now)) is not None and step.kind == "prepare":
+        known = next(p for p in C.preparations.values() if step.id.endswith(f":prepare:{p.slug}"))
+        if "tests for lead" in known.does:
+            guarded += act(made, now, Leave("leave"), Truth()) == now
+            now = act(made, now, Go("go"), Truth())
+            continue
+        now = act(made, now, Leave("leave"), Truth())
+        left += 1
+    assert left
+    assert "no-hold" in flaws(now)
+    assert guarded == sum("tests for lead" in C.preparations[p].does for p in made.stack.zone.prep)
+
+
+def test_a_film_that_is_never_worked_lies_as_it_was_laid() -> None:
+    made = course("dragged-linen")
+    now = begin(made)
+    while (step := next_step(made, now)) is not None and not step.id.endswith(":work"):
+        now = act(made, now, Watch("watch"), Truth())
+        if sign_of(made, now, Truth()).step >= 5 or not limits(made, now, Truth()):
+            now = act(made, now, Go("go"), Truth())
+    laid = replayed(made, (), Truth())
+    assert laid.spoilt == ()
+    now = act(made, now, Leave("leave"), Truth())
+    assert flaws(now) >= {"closed-up"}

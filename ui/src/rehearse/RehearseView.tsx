@@ -1,6 +1,6 @@
 import { useCallback, useState } from "react";
 import { Link, useParams } from "react-router";
-import { type Rehearsed, useBoard, useRehearsed } from "../api/rehearsal";
+import { type Act, type Rehearsed, useBoard, useRehearsed } from "../api/rehearsal";
 import { useJob } from "../job/useJob";
 import { Failure } from "../parts/Failure";
 import { Choice } from "../parts/fields";
@@ -58,12 +58,15 @@ interface BoardProps {
 
 /** The board, what is seen of it, and the keys. */
 function Board({ job, of }: BoardProps) {
-  const { course, does, backTo, again } = useCourse(job, of.zone);
+  const { course, does: noted, backTo, again } = useCourse(job, of.zone);
   const [runs, setRuns] = useState(false);
   const wanted = { ...of, ...course };
   const asked = useRehearsed(wanted);
   const picture = useBoard(wanted, false, !runs);
   const seen = asked.data;
+  // One press is one act: what is pressed before the last was answered would be of what is no longer there.
+  const busy = asked.isPlaceholderData;
+  const does = useCallback((act: Act) => !busy && noted(act), [busy, noted]);
   const passes = useCallback((minutes: number) => does({ act: "pass", minutes }), [does]);
   const goes = runs && !asked.error && seen !== undefined && !seen.over && !asked.isPlaceholderData;
   useRunning(goes, passes);
@@ -78,7 +81,7 @@ function Board({ job, of }: BoardProps) {
     again(seed);
   };
   return (
-    <>
+    <div className="flex flex-col gap-3" data-waits={busy || undefined}>
       {asked.error && <Alert quiet>Lumso is not answering: the rehearsal waits.</Alert>}
       <p role="status" className="text-lg font-semibold">
         {seen.sign.says || (seen.over ? "All of it is done." : "Nothing is wet.")}
@@ -141,7 +144,7 @@ function Board({ job, of }: BoardProps) {
           : "Everything dries exactly as planned. On another afternoon it does not."}{" "}
         Nothing of a rehearsal reaches the log, the shelf or the days.
       </p>
-    </>
+    </div>
   );
 }
 
@@ -165,7 +168,7 @@ interface KeysProps {
   seen: Rehearsed;
   runs: boolean;
   onRuns: (runs: boolean) => void;
-  does: ReturnType<typeof useCourse>["does"];
+  does: (act: Act) => unknown;
 }
 
 const KEY = "press min-h-16 px-4 max-sm:min-h-14 max-sm:grow max-sm:px-2";
