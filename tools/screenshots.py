@@ -44,6 +44,24 @@ def at_the_bench(page: Page, url: str, folder: Path) -> None:
     page.screenshot(path=folder / "bench.png")
 
 
+def rehearse(page: Page) -> None:
+    """A board on time up to its glaze, which is wiped after it has set."""
+    key, main = page.locator("main .press-strong").first, page.locator("main")
+    for _ in range(60):
+        key.wait_for()
+        seen = main.get_by_role("status").first.inner_text()
+        late = key.inner_text().startswith("Wiping")
+        if late:
+            main.get_by_role("button", name="1 h on").click()
+            main.locator("[data-waits]").wait_for(state="detached")
+        not_yet = re.match("Wet|Still|The shine|Matt|Paler", seen) and not late
+        (main.get_by_role("button", name=re.compile("^Watch")) if not_yet else key).click()
+        main.locator("[data-waits]").wait_for(state="detached")
+        if late:
+            break
+    page.wait_for_timeout(2500)  # the fine picture
+
+
 def take(url: str, folder: Path) -> None:
     """Every main view, one picture each."""
     with sync_playwright() as playwright:
@@ -104,6 +122,10 @@ def take(url: str, folder: Path) -> None:
         page.get_by_role("button", name="Trowelled plaster").first.click()
         page.get_by_text("Measured with your kit").first.wait_for()
         shoot("sheet")
+        page.get_by_role("link", name="Rehearse").click()
+        rehearse(page)
+        shoot("rehearsal")
+        page.get_by_role("link", name="Back to the job").click()
         page.get_by_role("link", name="Steps").click()
         wiping = page.get_by_role("button", name=re.compile("What it looks like: wiping back")).first
         wiping.click()
@@ -131,10 +153,7 @@ def take(url: str, folder: Path) -> None:
         page.get_by_role("button", name="Work them out").click()
         page.get_by_role("table").wait_for()
         shoot("cost")
-        for name, address, wait in (
-            ("book", "/book", "Salt wash"),
-            ("kit", "/kit", "A measure of your own"),
-        ):
+        for name, address, wait in (("book", "/book", "Salt wash"),):
             page.goto(url + address)
             page.get_by_text(wait).first.wait_for()
             shoot(name)
