@@ -72,6 +72,8 @@ NOT_DOCUMENTS = {
     "POST /api/photographs/{name}/colour",
     "POST /api/jobs/{job_id}/print",
     "POST /api/layouts",
+    "POST /api/rehearsal",
+    "POST /api/rehearsal/picture",
     "POST /api/lengths",
     "POST /api/mix-sheet",
     "POST /api/mix-sheet/measure",

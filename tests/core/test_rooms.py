@@ -10,7 +10,7 @@ CORE = Path(lumso.core.__file__).parent
 ROOMS = (
     "value", "memory", "errors", "figure", "measure", "learn", "book", "layout", "piece", "workshop", "job", "colour",
     "mixing", "layers", "look", "changes", "checks", "advice", "edits", "work", "log", "pour", "rescue", "plan",
-    "boards", "days", "buying", "solver", "bench",
+    "boards", "days", "buying", "solver", "bench", "rehearse",
 )  # fmt: skip
 """From the ground up. A new room takes its place here."""
 

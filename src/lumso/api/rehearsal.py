@@ -5,7 +5,8 @@ from typing import Annotated
 from fastapi import APIRouter, Query, Response
 from pydantic import BaseModel, ConfigDict, Field
 
-from lumso.core.rehearse.rehearsal import MOST_ACTS, Hand
+from lumso.core.rehearse.rehearsal import MOST_ACTS
+from lumso.core.rehearse.values import Hand
 from lumso.services import rehearsing
 from lumso.services.rehearsing import RehearsedOut, Rehearsing
 

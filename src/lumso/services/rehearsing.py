@@ -12,21 +12,10 @@ from lumso.core.errors import InvalidValue
 from lumso.core.job.job import Job
 from lumso.core.rehearse.course import Course, course_of
 from lumso.core.rehearse.picture import picture_of
-from lumso.core.rehearse.rehearsal import (
-    Decided,
-    Hand,
-    Rehearsal,
-    Sign,
-    Span,
-    Spoilt,
-    as_planned,
-    can_leave,
-    next_step,
-    replayed,
-    sign_of,
-    span_of,
-)
+from lumso.core.rehearse.rehearsal import as_planned, can_leave, replayed
+from lumso.core.rehearse.signs import Sign, Span, next_step, sign_of, span_of
 from lumso.core.rehearse.truth import Truth
+from lumso.core.rehearse.values import Decided, Hand, Rehearsal, Spoilt
 from lumso.core.work.operations import Kind
 
 from .context import Context

@@ -11,23 +11,10 @@ from lumso.core.job.job import Answered, Job
 from lumso.core.layers.conditions import steady
 from lumso.core.memory import Memo
 from lumso.core.rehearse.course import Course, course_of
-from lumso.core.rehearse.rehearsal import (
-    Go,
-    Hand,
-    Leave,
-    Pass,
-    Rehearsal,
-    Watch,
-    act,
-    as_planned,
-    begin,
-    limits,
-    next_step,
-    replayed,
-    sign_of,
-    span_of,
-)
+from lumso.core.rehearse.rehearsal import act, as_planned, begin, replayed
+from lumso.core.rehearse.signs import limits, next_step, sign_of, span_of
 from lumso.core.rehearse.truth import Truth
+from lumso.core.rehearse.values import Go, Hand, Leave, Pass, Rehearsal, Watch
 from lumso.core.workshop.workshop import Workshop
 
 C = shipped()

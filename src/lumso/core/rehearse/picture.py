@@ -15,8 +15,8 @@ from ..look.look import SEED, Look
 from ..look.noise import Sheet
 from ..look.stages import Stage, at_stage
 from .course import Course, worked_id
-from .rehearsal import Rehearsal, Spoilt
 from .truth import Truth
+from .values import Rehearsal, Spoilt
 
 SWUNG: Mapping[Cause, str] = {
     "wiped soon": "far", "dragged soon": "soon", "wiped late": "soon", "dragged late": "far",

@@ -1,19 +1,17 @@
 """A rehearsal as a value: what was done, when, and what came of it. Going back is an earlier value."""
 
 from collections.abc import Iterable, Mapping, Sequence
-from dataclasses import dataclass, field, replace
-from typing import Annotated, Literal
-
-from annotated_types import Interval
+from dataclasses import replace
 
 from ..book.catalogue import Catalogue
-from ..book.flaws import Cause, Flaw, Shape, Shows
+from ..book.flaws import Cause, Flaw
 from ..book.preparation import Does, Preparation
 from ..checks import check
-from ..value import Value
 from ..work.operations import Operation
-from .course import BY_ITSELF, MAY_BE_LEFT, Bound, Course, bounds
-from .truth import LIKELY, Truth
+from .course import BY_ITSELF, MAY_BE_LEFT, Bound, Course
+from .signs import changes_at, limits, next_step, span_of
+from .truth import Truth
+from .values import Decided, Go, Hand, Leave, Pass, Rehearsal, Spoilt, Watch
 
 LEAST_BAD, WORST_LATE = 0.2, 2.0
 """The least a flaw shows; and how many times over its time something is fully spoilt. Untested starting values."""
@@ -21,129 +19,11 @@ MOST_ACTS = 400
 KEEPS_SAFE: tuple[Does, ...] = ("tests for lead", "tests a patch")
 """Preparations that are never left out: they keep somebody from harm."""
 ABRADES: tuple[Does, ...] = ("scrapes", "drills", "sands", "scuffs", "takes rust off")
-FAR_MIN = 2 * 24 * 60.0
-"""What is too late only after so long is not told: nobody gets there by a rehearsal's next act."""
-SEEN_LATE: tuple[Cause, ...] = ("wiped late", "dragged late", "knocked late")
-"""What is over when a film no longer moves: that is seen of it."""
-
-
-@dataclass(frozen=True)
-class Go(Value):
-    """Do what is next, now."""
-
-    act: Literal["go"]
-
-
-@dataclass(frozen=True)
-class Leave(Value):
-    """Leave out what is next."""
-
-    act: Literal["leave"]
-
-
-@dataclass(frozen=True)
-class Pass(Value):
-    """Let so many minutes pass."""
-
-    act: Literal["pass"]
-    minutes: Annotated[float, Interval(gt=0, le=40_320)]
-
-
-@dataclass(frozen=True)
-class Watch(Value):
-    """Wait until what is seen of the film changes."""
-
-    act: Literal["watch"]
-
-
-Hand = Go | Leave | Pass | Watch
-
-
-@dataclass(frozen=True)
-class Spoilt(Value):
-    """Something that went wrong: what, how badly (0–1), on which layer, why, and what mends it."""
-
-    flaw: str
-    name: str
-    layer: str
-    cause: Cause
-    how: float
-    says: str
-    mends: str
-    shape: Shape
-    shows: Shows
-    bad_luck: bool
-    """What was done was within what the plan says; this room, film or pot was otherwise."""
-
-
-@dataclass(frozen=True)
-class Decided(Value):
-    """Something that was done, or left out: when, and when it should have been by the plan and in truth. Minutes of the
-    rehearsal; None where there is no such limit."""
-
-    operation: str
-    says: str
-    at_min: float
-    left_out: bool
-    opens_min: float | None
-    closes_min: float | None
-    true_opens_min: float | None
-    true_closes_min: float | None
-    came: tuple[str, ...]
-    """What came of it: names of flaws."""
-    before: int
-    """How many acts there were before it: to go on from there again."""
-
-
-@dataclass(frozen=True)
-class Sign(Value):
-    """What is seen and felt of the film that is waited for: in words, and how far along it looks, 0–5."""
-
-    says: str
-    step: int
-
-
-@dataclass(frozen=True)
-class When(Value):
-    """A minute of the rehearsal by the plan, and from when to when it likely lies."""
-
-    at_min: float
-    least_min: float
-    most_min: float
-
-
-@dataclass(frozen=True)
-class Span(Value):
-    """When the next thing should be done by the plan. None where there is no such limit."""
-
-    opens: When | None
-    closes: When | None
-
-
-@dataclass(frozen=True)
-class Rehearsal:
-    """A rehearsal at one moment."""
-
-    minute: float = 0.0
-    begun: Mapping[str, float] = field(default_factory=dict)
-    ended: Mapping[str, float] = field(default_factory=dict)
-    left_out: frozenset[str] = frozenset()
-    at: int = 0
-    """The place of the next step."""
-    spoilt: tuple[Spoilt, ...] = ()
-    decided: tuple[Decided, ...] = ()
-    stopped: str = ""
-    """Why the last act was not done: it can hurt somebody."""
 
 
 def begin(course: Course) -> Rehearsal:
     """Before anything is done."""
     return _past(course, Rehearsal())
-
-
-def next_step(course: Course, now: Rehearsal) -> Operation | None:
-    """What is next; None where all is done."""
-    return course.steps[now.at] if now.at < len(course.steps) else None
 
 
 def can_leave(course: Course, step: Operation) -> bool:
@@ -166,29 +46,6 @@ def _done(now: Rehearsal, step: Operation) -> Rehearsal:
                    ended={**now.ended, step.id: end})  # fmt: skip
 
 
-def limits(course: Course, now: Rehearsal, truth: Truth) -> tuple[Bound, ...]:
-    """The limits of when the next step is done."""
-    step = next_step(course, now)
-    return () if step is None else tuple(bounds(course, step, now.begun, now.ended, truth))
-
-
-def looked_for(course: Course, now: Rehearsal, truth: Truth) -> tuple[Bound, ...]:
-    """What is waited for before the next step. A pot is not mixed before what it is for can be laid: it would not
-    live."""
-    step = next_step(course, now)
-    if step is None or step.kind != "mix":
-        return limits(course, now, truth)
-    ahead, lead = course.steps[now.at :], 0.0
-    for one in ahead:
-        if one.kind == "lay" and one.batch == step.batch:
-            found = bounds(course, one, now.begun, now.ended, truth)
-            return tuple(
-                replace(b, planned=b.planned - lead, true=max(b.true - lead, b.since)) for b in found if not b.late
-            )
-        lead += one.takes_min
-    return ()
-
-
 def act(course: Course, now: Rehearsal, hand: Hand, truth: Truth, before: int = 0) -> Rehearsal:
     """The rehearsal after one act; `before` is how many there were before it."""
     now = replace(now, stopped="")
@@ -197,7 +54,7 @@ def act(course: Course, now: Rehearsal, hand: Hand, truth: Truth, before: int = 
         case Pass():
             return replace(now, minute=now.minute + hand.minutes)
         case Watch():
-            return replace(now, minute=_changes(course, now, truth))
+            return replace(now, minute=changes_at(course, now, truth))
     if step is None:
         return now
     if course.asks and (step.makes_dust or _rubs(course, step)):
@@ -313,67 +170,6 @@ def _decision(step: Operation, now: Rehearsal, found: Sequence[Bound], came: Seq
         max((b.planned for b in opens), default=None), min((b.planned for b in closes), default=None),
         max((b.true for b in opens), default=None), min((b.true for b in closes), default=None), tuple(came), before,
     )  # fmt: skip
-
-
-SIGNS = (
-    "Wet and shining all over.",
-    "Still wet; the shine begins to go at the edge.",
-    "The shine is gone at the edge, wet and dark in the middle.",
-    "Matt all over; cool to the back of the hand.",
-    "Paler, no longer cool; a fingernail still marks it.",
-)
-SHARES = (0.12, 0.4, 0.7, 0.9, 1.0)
-"""Up to which share of its true time a film looks so."""
-LATE = (
-    "Open: it still moves under the cloth.",
-    "It begins to drag at the edge.",
-    "It has set: nothing moves any more.",
-)
-LATE_SHARES = (0.75, 1.0)
-
-
-def sign_of(course: Course, now: Rehearsal, truth: Truth) -> Sign:
-    """What is seen of what is waited for."""
-    found = looked_for(course, now, truth)
-    opens = [b for b in found if not b.late and b.true > b.since]
-    waited = max(opens, key=lambda b: b.true, default=None)
-    if waited is not None and now.minute < waited.true:
-        share = (now.minute - waited.since) / (waited.true - waited.since)
-        step = next(i for i, most in enumerate(SHARES) if share < most or most == 1.0)
-        return Sign(SIGNS[step], step)
-    closing = min((b for b in found if b.late and b.cause in SEEN_LATE), key=lambda b: b.true, default=None)
-    if closing is not None:
-        share = (now.minute - closing.since) / max(closing.true - closing.since, 1e-9)
-        step = next((i for i, most in enumerate(LATE_SHARES) if share <= most), 2)
-        return Sign(LATE[step], step)
-    one = course.laid(waited.of) if waited else None
-    said = one.film.waits if one else ""
-    return Sign(f"Ready. {said}".strip() if waited else "", len(SHARES))
-
-
-def _changes(course: Course, now: Rehearsal, truth: Truth) -> float:
-    """The minute at which what is seen changes next; now where it does not any more."""
-    moments = []
-    for one in looked_for(course, now, truth):
-        shares = LATE_SHARES if one.late else SHARES
-        moments += [one.since + (one.true - one.since) * share for share in shares]
-    return min((m for m in moments if m > now.minute + 1e-6), default=now.minute) + 0.0
-
-
-def span_of(course: Course, now: Rehearsal) -> Span:
-    """When the next step should be done by the plan, with the spread of its times: what is drawn is not told."""
-    found = looked_for(course, now, Truth())
-    opens = max((b for b in found if not b.late), key=lambda b: b.planned, default=None)
-    ends = (b for b in found if b.late and b.planned < now.minute + FAR_MIN)
-    closes = min(ends, key=lambda b: b.planned, default=None)
-    return Span(_likely(opens), _likely(closes))
-
-
-def _likely(one: Bound | None) -> When | None:
-    if one is None:
-        return None
-    wide = one.planned - one.since
-    return When(one.planned, one.since + wide / LIKELY, one.since + wide * LIKELY)
 
 
 def replayed(course: Course, acts: Sequence[Hand], truth: Truth) -> Rehearsal:
