@@ -46,6 +46,7 @@ def at_the_bench(page: Page, url: str, folder: Path) -> None:
 
 def rehearse(page: Page) -> None:
     """A board on time up to its glaze, which is wiped after it has set."""
+    page.get_by_role("heading", name=re.compile("^Rehearsal")).wait_for()
     key, main = page.locator("main .press-strong").first, page.locator("main")
     for _ in range(60):
         key.wait_for()
