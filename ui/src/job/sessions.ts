@@ -19,10 +19,14 @@ interface Held {
   session: JobSession;
   shown: number;
   draft: Draft | null;
+  /** Held although nothing shows it, until this is over. */
+  lingers: number;
   stop: () => void;
 }
 
 const TRY_AGAIN_MS = 2000;
+/** How long a job is still held when a view lets go of it: the next view of it may be about to show. */
+const LINGERS_MS = 1000;
 
 /**
  * The jobs that are worked on by this page: those on the screen, those that were left before all was saved, and those
@@ -53,22 +57,38 @@ export class Sessions {
     const held = this.held.get(id);
     if (held) return held.session;
     const session = new JobSession(outsideOf(id, this.client, this.keeping));
-    const stop = session.subscribe(() => this.look(id));
-    this.held.set(id, { session, shown: 0, draft, stop });
+    this.hold(id, session, draft);
     void session.open();
     return session;
   }
 
-  /** The job is on the screen, until what comes back is called. */
-  show(id: string): () => void {
-    const session = this.of(id);
-    const held = this.held.get(id);
-    if (held) held.shown += 1;
+  /** The session of a job, as it was drawn, is on the screen until what comes back is called. */
+  show(id: string, session: JobSession): () => void {
+    // It may have been let go of between being drawn and now.
+    const held = this.held.get(id) ?? this.hold(id, session, null);
+    held.shown += 1;
     return () => {
-      if (held) held.shown -= 1;
+      held.shown -= 1;
       session.flush();
-      this.look(id);
+      this.linger(id, held);
     };
+  }
+
+  private hold(id: string, session: JobSession, draft: Draft | null): Held {
+    const stop = session.subscribe(() => this.look(id));
+    const held = { session, shown: 0, draft, lingers: 0, stop };
+    this.held.set(id, held);
+    this.linger(id, held);
+    return held;
+  }
+
+  private linger(id: string, held: Held): void {
+    window.clearTimeout(held.lingers);
+    held.lingers = window.setTimeout(() => {
+      held.lingers = 0;
+      this.look(id);
+    }, LINGERS_MS);
+    this.look(id);
   }
 
   /** Go on with what pages that are no more left unsaved. */
@@ -88,7 +108,9 @@ export class Sessions {
   }
 
   private forget(id: string): void {
-    this.held.get(id)?.stop();
+    const held = this.held.get(id);
+    window.clearTimeout(held?.lingers);
+    held?.stop();
     this.held.delete(id);
   }
 
@@ -96,7 +118,7 @@ export class Sessions {
     const held = this.held.get(id);
     if (held?.session.failed instanceof Unanswered && held.draft)
       window.setTimeout(() => void held.session.open(), TRY_AGAIN_MS);
-    if (held && !held.shown && isDone(held)) this.forget(id);
+    if (held && !held.shown && !held.lingers && isDone(held)) this.forget(id);
     this.tell();
   }
 

@@ -18,7 +18,7 @@ export function useJob(id: string): { open: OpenJob | null; failed: Error | null
   const shown = useSyncExternalStore(session.subscribe, session.shown);
   const failed = useSyncExternalStore(session.subscribe, session.why);
   useEffect(() => {
-    const hidden = sessions.show(id);
+    const hidden = sessions.show(id, session);
     window.addEventListener("pagehide", session.flush);
     return () => {
       window.removeEventListener("pagehide", session.flush);
