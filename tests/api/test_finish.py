@@ -161,7 +161,7 @@ def test_an_old_job_file_is_opened(client: TestClient) -> None:
     for path in (ROOT / "tests" / "formats" / "old").glob("*.json"):
         reply = client.post("/api/jobs/file", json={"name": path.name, "text": path.read_text()})
         assert reply.status_code == 201, path.name
-        assert reply.json()["job"]["version"] == 10
+        assert reply.json()["job"]["version"] == 11
 
 
 def test_what_will_fail_is_the_next_thing_to_see_to(client: TestClient) -> None:

@@ -12,6 +12,7 @@ from jsonschema import Draft202012Validator
 from lumso.catalogue import shipped
 from lumso.core.job.entries import embed
 from lumso.core.job.job import Job
+from lumso.core.measure.lengths import parse_length
 from lumso.demo import demo_jobs
 from lumso.formats.jobfile import from_document, from_json, to_json
 from lumso.formats.reading import UnfitDocument
@@ -132,3 +133,14 @@ def test_plans_fit_the_published_schema() -> None:
 @pytest.mark.parametrize("path", sorted((Path(__file__).parent / "old").glob("*.json")), ids=lambda p: p.stem)
 def test_a_job_file_of_every_earlier_version_still_opens(path: Path) -> None:
     assert planned(from_json(path.read_bytes())).problems == ()
+
+
+def test_a_size_whose_words_are_read_otherwise_today_keeps_its_millimetres_and_is_to_be_looked_at() -> None:
+    old = json.loads((Path(__file__).parent / "old" / "job-10.json").read_text())
+    was = {slug: size["mm"] for slug, size in old["piece"]["sizes"].items()}
+    piece = from_json(json.dumps(old).encode()).piece
+    assert piece is not None
+    assert {slug: size.mm for slug, size in piece.sizes.items()} == was
+    again = [size for size in piece.sizes.values() if size.source == "reread"]
+    assert [(size.mm, size.typed) for size in again] == [(275.4, "275.4 mm")]
+    assert [parse_length(size.typed).mm for size in again] == [275.4]

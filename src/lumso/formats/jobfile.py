@@ -193,7 +193,39 @@ def _to_10(job: dict[str, Any]) -> dict[str, Any]:
     return made
 
 
-UPGRADES: Upgrades = {1: _to_2, 2: _to_3, 3: _to_4, 4: _to_5, 5: _to_6, 6: _to_7, 7: _to_8, 8: _to_9, 9: _to_10}
+def _to_11(job: dict[str, Any]) -> dict[str, Any]:
+    """Version 11 reads lengths otherwise: `1 250 mm` is one number. The millimetres stay as they were; words that no
+    longer say them become words that do, to be looked at once."""
+    made = {**job, "version": 11}
+    piece = job.get("piece")
+    if isinstance(piece, dict) and isinstance(piece.get("sizes"), dict):
+        made["piece"] = {**piece, "sizes": {slug: _reread(size) for slug, size in piece["sizes"].items()}}
+    return made
+
+
+def _reread(size: Any) -> Any:
+    """A size whose words say its millimetres."""
+    if (
+        not isinstance(size, dict)
+        or not isinstance(size.get("typed"), str)
+        or not isinstance(size.get("mm"), int | float)
+    ):
+        return size
+    try:
+        says = parse_length(size["typed"]).mm
+    except LumsoError:
+        says = -1.0
+    if _agree(says, size["mm"]):
+        return size
+    return {**size, "typed": f"{size['mm']:.6f}".rstrip("0").rstrip(".") + " mm", "source": "reread"}
+
+
+def _agree(says: float, mm: float) -> bool:
+    return abs(says - mm) <= 1e-6 * max(says, 1)
+
+
+UPGRADES: Upgrades = {1: _to_2, 2: _to_3, 3: _to_4, 4: _to_5, 5: _to_6, 6: _to_7, 7: _to_8, 8: _to_9, 9: _to_10,
+                      10: _to_11}  # fmt: skip
 """From version n to n + 1: one chain for files and for the database."""
 
 
@@ -207,7 +239,7 @@ def lengths_disagree(job: Job) -> list[Fault]:
         except LumsoError as error:
             faults.append(Fault(f"{at}/typed", str(error), repr(length.typed), getattr(error, "allowed", "a length")))
             continue
-        if abs(said - length.mm) > 1e-6 * max(said, 1):
+        if not _agree(said, length.mm):
             says = f"{length.typed!r} is {said:g} mm, but mm says {length.mm:g}."
             faults.append(Fault(at, says, repr(length.typed), "typed and mm that agree"))
     return faults

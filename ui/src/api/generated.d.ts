@@ -7011,7 +7011,7 @@ export interface components {
              * Version
              * @constant
              */
-            version: 10;
+            version: 11;
             /** Zones */
             zones: components["schemas"]["Zone-Input"][];
         };
@@ -7048,7 +7048,7 @@ export interface components {
              * Version
              * @constant
              */
-            version: 10;
+            version: 11;
             /** Zones */
             zones: components["schemas"]["Zone-Output"][];
         };
@@ -8592,11 +8592,12 @@ export interface components {
             mm: number;
             /**
              * Source
-             * @description "usual" where nobody measured it: what such pieces usually have.
+             * @description "usual" where nobody measured it: what such pieces usually have; "reread" where its words were once read
+             *     otherwise, so that somebody should look at it.
              * @default typed
              * @enum {string}
              */
-            source?: "typed" | "usual";
+            source?: "typed" | "usual" | "reread";
             /** Typed */
             typed: string;
         };
@@ -8609,11 +8610,12 @@ export interface components {
             mm: number;
             /**
              * Source
-             * @description "usual" where nobody measured it: what such pieces usually have.
+             * @description "usual" where nobody measured it: what such pieces usually have; "reread" where its words were once read
+             *     otherwise, so that somebody should look at it.
              * @default typed
              * @enum {string}
              */
-            source: "typed" | "usual";
+            source: "typed" | "usual" | "reread";
             /** Typed */
             typed: string;
         };

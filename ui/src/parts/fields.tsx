@@ -27,6 +27,9 @@ interface LengthFieldProps {
   onUnread?: (typed: string) => void;
 }
 
+/** What is said beside a size that nobody measured, or whose words were once read otherwise. */
+const SAID_OF = { typed: "", usual: "usual", reread: "look at it again" } as const;
+
 /** A length, typed the way people say it. Text that cannot be read stays in the field, with what is wrong. */
 export function LengthField({ label, value, fault, within, onChange, onUnread }: LengthFieldProps) {
   const id = useId();
@@ -80,15 +83,16 @@ export function LengthField({ label, value, fault, within, onChange, onUnread }:
   // A field nobody has typed in yet does not complain that it is empty.
   const shown = unread ?? (text ? fault : undefined);
   const usual = value?.source === "usual" && !unread;
+  const mark = unread || !value ? "" : SAID_OF[value.source ?? "typed"];
   return (
     <div className="min-w-0">
       <div className="flex justify-between gap-2">
         <label htmlFor={id} className={LABEL}>
           {label}
         </label>
-        {usual && (
-          <span id={`${id}-usual`} className="narrow text-sm">
-            usual
+        {mark && (
+          <span id={`${id}-mark`} className="narrow text-sm">
+            {mark}
           </span>
         )}
       </div>
@@ -104,7 +108,7 @@ export function LengthField({ label, value, fault, within, onChange, onUnread }:
           else if (!unread) setText(given.current);
         }}
         aria-invalid={shown ? true : undefined}
-        aria-describedby={shown ? `${id}-error` : usual ? `${id}-usual` : undefined}
+        aria-describedby={shown ? `${id}-error` : mark ? `${id}-mark` : undefined}
         onChange={(e) => void read(e.target.value)}
       />
       {away && (

@@ -213,7 +213,7 @@ class Job(Value):
     """A job file. `piece` is None for a quick pot: a mix with nothing to put it on yet."""
 
     format: Literal["lumso-job"]
-    version: Literal[10]
+    version: Literal[11]
     name: Name
     zones: Annotated[tuple[Zone, ...], Len(1, MOST_ZONES)]
     piece: Piece | None = None
@@ -230,7 +230,7 @@ class Job(Value):
 def new_job(name: str, zones: Sequence[Zone], piece: Piece | None = None, use: Use | None = None,
             entries: Entries | None = None, board: Board | None = None) -> Job:  # fmt: skip
     """A job of this version."""
-    return Job("lumso-job", 10, name, tuple(zones), piece, use or Use(), entries or Entries(), board)
+    return Job("lumso-job", 11, name, tuple(zones), piece, use or Use(), entries or Entries(), board)
 
 
 def use_of(zone: Zone, use: Use) -> Use:

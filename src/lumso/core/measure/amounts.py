@@ -5,7 +5,7 @@ from collections.abc import Mapping
 
 from ..errors import AmbiguousValue, InvalidValue
 from .measures import MeasureSystem
-from .numbers import NUMBER, plain, points, read_number
+from .numbers import NUMBER, plain, read_number, readings
 
 WORDS: Mapping[str, tuple[str, ...]] = {
     "tsp": ("tsp", "tsps", "teaspoon", "teaspoons"),
@@ -14,6 +14,7 @@ WORDS: Mapping[str, tuple[str, ...]] = {
     "fl-oz": ("fl oz", "floz", "fluid ounce", "fluid ounces"),
     "pint": ("pint", "pints", "pt"),
     "quart": ("quart", "quarts", "qt"),
+    "gallon": ("gallon", "gallons", "gal"),
 }
 LITRES = {"ml": 1.0, "millilitre": 1.0, "millilitres": 1.0, "cc": 1.0, "cl": 10.0, "dl": 100.0, "l": 1000.0,
           "litre": 1000.0, "litres": 1000.0, "liter": 1000.0, "liters": 1000.0}  # fmt: skip
@@ -28,17 +29,15 @@ def amount_within(said: str, system: MeasureSystem, example: str) -> tuple[float
     A number without a unit is ml. Raises InvalidValue, with `example` as what is allowed, for a unit the system does
     not have, and for a number divided by zero; AmbiguousValue for 1,250 ml, where both readings could be mixed.
     """
-    text = points(plain(said))
+    text = _one_reading(said, system)
     amount = AMOUNT.search(text)
     if amount is None:
         return None
     unit = amount.group(2) or "ml"
-    slug = next((s for s, words in WORDS.items() if unit in words), "")
-    each = LITRES.get(unit) or next((m.ml for m in system.measures if m.slug == slug), None)
+    each = _each(unit, system)
     if each is None:
         says = f"{said!r} is in a unit that is not known."
         raise InvalidValue(says, value=said, allowed=f"ml, l, {', '.join(WORDS)}: {example}", field="typed")
-    _ask_about_thousands(plain(said)[amount.start() : amount.end()], each, said)
     try:
         ml = round(read_number(amount.group(1)) * each, 6)
     except ZeroDivisionError as error:
@@ -46,15 +45,22 @@ def amount_within(said: str, system: MeasureSystem, example: str) -> tuple[float
     return ml, amount.group(1) == text
 
 
-def _ask_about_thousands(amount: str, each_ml: float, said: str) -> None:
-    """`1,250 ml` is 1250 to some and 1.25 to others: never guess, where both can be mixed."""
-    found = re.match(r"([1-9]\d{0,2}),(\d{3})(?!\d)", amount)
-    if found is None or float(found.group(1) + found.group(2)) * each_ml > MOST_ML:
-        return
-    rest = amount[found.end() :]
-    readings = (f"{found.group(1)}{found.group(2)}{rest}", f"{found.group(1)}.{found.group(2)}{rest}")
-    says = f"{said[:60]!r} can be read as {readings[0]} or as {readings[1]}."
-    raise AmbiguousValue(says, value=said, readings=readings, field="typed")
+def _one_reading(said: str, system: MeasureSystem) -> str:
+    """What is said. `1,250 ml` is 1250 to some and 1.25 to others: never guess, where both can be mixed."""
+    both = readings(plain(said))
+    if len(both) == 1:
+        return both[0]
+    amount = AMOUNT.search(both[0])
+    if amount is not None and float(amount.group(1)) * (_each(amount.group(2) or "ml", system) or 0) > MOST_ML:
+        return both[-1]
+    says = f"{said[:60]!r} can be read as {both[0]} or as {both[-1]}."
+    raise AmbiguousValue(says, value=said, readings=(both[0], both[-1]), field="typed")
+
+
+def _each(unit: str, system: MeasureSystem) -> float | None:
+    """How much one of a unit is, ml; None where the system does not have it."""
+    slug = next((s for s, words in WORDS.items() if unit in words), "")
+    return LITRES.get(unit) or next((m.ml for m in system.measures if m.slug == slug), None)
 
 
 def read_amount(typed: str, system: MeasureSystem) -> float:
@@ -64,8 +70,7 @@ def read_amount(typed: str, system: MeasureSystem) -> float:
     """
     example = "0.05 ml to 200 l, for example 120 ml, 1.5 l or ½ cup"
     said = typed.strip()
-    text = points(plain(said))
-    found = amount_within(said, system, example) if AMOUNT.fullmatch(text) else None
+    found = amount_within(said, system, example) if AMOUNT.fullmatch(readings(plain(said))[-1]) else None
     if found is None or not LEAST_ML <= found[0] <= MOST_ML:
         says = f"{said[:60]!r} is no amount." if found is None else f"{said!r} is {found[0]:g} ml."
         raise InvalidValue(says, value=typed, allowed=example, field="typed")

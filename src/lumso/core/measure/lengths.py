@@ -9,7 +9,7 @@ from typing import Literal
 
 from ..errors import AmbiguousValue, InvalidValue, UnreadableLength
 from ..value import NotNegative, Value
-from .numbers import NUMBER, plain, points, read_number
+from .numbers import NUMBER, plain, read_number, readings
 
 MM = {"mm": 1.0, "cm": 10.0, "m": 1000.0, "in": 25.4, "ft": 304.8, "yd": 914.4}
 """International inch of 1959: 25.4 mm exactly."""
@@ -34,24 +34,33 @@ class Length(Value):
 
     mm: NotNegative
     typed: str
-    source: Literal["typed", "usual"] = "typed"
-    """"usual" where nobody measured it: what such pieces usually have."""
-
-
-def _ask_about_thousands(text: str, typed: str) -> None:
-    """`1,250` is 1250 to some and 1.25 to others. Never guess."""
-    bare = re.fullmatch(r"\s*\d+\.\d{3}\s*(mm)?\s*", text)
-    found = re.search(r"(?<![\d.,])([1-9]\d{0,2})[,.](\d{3})(?!\d)", text) if bare or "," in text else None
-    if not found or (found.group(0)[len(found.group(1))] == "." and not bare):
-        return
-    whole = text.replace(found.group(0), found.group(1) + found.group(2)).strip()
-    decimal = text.replace(found.group(0), f"{found.group(1)}.{found.group(2).rstrip('0') or '0'}").strip()
-    says = f"{typed!r} can be read as {whole} or as {decimal}."
-    raise AmbiguousValue(says, value=typed, readings=(whole, decimal))
+    source: Literal["typed", "usual", "reread"] = "typed"
+    """"usual" where nobody measured it: what such pieces usually have; "reread" where its words were once read
+    otherwise, so that somebody should look at it."""
 
 
 Bare = Literal["mm", "in"]
 """The unit of a number that stands alone, by the measures of a workshop."""
+
+LONGEST_MM = 25_000.0
+"""Nothing that is painted by hand is longer: where a dot before three digits would make it so, it is a decimal one."""
+
+
+def _one_reading(text: str, shown: str, bare: Bare) -> str:
+    """What a text means. `1,250` is 1250 to some and 1.25 to others: never guess. Raises AmbiguousValue."""
+    both = readings(text)
+    if len(both) == 1 or (len(both) == 2 and "." in text and "," not in text and _too_long(both[0], bare)):
+        return both[-1]
+    says = f"{shown!r} can be read as {both[0]} or as {both[-1]}."
+    raise AmbiguousValue(says, value=shown, readings=(both[0], both[-1]))
+
+
+def _too_long(text: str, bare: Bare) -> bool:
+    """Whether a text with a unit of its own would be longer than anything that is painted."""
+    try:
+        return not _stands_alone(text) and _total(text, text, bare) > LONGEST_MM
+    except InvalidValue:
+        return True
 
 
 def bare_unit(measures: str) -> Bare:
@@ -70,7 +79,7 @@ def with_unit(length: Length, bare: Bare) -> Length:
 
 def _stands_alone(typed: str) -> bool:
     """Whether a number was typed without a unit."""
-    return re.fullmatch(NUMBER, points(plain(typed))) is not None
+    return re.fullmatch(NUMBER, readings(plain(typed))[-1]) is not None
 
 
 UNITS = ("mm", "cm", "m", "in", "ft")
@@ -161,33 +170,71 @@ def parse_length(typed: str, bare: Bare = "mm") -> Length:
     text = plain(shown)
     if re.match(r"^-\s*[\d.]", text):
         raise InvalidValue(f"{shown!r} is below zero.", value=shown, allowed=f"a length of zero or more, {EXAMPLES}")
-    _ask_about_thousands(text, shown)
-    text = points(text)
-    total, last, at = 0.0, "", 0
-    while at < len(text):
-        piece = PIECE.match(text, at)
-        unit = WORDS.get("in" if piece and piece.group(2) == "''" else (piece.group(2) or "") if piece else "")
-        if piece is None or (piece.group(2) and unit is None):
-            raise UnreadableLength(f"{shown!r} is not a length.", value=shown, allowed=f"a length, {EXAMPLES}")
-        if unit is None:  # a bare number: millimetres, or what usually follows the unit before it
-            unit = {"": bare, "m": "cm", "ft": "in", "yd": "ft"}.get(last)
-        if unit is None or (last and MM[unit] >= MM[last]):
-            raise UnreadableLength(
-                f"{shown!r} has its parts in an order that cannot be read.",
-                value=shown,
-                allowed=f"larger units first, {EXAMPLES}",
-            )
-        try:
-            total += read_number(piece.group(1)) * MM[unit]
-        except ZeroDivisionError as error:
-            says = f"{shown!r} divides by zero."
-            raise UnreadableLength(says, value=shown, allowed=f"a length, {EXAMPLES}") from error
-        last, at = unit, piece.end()
-    if not last:
-        raise UnreadableLength("No length was given.", value=shown, allowed=f"a length, {EXAMPLES}")
+    total = _total(_one_reading(text, shown, bare), shown, bare)
+    if total > LONGEST_MM and re.search(r"\d \d", text) and not _stands_alone(text):
+        raise UnreadableLength(f"{shown!r} cannot be one length.", value=shown, allowed=f"a length, {EXAMPLES}")
     if total > 1e9:
         raise InvalidValue(f"{shown!r} is longer than anything.", value=shown, allowed=f"a length, {EXAMPLES}")
     return Length(round(total, 6), shown)
+
+
+@dataclass(frozen=True)
+class _Piece:
+    """A number of a length with its unit; "" where it stands alone."""
+
+    says: str
+    unit: str
+
+    @property
+    def whole(self) -> bool:
+        return self.says.isdigit()
+
+
+def _pieces(text: str, shown: str) -> list[_Piece]:
+    """The numbers of a length, each with its unit."""
+    found, at = list[_Piece](), 0
+    while at < len(text):
+        piece = PIECE.match(text, at)
+        unit = "in" if piece and piece.group(2) == "''" else WORDS.get(piece.group(2) or "") if piece else None
+        if piece is None or (piece.group(2) and unit is None):
+            raise UnreadableLength(f"{shown!r} is not a length.", value=shown, allowed=f"a length, {EXAMPLES}")
+        found.append(_Piece(piece.group(1), unit or ""))
+        at = piece.end()
+    if not found:
+        raise UnreadableLength("No length was given.", value=shown, allowed=f"a length, {EXAMPLES}")
+    return found
+
+
+def _follows(piece: _Piece, last: str) -> str:
+    """The unit of a number that stands alone after one in another unit; "" where there is none.
+
+    After metres three digits are millimetres and fewer are centimetres: 2 m 500, 1 m 20.
+    """
+    if last == "m":
+        return "mm" if re.match(r"\d{3}(?!\d)", piece.says) else "cm"
+    return {"ft": "in", "yd": "ft"}.get(last, "")
+
+
+def _total(text: str, shown: str, bare: Bare) -> float:
+    """What a text comes to, mm: each unit smaller than the one before, and less than one of it."""
+    pieces = _pieces(text, shown)
+    total, last = 0.0, ""
+    for n, piece in enumerate(pieces):
+        unit = piece.unit or (_follows(piece, last) if n else bare if len(pieces) == 1 else "")
+        if not unit or (last and (MM[unit] >= MM[last] or not pieces[n - 1].whole)):
+            raise UnreadableLength(f"{shown!r} has its parts in an order that cannot be read.", value=shown,
+                                   allowed=f"larger units first, {EXAMPLES}")  # fmt: skip
+        try:
+            mm = read_number(piece.says) * MM[unit]
+        except ZeroDivisionError as error:
+            says = f"{shown!r} divides by zero."
+            raise UnreadableLength(says, value=shown, allowed=f"a length, {EXAMPLES}") from error
+        if last and mm >= MM[last] - 1e-9:
+            most = f"less than 1 {last} after the {last}"
+            raise UnreadableLength(f"{shown!r} has {piece.says} {unit} after {last}: that is more than one of them.",
+                                   value=shown, allowed=f"{most}, {EXAMPLES}")  # fmt: skip
+        total, last = total + mm, unit
+    return total
 
 
 def say_length(mm: float) -> str:

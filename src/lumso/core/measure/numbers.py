@@ -1,8 +1,11 @@
-"""Numbers as people type them: 12, 0,75, .5, 1/4, 29 1/2, 1½."""
+"""Numbers as people type them: 12, 0,75, .5, 1/4, 29 1/2, 1½, 1 250, 1.234,5."""
 
 import re
 
-LOOKALIKES = str.maketrans({"″": '"', "“": '"', "”": '"', "′": "'", "’": "'", "‘": "'", "\u00a0": " ", "−": "-"})
+LOOKALIKES = str.maketrans({
+    "″": '"', "“": '"', "”": '"', "′": "'", "’": "'", "‘": "'", "−": "-", "⁄": "/",
+    **dict.fromkeys("\u00a0\u2009\u202f", " "),
+})  # fmt: skip
 VULGAR = {
     "¼": "1/4",
     "½": "1/2",
@@ -15,7 +18,7 @@ VULGAR = {
     "⅔": "2/3",
 }
 NUMBER = r"(?:\d+(?:[ -]+\d+/\d+)|\d+/\d+|\d+(?:\.\d+)?|\.\d+)"
-"""A number in text that `plain` and `points` have been through."""
+"""A number in text that `plain` and `readings` have been through."""
 
 
 def plain(text: str) -> str:
@@ -30,9 +33,49 @@ def plain(text: str) -> str:
     return said.strip()
 
 
-def points(text: str) -> str:
+GROUPED = re.compile(
+    r"(?<![\d.,/])(?P<first>[1-9]\d{0,2})(?P<rest>(?P<mark>[ '.,])\d{3}(?:(?P=mark)\d{3})*)(?![\d/])"
+    r"(?P<part>[.,]\d+(?![\d.,]))?"
+)
+"""A number whose digits stand in threes: 1 250, 1'250, 1.234,5, 1,250,000."""
+FOOT_IN = 12
+
+
+def readings(text: str) -> tuple[str, ...]:
+    """What a text that `plain` has been through can mean, with decimal points and without marks between thousands: one
+    text where it is plain; two where `1,250` is a thousand to some and one and a quarter to others.
+
+    >>> readings("1 250,5 mm"), readings("1.234,5"), readings("0,75 m"), readings("1,250 mm")
+    (('1250.5 mm',), ('1234.5',), ('0.75 m',), ('1250 mm', '1.25 mm'))
+    """
+    made = [""]
+    at = 0
+    for found in GROUPED.finditer(text):
+        before = _points(text[at : found.start()])
+        made = [m + before + said for m in made for said in _grouped(found)]
+        at = found.end()
+    rest = _points(text[at:])
+    return tuple(m + rest for m in made)
+
+
+def _grouped(found: re.Match[str]) -> tuple[str, ...]:
+    """What digits in threes can be."""
+    mark, digits = found["mark"], re.sub(r"\D", "", found["rest"])
+    part = found["part"] or ""
+    if part.startswith(mark):  # 1.250.5: no number that anybody writes
+        return (found.group(0),)
+    whole = f"{found['first']}{digits}{part.replace(',', '.')}"
+    if mark in ".," and len(digits) == 3 and not part:
+        # Read back it is to be plain: fewer digits than three, or more.
+        return whole, f"{found['first']}.{digits.rstrip('0') or '0' if digits.endswith('0') else f'{digits}0'}"
+    if mark == "'" and float(digits) < FOOT_IN:
+        return whole, f"{found['first']} ft {float(digits):g} in"
+    return (whole,)
+
+
+def _points(text: str) -> str:
     """The text with decimal commas as points."""
-    return re.sub(r"(\d),(\d)", r"\1.\2", text)
+    return re.sub(r"(?<![\d.]),(?=\d)", ".", re.sub(r"(?<=\d),(?=\d)", ".", text))
 
 
 def read_number(text: str) -> float:
