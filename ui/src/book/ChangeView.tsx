@@ -16,6 +16,7 @@ import { Choice, NumberField } from "../parts/fields";
 import { Alert, LABEL, Loading } from "../parts/notices";
 import { newId, percent } from "../parts/say";
 import { TextField } from "../parts/TextField";
+import { readWithin } from "../parts/typed";
 import { useDraft } from "../parts/useDraft";
 import { usePlace } from "../parts/usePlace";
 import { Pot } from "../pot/Pot";
@@ -255,8 +256,8 @@ function StatedShare({
         placeholder="– %"
         defaultValue={share === null ? "" : percent(share)}
         onChange={(e) => {
-          const number = Number.parseFloat(e.target.value.replace(",", "."));
-          onChange(Number.isFinite(number) && number >= 0 && number < 100 ? number / 100 : null);
+          const [share] = readWithin(e.target.value.replace("%", ""), 0, 99.9);
+          onChange(share === undefined ? null : share / 100);
         }}
       />
     </label>

@@ -3,6 +3,7 @@ import { answer, api, NoAnswer, Refused } from "../api/client";
 import { useSettings } from "../api/workshop";
 import { type FieldFault, UnitInput } from "./fields";
 import { say } from "./say";
+import { readingsOf, readWithin } from "./typed";
 
 interface MmFieldProps {
   label: string;
@@ -11,8 +12,6 @@ interface MmFieldProps {
   max: number;
   onChange: (mm: number) => void;
 }
-
-const plain = (typed: string) => (/^\s*\d*[.,]?\d+\s*$/.test(typed) ? Number(typed.replace(",", ".")) : null);
 
 /**
  * A measure in mm, which may be typed in any unit: 63.5, 6 cm, 2 1/2". A number alone is mm. What cannot be read, or is
@@ -51,8 +50,14 @@ export function MmField({ label, value, min, max, onChange }: MmFieldProps) {
     sequence.current += 1;
     const mine = sequence.current;
     asking.current = false;
-    const number = plain(typed);
-    if (number !== null) return take(number, typed);
+    const numbers = readingsOf(typed);
+    const [number, other] = numbers.length > 1 ? readWithin(typed, min, max) : numbers;
+    if (other !== undefined)
+      return setFault({
+        says: `${typed.trim()} can be read in two ways.`,
+        allowed: `${number} or ${other} mm`,
+      });
+    if (number !== undefined) return take(number, typed);
     if (!typed.trim()) return setFault({ says: "Type a measure.", allowed: bounds });
     asking.current = true;
     try {

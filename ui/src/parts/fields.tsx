@@ -1,6 +1,7 @@
 import { type ReactNode, useEffect, useId, useRef, useState } from "react";
 import { answer, api, type Length, NoAnswer, Refused } from "../api/client";
 import { LABEL } from "./notices";
+import { readWithin } from "./typed";
 
 export interface FieldFault {
   says: string;
@@ -149,28 +150,26 @@ export function NumberField({ label, value, unit, min, max, onChange }: NumberFi
       setText(String(value));
     }
   }, [value]);
-  const allowed = (typed: string) => {
-    const number = Number(typed.replace(",", "."));
-    return typed.trim() && Number.isFinite(number) && number >= min && number <= max ? number : null;
-  };
-  const wrong = allowed(text) === null;
+  const meant = readWithin(text, min, max);
   return (
     <UnitInput
       label={label}
       unit={unit}
       text={text}
       fault={
-        wrong
-          ? {
-              says: text.trim() ? `${text} cannot be used.` : "Type a number.",
-              allowed: `${min} to ${max} ${unit}`,
-            }
-          : null
+        meant.length === 1
+          ? null
+          : meant.length
+            ? { says: `${text} can be read in two ways.`, allowed: `${meant.join(" or ")} ${unit}` }
+            : {
+                says: text.trim() ? `${text} cannot be used.` : "Type a number.",
+                allowed: `${min} to ${max} ${unit}`,
+              }
       }
       onText={(typed) => {
         setText(typed);
-        const number = allowed(typed);
-        if (number !== null) {
+        const [number, other] = readWithin(typed, min, max);
+        if (number !== undefined && other === undefined) {
           given.current = number;
           onChange(number);
         }
