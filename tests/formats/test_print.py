@@ -156,3 +156,16 @@ def test_the_type_has_every_sign_the_catalogue_uses() -> None:
     texts += [f.waits for f in C.films.values()] + [c.looks for c in C.consistencies]
     missing = {sign for text in texts for sign in printable(text) if ord(sign) not in font.face.charToGlyph}
     assert missing == set()
+
+
+def test_what_speaks_against_a_job_stands_on_every_card_and_on_the_bench_sheet() -> None:
+    against = "1 can hurt somebody. Body: old gloss paint may hold lead."
+    made = coded(files("Costume wardrobe"))
+    for paper in PAPERS:
+        pdf = cards(made, paper, against)
+        assert off_paper(pdf) == []
+        text = " ".join(p.extract_text() for p in PdfReader(io.BytesIO(pdf)).pages)
+        assert text.count(against) == len(made)
+    job = JOBS["Costume wardrobe"]
+    sheet = bench_sheet(job.name, steps_of(work(job, Workshop(), C, steady()), steady()), "a4", against)
+    assert against in " ".join(PdfReader(io.BytesIO(sheet)).pages[0].extract_text().split())

@@ -7,6 +7,7 @@ from pydantic import BaseModel
 
 from lumso.core.bench.bench import Bench, bench_of
 from lumso.core.book.catalogue import Catalogue, pick
+from lumso.core.checks.standing import Standing
 from lumso.core.days.facts import Fact, facts_of
 from lumso.core.job.job import Job
 from lumso.core.log.acts import Tared
@@ -91,6 +92,7 @@ class BenchOut(BaseModel):
     scale: ScaleOut
     noted: list[str]
     """The events that are counted in."""
+    standing: Standing
 
 
 def at_bench(job_id: str, scale: ScaleOut, here: Context) -> BenchOut:
@@ -107,7 +109,8 @@ def at_bench(job_id: str, scale: ScaleOut, here: Context) -> BenchOut:
     open_pots = [p for p in mixed.values() if p.state in {"pouring", "stirred"}]
     shown = [_shown(p, job, made, scale, here) for p in sorted(open_pots, key=lambda p: p.begun_min)]
     jars = _jars(job_id, job, made, own, here)
-    return BenchOut(bench=bench, pots=shown, jars=jars, scale=scale, noted=[e.id for e in own])
+    return BenchOut(bench=bench, pots=shown, jars=jars, scale=scale, noted=[e.id for e in own],
+                    standing=here.plan(job).standing)  # fmt: skip
 
 
 def pot_now(pot_id: str, scale: ScaleOut, here: Context) -> PotNowOut:

@@ -107,9 +107,10 @@ async def printed(job_id: str, asked: Printing, reached: str, here: Context, bes
         return stored, read(stored, here)
 
     stored, job = await aside(saved)
+    against = await aside(lambda: here.plan(job).standing.says)
     if asked.what == "steps":
         steps = await aside(lambda: steps_of(here.work(job), here.room()))
-        return await beside(pdf_of, "steps", job.name, steps, asked.paper), f"{job.name} steps"
+        return await beside(pdf_of, "steps", job.name, steps, asked.paper, against), f"{job.name} steps"
     sheet = await aside(_to_print, job, asked, here)
     kit = in_use(here)
     answers = await measured([b.mix for b in sheet.batches], kit, here, beside)
@@ -119,7 +120,7 @@ async def printed(job_id: str, asked: Printing, reached: str, here: Context, bes
     ]
     frozen = await aside(_frozen, stored, files, here)
     coded = [(f.code, f"{reached}/b/{f.code}", file) for f, file in zip(frozen, files, strict=True)]
-    return await beside(pdf_of, asked.what, job.name, coded, asked.paper), f"{job.name} {asked.what}"
+    return await beside(pdf_of, asked.what, job.name, coded, asked.paper, against), f"{job.name} {asked.what}"
 
 
 def _to_print(job: Job, asked: Printing, here: Context) -> MixSheet:
@@ -141,15 +142,16 @@ def _frozen(stored: StoredJob, files: Sequence[BatchFile], here: Context) -> lis
     return batches.freeze(here.db, stored.id, stored.revision, documents)
 
 
-def pdf_of(what: str, name: str, content: Any, paper: Paper) -> bytes:
-    """What is printed, as PDF: cards and labels of coded batches, a job's steps, or the days."""
+def pdf_of(what: str, name: str, content: Any, paper: Paper, against: str = "") -> bytes:
+    """What is printed, as PDF: cards and labels of coded batches, a job's steps, or the days; with what speaks
+    against the job."""
     from lumso.formats import pdf  # the layout engine takes a while to load, and few sheets are printed
 
     if what == "steps":
-        return pdf.bench_sheet(name, content, paper)
+        return pdf.bench_sheet(name, content, paper, against)
     if what == "days":
         return pdf.day_sheet(content, paper)
-    return pdf.cards(content, paper) if what == "cards" else pdf.labels(content, paper)
+    return pdf.cards(content, paper, against) if what == "cards" else pdf.labels(content, paper)
 
 
 def batch_by_code(code: str, here: Context) -> tuple[FrozenBatch, BatchFile]:

@@ -3479,6 +3479,7 @@ export interface components {
             /** Pots */
             pots: components["schemas"]["PotNowOut"][];
             scale: components["schemas"]["ScaleOut"];
+            standing: components["schemas"]["Standing"];
         };
         /**
          * BenchStep
@@ -10621,6 +10622,7 @@ export interface components {
              * @description How far areas and amounts may be off because sizes were not measured: 0.25 is a quarter either way.
              */
             rough: number;
+            standing: components["schemas"]["Standing"];
             /**
              * Surfaces
              * @description Every surface of the piece, with the zone that coats it or why it is left out.
@@ -13373,6 +13375,34 @@ export interface components {
              * @default false
              */
             wet?: boolean;
+        };
+        /**
+         * Standing
+         * @description What speaks against a job as it is planned. What a painter accepted does not count.
+         */
+        Standing: {
+            /**
+             * Fails
+             * @default 0
+             */
+            fails: number;
+            /**
+             * Hurts
+             * @default 0
+             */
+            hurts: number;
+            /**
+             * Says
+             * @description Both numbers and the worst by name; "" where nothing speaks against it.
+             * @default
+             */
+            says: string;
+            /**
+             * Zone
+             * @description The id of the zone of the worst; "" where there is none.
+             * @default
+             */
+            zone: string;
         };
         /**
          * StartIn

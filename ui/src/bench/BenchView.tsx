@@ -13,7 +13,7 @@ import { useAwake } from "./awake";
 import { Beside } from "./Beside";
 import { Doing } from "./Doing";
 import { Foot } from "./Foot";
-import { Head } from "./Head";
+import { Against, Head } from "./Head";
 import { heardNow, heardOf, useReading } from "./heard";
 import { atHand, keyOf } from "./now";
 import { List } from "./Order";
@@ -119,6 +119,7 @@ export function BenchView() {
           Lumso is not answering. What you note is kept here and sent when it does; the scale is not heard.
         </Alert>
       )}
+      <Against says={reply.standing.says} />
       {listed && (
         <List
           operations={operations}

@@ -46,3 +46,13 @@ export function Head({ job, name, operations, at, kept, listed, onList, onLock }
     </header>
   );
 }
+
+/** What will fail or can hurt somebody, as the job is planned. */
+export function Against({ says }: { says: string }) {
+  if (!says) return null;
+  return (
+    <p role="note" className="said narrow mx-4 mt-2 line-clamp-2 font-semibold md:mx-6">
+      As it is planned: {says}
+    </p>
+  );
+}

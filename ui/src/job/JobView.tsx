@@ -68,6 +68,7 @@ export function JobView() {
   return (
     <>
       <JobBar open={open} sides={open.job.piece ? now : ""} />
+      <Standing open={open} zone={zone} now={now} />
       <div
         data-stale={old || undefined}
         className={`min-h-[calc(100dvh-7rem)] ${now === "piece" ? "" : "lg:grid lg:grid-cols-[13.5rem_minmax(0,1fr)] xl:grid-cols-[16rem_minmax(0,1fr)]"}`}
@@ -84,6 +85,24 @@ export function JobView() {
       {now === "mix" && <PotInReach open={open} zone={zone} layer={layer} old={old} />}
       <Elsewhere open={open} />
     </>
+  );
+}
+
+/** What will fail or can hurt somebody as it is planned, on every side of the job; where it is listed anyway, once. */
+function Standing({ open, zone, now }: { open: OpenJob; zone: number; now: string }) {
+  const { standing } = open.plan;
+  const listed = now === "finish" && open.job.zones[zone]?.id === standing.zone;
+  if (!standing.says || listed) return null;
+  return (
+    <p role="note" className="said narrow flex flex-wrap items-baseline gap-x-3 px-4">
+      <span className="font-semibold">As it is planned: {standing.says}</span>
+      <Link
+        to={`/jobs/${open.id}/finish?zone=${standing.zone}&tab=findings`}
+        className="inline-flex min-h-11 items-center underline print:hidden"
+      >
+        See to it
+      </Link>
+    </p>
   );
 }
 

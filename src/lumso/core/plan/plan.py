@@ -9,6 +9,7 @@ from typing import Literal
 from ..book.catalogue import Catalogue
 from ..checks import check
 from ..checks.findings import Finding
+from ..checks.standing import Standing, standing_of
 from ..errors import Problem
 from ..figure import Figure, millilitres
 from ..job.areas import SurfaceArea, partition
@@ -119,6 +120,7 @@ class Plan(Value):
     """Names of the sizes that nobody measured: usual ones are counted with."""
     cautions: tuple[Finding, ...]
     """What can hurt a person, each once."""
+    standing: Standing
     kept: tuple[Kept, ...]
     """Entries this job has otherwise than the book."""
     zones: tuple[ZonePlan, ...]
@@ -363,6 +365,7 @@ def plan_of(made: Work, workshop: Workshop, room: Room, memo: Memo) -> Plan:
         job.piece.rough,
         job.piece.presumed,
         can_hurt(zones),
+        standing_of((z.zone, z.name, found) for z in zones for found in z.findings),
         job.kept,
         tuple(zones),
         made.problems,

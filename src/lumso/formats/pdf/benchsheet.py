@@ -109,13 +109,16 @@ def paged(story: list[Flowable], title: str, paper: Paper, foot_name: str = "") 
     return out.getvalue()
 
 
-def bench_sheet(name: str, steps: Procedure, paper: Paper) -> bytes:
-    """The steps as a PDF: what to lay out, then every step in order with a box, checks, waits and cautions."""
+def bench_sheet(name: str, steps: Procedure, paper: Paper, against: str = "") -> bytes:
+    """The steps as a PDF: what speaks `against` the job, what to lay out, then every step in order with a box, checks,
+    waits and cautions."""
     register()
     inner = PAPERS[paper][0] - 2 * MARGIN
     story: list[Flowable] = [text(name, TITLE)]
     about = f"{lasts(steps.hands_on_min)} hands on, {lasts(steps.elapsed_h * 60)} from first to last step (estimates)."
     story.append(text(about, BODY))
+    if against:
+        story.append(bold("As it is planned:", against, CARE))
     if steps.not_measured:
         story.append(text(steps.not_measured, CARE))
     story += [bold("Before anything else.", care, CARE) for care in steps.first]

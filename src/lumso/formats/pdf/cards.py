@@ -117,8 +117,8 @@ def _card(page: Canvas, coded: Coded, x: float, top: float, width: float, bottom
         y = write(page, x, y, line, size, width=width) - 2
 
 
-def cards(batches: Sequence[Coded], paper: Paper) -> bytes:
-    """The mixing cards, two on a page, as a PDF."""
+def cards(batches: Sequence[Coded], paper: Paper, against: str = "") -> bytes:
+    """The mixing cards, two on a page, as a PDF; each with what speaks `against` its job."""
     page, out = canvas(paper, "Mixing cards")
     width, height = PAPERS[paper]
     half = height / 2
@@ -127,6 +127,9 @@ def cards(batches: Sequence[Coded], paper: Paper) -> bytes:
             page.showPage()
         top = height - MARGIN if number % 2 == 0 else half - MARGIN
         bottom = half + MARGIN / 2 if number % 2 == 0 else MARGIN
+        if against:
+            page.setFillColorRGB(0, 0, 0)
+            write(page, MARGIN, top + MARGIN / 3, against, 9, bold=True, width=width - 2 * MARGIN, most=1)
         _card(page, coded, MARGIN, top, width - 2 * MARGIN, bottom)
         if number % 2 == 0:
             page.setDash(4, 4)
