@@ -2,7 +2,6 @@
 
 from dataclasses import replace
 
-
 from lumso.core.checks.findings import Finding
 from lumso.core.checks.standing import Standing, standing_of
 from lumso.demo import demo_jobs
