@@ -151,11 +151,12 @@ def test_a_rough_piece_shows_its_range_and_an_old_finish_its_caution(page: Page,
     side(page, "Piece", "Zones")
     choose(page, "Ground", "old-matt")
     side(page, "Mix")
-    page.get_by_text("Take care. Old matt paint may hold lead").click()
+    expect(page.get_by_role("note").filter(has_text="Old matt paint may hold lead")).to_have_count(1)
+    page.get_by_text("Answer: lead?").click()
     caution = page.get_by_role("group").filter(has_text="No date clears old paint")
     expect(caution.first).to_be_visible()
     caution.first.get_by_label("Lead in what was there before").select_option("none found")
-    expect(page.get_by_text("Take care. Old matt paint may hold lead")).to_have_count(0)
+    expect(page.get_by_text("Old matt paint may hold lead")).to_have_count(0)
 
 
 def test_hinges_are_taken_off_their_surface(page: Page, loft: Running) -> None:

@@ -51,7 +51,7 @@ export function Head({ job, name, operations, at, kept, listed, onList, onLock }
 export function Against({ says }: { says: string }) {
   if (!says) return null;
   return (
-    <p role="note" className="said narrow mx-4 mt-2 line-clamp-2 font-semibold md:mx-6">
+    <p role="note" className="said narrow mx-4 mt-2 shrink-0 font-semibold md:mx-6">
       As it is planned: {says}
     </p>
   );

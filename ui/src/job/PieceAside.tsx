@@ -99,13 +99,22 @@ function Small({ open, catalogue, zone: index, onZone }: PieceAsideProps) {
   );
 }
 
-/** What can hurt somebody, and the question that is still open, with its answers. */
+/** What can hurt somebody, and the question that is still open, with its answers. What the head says is not said twice. */
 function Cautions({ open }: { open: OpenJob }) {
-  return open.plan.cautions.map((caution) => (
+  const { cautions, standing } = open.plan;
+  const lead = (rule: string) => rule === "lead-untested" || rule === "lead-found";
+  const said = (says: string) => standing.says.endsWith(says);
+  return cautions.map((caution) => (
     <details key={caution.rule} className="narrow border-l-4 border-ink pl-2 text-sm">
-      <summary className="min-h-11 py-2.5 font-bold">Take care. {caution.says}</summary>
+      <summary className="min-h-11 py-2.5 font-bold">
+        {!said(caution.says)
+          ? `Take care. ${caution.says}`
+          : lead(caution.rule)
+            ? "Answer: lead?"
+            : "Why, and what helps"}
+      </summary>
       <p className="pb-2">{caution.reason}</p>
-      {(caution.rule === "lead-untested" || caution.rule === "lead-found") && (
+      {lead(caution.rule) && (
         <div className="pb-3 text-base">
           <Question open={open} of="lead" label="Lead in what was there before" />
         </div>
