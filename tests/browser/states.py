@@ -132,7 +132,7 @@ def _away(page: Page, lumso: Running) -> None:
     page.get_by_role("button", name=re.compile("^Coats: more")).wait_for()
     lumso.stop()
     button(page, "Coats: more")
-    expect(page.get_by_text("Kept here", exact=True)).to_be_visible()
+    expect(page.get_by_text("On this device only", exact=True)).to_be_visible()
 
 
 def _rotten(page: Page, lumso: Running) -> None:
@@ -192,7 +192,7 @@ STATES = (
     State("places", "/", "Today", "Jobs"),
     State("places", "/new", "New job", "New job"),
     State("places", "/left?mix=glaze-retarded", "What is left", "What is left", press=("another mix",)),
-    State("places", "/ask?on=recipe/paint-wash-raw-wood", "Ask", "Ask before you begin"),
+    State("places", "/ask?on=recipe/paint-wash-raw-wood", "Ask", "Ask about a finish"),
     State("places", "/days", "Days", "Days"),
     State("places", "/book", "Recipe book", "Recipe book"),
     State("places", "/book/dark-wax", "Tinted wax, dark with clear", "Tinted wax, dark with clear"),
@@ -207,7 +207,7 @@ STATES = (
     State("workshop", "/log/learned", "Log", "Log"),
     State("workshop", "/log/pots/{pot}", "", ""),
     State("workshop", "/b/{code}", "", "Milk paint"),
-    State("workshop", "/kept", "Kept", "Kept"),
+    State("workshop", "/kept", "Backups and deleted jobs", "Backups and deleted jobs"),
     State("workshop", "/help", "Help", "How this works"),
     State("job", f"{JOB}/piece", "Ticket counter · Piece", "Ticket counter", press=("How many the same: more", "Undo")),
     State("job", f"{JOB}/piece?tab=zones", "Costume wardrobe · Piece", "Costume wardrobe", of="Costume wardrobe"),
@@ -238,7 +238,7 @@ STATES = (
     State("bench", BENCH, "", "", of="Prop chest", make=_pouring),
     State("dialogs", "/", "Today", "Jobs", make=opens("Quick pot"), covers=("quick/QuickPot.tsx",)),
     State("dialogs", "/", "Today", "Jobs", make=_keys, covers=("help/Shortcuts.tsx",)),
-    State("dialogs", "/kept", "Kept", "Kept", make=_restoring, covers=("kept/Backups.tsx",)),
+    State("dialogs", "/kept", "Backups and deleted jobs", "Backups and deleted jobs", make=_restoring, covers=("kept/Backups.tsx",)),
     State("dialogs", f"{JOB}/steps", "", "", make=_word, covers=("parts/Worded.tsx",)),
     State("dialogs", f"{JOB}/mix", "", "", make=opens("Mix: "), covers=("parts/Why.tsx",)),
     State("dialogs", f"{JOB}/finish", "", "", make=opens("Finish library"), covers=("finish/Library.tsx",)),
@@ -253,7 +253,7 @@ STATES = (
     State("errors", "/left?mix=colour-wash", "", "", make=fills("How much is left", "no idea", "ml")),
     State("errors", "/", "Today", "Jobs", make=_rotten),
     State("errors", "/", "Today", "Jobs", make=_no_copies),
-    State("errors", "/kept", "Kept", "Kept", make=_rotten_backup),
+    State("errors", "/kept", "Backups and deleted jobs", "Backups and deleted jobs", make=_rotten_backup),
     State("errors", f"{JOB}/mix", "", "This job cannot be opened", of="Hat stand", make=_spoilt),
     State("errors", f"{JOB}/mix", "", "", of="Programme rack", make=_away),
     State("nothing", "/", "Today", "Nothing on the bench yet"),
@@ -262,6 +262,6 @@ STATES = (
     State("nothing", "/buying", "Buying", "Buying"),
     State("nothing", "/log", "Log", "Log"),
     State("nothing", "/log/jars", "Log", "Log"),
-    State("nothing", "/kept", "Kept", "Kept"),
+    State("nothing", "/kept", "Backups and deleted jobs", "Backups and deleted jobs"),
 )  # fmt: skip
 GROUPS = tuple(dict.fromkeys(state.group for state in STATES))

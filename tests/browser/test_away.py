@@ -29,7 +29,9 @@ def test_layers_added_swapped_moved_and_taken_out_while_the_server_is_away(page:
     loft.stop()
 
     add(page, "milk-paint")
-    expect(page.get_by_text(re.compile("Waiting for the workshop: a layer added"))).to_be_visible()
+    expect(
+        page.get_by_text(re.compile("On this device only, not yet with the workshop: a layer added"))
+    ).to_be_visible()
     assert layers(page) == ["Paint wash on raw wood", "Clear coat", "Milk paint"]
     row(page, "Milk paint")
     choose(page, "Mix", "paint-plain")
@@ -72,7 +74,7 @@ def test_a_closed_tab_loses_nothing_that_was_entered_while_the_server_was_away(p
     page.wait_for_load_state("networkidle")
     loft.stop()
     add(page, "milk-paint")
-    expect(page.get_by_text(re.compile("Waiting for the workshop"))).to_be_visible()
+    expect(page.get_by_text(re.compile("not yet with the workshop"))).to_be_visible()
     page.goto("about:blank")
     loft.start()
     page.goto(address)
@@ -106,7 +108,7 @@ def test_a_length_typed_while_the_server_is_away_is_read_when_it_is_back(page: P
     width.fill("62 cm")
     expect(page.get_by_text("it is read when Lumso answers")).to_be_visible()
     width.blur()
-    expect(page.get_by_text(re.compile("Waiting for the workshop: width 62 cm"))).to_be_visible()
+    expect(page.get_by_text(re.compile("On this device only, not yet with the workshop: width 62 cm"))).to_be_visible()
     page.goto("about:blank")
     loft.start()
     page.goto(address)

@@ -96,7 +96,7 @@ def test_what_is_done_while_the_server_is_away_is_kept_and_counts_when_it_is_bac
 def test_the_puzzle_is_moved_by_keyboard_and_solved_round_it(page: Page, evening: Running) -> None:
     only(evening, "Programme rack")
     page.goto(f"{evening.url}/days")
-    expect(page.get_by_text(re.compile("The best there is"))).to_be_visible()
+    expect(page.get_by_text(re.compile("Nothing better for what you asked"))).to_be_visible()
     mixing = page.get_by_role("button", name=re.compile("Mix paint wash on raw wood"))
     mixing.focus()
     page.keyboard.press("Enter")
@@ -107,7 +107,7 @@ def test_the_puzzle_is_moved_by_keyboard_and_solved_round_it(page: Page, evening
     choice.select_option(value=saturday.get_attribute("value"))
     visit = page.get_by_role("region", name=re.compile("^Sat 28 Nov"))
     expect(visit.get_by_role("button", name=re.compile("Mix paint wash on raw wood.*pinned"))).to_be_visible()
-    expect(page.get_by_text(re.compile("The best there is"))).to_be_visible()
+    expect(page.get_by_text(re.compile("Nothing better for what you asked"))).to_be_visible()
     # The fewest visits: all that comes before it is done on Saturday, too.
     expect(visit.get_by_role("button", name=re.compile("^16:22.*Mix paint wash"))).to_be_visible()
     page.get_by_role("button", name="15 min earlier").focus()
@@ -123,7 +123,7 @@ def test_the_puzzle_is_moved_by_keyboard_and_solved_round_it(page: Page, evening
 def test_a_promise_says_when_to_begin_and_what_would_have_to_give(page: Page, evening: Running) -> None:
     only(evening, "Programme rack")
     page.goto(f"{evening.url}/days")
-    page.get_by_text("Promise a date, or its turn").click()
+    page.get_by_text("Dates and order").click()
     page.get_by_label("Programme rack is promised for").fill("2026-12-12T18:00")
     expect(page.get_by_text(re.compile("Begin by .* at the latest"))).to_be_visible()
     page.get_by_label("Programme rack is promised for").fill("2026-11-27T08:00")

@@ -114,7 +114,7 @@ def test_a_white_wash_on_one_s_own_board_with_two_spoons(
     me.key("Enter")
     me.choose("raw pine", "raw pine")
     me.choose("white wash dry", "Whitewash, dry-wiped")
-    me.press(fresh.get_by_role("button", name=re.compile("^Measured with")))
+    me.press(fresh.get_by_role("button", name=re.compile("^Your measuring tools")))
     me.type("5 ml, 15 ml")
     me.key("Enter")
     over = fresh.get_by_role("button", name=re.compile(r"^Mix \d+ ml, \d+ % over"))
@@ -184,7 +184,7 @@ def test_a_candlestick(fresh: Page, size: ViewportSize, keys: bool, times: int) 
 
 def test_leftover_glaze(fresh: Page) -> None:
     me = Hands(fresh)
-    me.press(fresh.get_by_role("link", name="Something is left"))
+    me.press(fresh.get_by_role("link", name="Use up leftovers"))
     me.choose("glaze", "glaze")
     me.type("120 ml")
     expect(fresh.get_by_role("heading", name="120 ml goes so far, in one coat")).to_be_visible()
@@ -226,7 +226,7 @@ def test_three_coats_a_margin_and_back(page: Page, empty: Running) -> None:
 
 def test_an_outdoor_sealer(fresh: Page) -> None:
     me = Hands(fresh)
-    me.press(fresh.get_by_role("link", name="Ask before you begin"))
+    me.press(fresh.get_by_role("link", name="Ask about a finish"))
     me.press(fresh.get_by_role("button", name=re.compile("^What goes on it")))
     me.choose("wash on raw", "Paint wash on raw wood")
     me.press(fresh.get_by_role("checkbox", name="It stands outdoors"))

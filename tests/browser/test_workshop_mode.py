@@ -100,7 +100,7 @@ def test_a_device_enters_with_the_code_works_and_is_turned_out(house: Running, e
     phone.get_by_role("button", name="Turn out Tablet at the bench").click()
     expect(devices.get_by_role("button", name=re.compile("^Turn out"))).to_have_count(1)
     tablet.get_by_label("Name of the job").fill("Entered while it was out")
-    expect(tablet.get_by_text("Kept here", exact=True)).to_be_visible()
+    expect(tablet.get_by_text("On this device only", exact=True)).to_be_visible()
     tablet.context.set_offline(False)
     expect(tablet.get_by_text("and what it kept is gone from it")).to_be_visible()
     expect(tablet.get_by_text("One thing that was entered here and never sent waits, sealed")).to_be_visible()

@@ -157,7 +157,7 @@ export function App() {
           Help, words and keys
         </Link>
         <Link to="/kept" className="inline-flex min-h-11 items-center underline">
-          Put away, backups, and what waits to be saved
+          Backups and deleted jobs, and what waits to be saved
         </Link>
       </footer>
       <Shortcuts />
@@ -194,7 +194,7 @@ function LooksOnly() {
   return (
     <p className="said m-2">
       This device looks only: what is entered here is not saved. Whoever keeps the workshop lets it work,
-      under “Put away, backups” at the foot of the page.
+      under “Backups and deleted jobs” at the foot of the page.
     </p>
   );
 }

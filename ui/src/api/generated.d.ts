@@ -12759,6 +12759,11 @@ export interface components {
             /** Hex */
             hex: string;
             /**
+             * Light
+             * @description How light it is, in words.
+             */
+            light: string;
+            /**
              * Lightness
              * @description L*, 0–100.
              */

@@ -53,7 +53,7 @@ function Ask({ catalogue }: { catalogue: Catalogue }) {
   return (
     <div className="mx-auto grid max-w-6xl gap-x-10 gap-y-4 px-4 py-6 sm:px-8 lg:grid-cols-[22rem_1fr]">
       <div className="flex flex-col gap-4">
-        <h1 className="wide text-xl font-bold">Ask before you begin</h1>
+        <h1 className="wide text-xl font-bold">Ask about a finish</h1>
         <ChooserField
           label="What goes on it"
           of="becomes"

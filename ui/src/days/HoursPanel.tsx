@@ -132,7 +132,7 @@ export function HoursPanel({ choices, room, onChange }: Props) {
             Colours by daylight, where nothing is lost by it
           </label>
           <Choice
-            label="Where it stands"
+            label="Room it dries in"
             value={chosen.profile}
             options={[
               { slug: "", name: "A room that stays as it was set" },

@@ -33,7 +33,7 @@ export function JobsInDays({ days, chosen, onChange }: Props) {
               <dl className="mt-1 grid grid-cols-[auto_1fr] gap-x-3">
                 <dt className="narrow text-sm font-semibold text-soft">Finished</dt>
                 <dd className="numeral text-lg">{job.finished}</dd>
-                <dt className="narrow text-sm font-semibold text-soft">Gently used from</dt>
+                <dt className="narrow text-sm font-semibold text-soft">Ready for light use from</dt>
                 <dd className="numeral text-lg">{job.gently}</dd>
               </dl>
               {job.late && <Alert>{job.late} later than promised.</Alert>}
@@ -73,7 +73,7 @@ function Promised({ one, name, chosen, onChange }: Omit<Props, "days"> & { one: 
   return (
     <details className="mt-1">
       <summary className="narrow inline-flex min-h-11 items-center text-sm underline">
-        {one.due ? "What was promised, and its turn" : "Promise a date, or its turn"}
+        {one.due ? "Dates and order" : "Dates and order"}
       </summary>
       <div className="grid gap-2 sm:grid-cols-2">
         <label className={LABEL}>

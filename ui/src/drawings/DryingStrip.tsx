@@ -63,8 +63,8 @@ export function WetAndDry({ film, className = "" }: { film: StripFilm; className
 /** What a number is good for, in the measure of differences between colours. */
 export function Range({ shade }: { shade: Shade }) {
   return (
-    <span>
-      L* {Math.round(shade.lightness)}, {shade.sure} (ΔE {shade.within.toFixed(1)})
+    <span title={`L* ${Math.round(shade.lightness)}, within ΔE ${shade.within.toFixed(1)}`}>
+      {shade.light}; {shade.sure}
     </span>
   );
 }

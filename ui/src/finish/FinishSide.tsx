@@ -201,7 +201,7 @@ function Prep({ open, catalogue, zone: index }: { open: OpenJob; catalogue: Cata
   const change = (label: string, what: Change) => void open.decide(label, stackEdit(zone.id, [what]));
   return (
     <div className="border-t-2 border-ink pt-2">
-      <h3 className={LABEL}>First, to the ground</h3>
+      <h3 className={LABEL}>Prepare</h3>
       <ol>
         {zone.prep.map((slug, i) => {
           const known = catalogue.preparations.find((p) => p.slug === slug);

@@ -10,7 +10,7 @@ export const SHORTCUTS = [
   { key: "k", does: "Kit", to: "/kit" },
   { key: "l", does: "Log", to: "/log" },
   { key: "w", does: "What is left of a mix", to: "/left" },
-  { key: "a", does: "Ask before you begin", to: "/ask" },
+  { key: "a", does: "Ask about a finish", to: "/ask" },
 ] as const;
 
 /** Keys that work with a held one, everywhere. */

@@ -194,7 +194,7 @@ function saveWords({ saveState, kept }: OpenJob): string {
   if (saveState === "saved") return "Saved";
   if (saveState === "changed elsewhere") return "Changed elsewhere";
   if (saveState === "refused") return "Refused";
-  return kept ? "Kept here" : "Not kept: this browser keeps nothing";
+  return kept ? "On this device only" : "Not kept: this browser keeps nothing";
 }
 
 /** What is older than the edits above it is not begun: the bench waits until they are worked out and saved. */

@@ -16,7 +16,7 @@ export function MarginChoice({ margin, oneIn, onChange }: Props) {
   return (
     <div>
       <fieldset>
-        <legend className={LABEL}>Margin: it may run short one time in</legend>
+        <legend className={LABEL}>How much spare? It may run short one time in</legend>
         <div className="flex flex-wrap pl-0.5 [&>*]:-ml-0.5">
           {ONE_IN.map((n) => (
             <button

@@ -13,7 +13,7 @@ export function Pending({ open }: { open: OpenJob }) {
       )}
       {(waiting.length > 0 || (stale && open.saveState !== "saving")) && (
         <p role="status" className="narrow w-full border-l-4 border-line pl-2 text-sm">
-          {waiting.length > 0 && <>Waiting for the workshop: {waiting.join(", ")}. </>}
+          {waiting.length > 0 && <>On this device only, not yet with the workshop: {waiting.join(", ")}. </>}
           {stale && "The hatched amounts are from before your last change."}
         </p>
       )}

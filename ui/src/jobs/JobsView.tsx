@@ -36,10 +36,10 @@ export function JobsView({ bare = false }: { bare?: boolean }) {
         New job
       </Link>
       <Link to="/left" className="press inline-flex items-center">
-        Something is left
+        Use up leftovers
       </Link>
       <Link to="/ask" className="press inline-flex items-center">
-        Ask before you begin
+        Ask about a finish
       </Link>
     </div>
   );
@@ -232,7 +232,7 @@ function Line({ job, onAway, onCopy }: { job: JobLine; onAway: () => void; onCop
       {more && (
         <div className="flex w-full flex-wrap justify-end gap-2">
           <button type="button" className="press" onClick={onCopy}>
-            Once more, as a new job
+            Copy this job
           </button>
           <button type="button" className="press" onClick={onAway}>
             Put away

@@ -2,7 +2,7 @@ import { useKept } from "./hooks";
 
 const WORDS = {
   saved: "Saved",
-  "kept here": "Kept here",
+  "kept here": "On this device only",
   "not kept": "Not kept: this browser keeps nothing",
   refused: "Refused",
 };

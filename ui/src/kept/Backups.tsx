@@ -46,7 +46,7 @@ export function Backups() {
             {make.isPending ? "Making it…" : "Back up now"}
           </button>
           <button type="button" className="press" onClick={() => input.current?.click()}>
-            Go back to a file
+            Restore from a file
           </button>
           <a className="press inline-flex items-center" href="/api/export/everything.json" download>
             Everything as open JSON

@@ -79,7 +79,7 @@ function JobLine({ job }: { job: Unsaved }) {
     return <Line name={job.name} says="Kept by another page of this browser, which sees to it." />;
   const shown = session.shown();
   if (session.failed && !(session.failed instanceof Unanswered)) return <LostJob job={job} />;
-  if (!shown) return <Line name={job.name} says="Kept here; it is being opened, to be saved." />;
+  if (!shown) return <Line name={job.name} says="On this device only; it is being opened, to be saved." />;
   const refused = shown.refused.map((r) => `${r.label}: ${r.says}`);
   const says =
     shown.saveState === "changed elsewhere"
@@ -88,7 +88,7 @@ function JobLine({ job }: { job: Unsaved }) {
         ? `Refused: ${refused.join("; ")}`
         : shown.saveState === "refused"
           ? `Refused: ${shown.says}`
-          : "Kept here; saved as soon as Lumso answers.";
+          : "On this device only; saved as soon as Lumso answers.";
   return (
     <Line name={<span className="bg-tape px-2 py-0.5">{shown.job.name}</span>} says={says}>
       <Link to={`/jobs/${id}`} className="press inline-flex items-center">

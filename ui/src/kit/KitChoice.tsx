@@ -18,7 +18,7 @@ export function KitChoice({ catalogue }: { catalogue: Catalogue }) {
   return (
     <div>
       <ChooserField
-        label="Measured with"
+        label="Your measuring tools"
         of="kit"
         value={settings.data.kit}
         placeholder="a kit, or what you own: 5 ml, 15 ml"

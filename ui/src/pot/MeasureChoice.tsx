@@ -26,7 +26,7 @@ export function SystemChoice({ catalogue }: MeasureChoiceProps) {
   const chosen = settings.data;
   return (
     <Choice
-      label="Measures"
+      label="Units"
       value={chosen.measures}
       options={catalogue.systems}
       onChange={(measures) => choose.mutate({ ...chosen, measures })}

@@ -211,8 +211,7 @@ function Options(props: {
           >
             <span className="block">{tally(o)}</span>
             <span className="narrow block font-normal">
-              {o.surplus < 0.005 ? "nothing over" : `${percentSigned(o.surplus)} over`},{" "}
-              {o.error > 0.0005 ? `proportion within ${percent(o.error)}` : "in exact proportion"}
+              {o.surplus < 0.005 ? "nothing over" : `${percentSigned(o.surplus)} over`}, {ratioWords(o.error)}
             </span>
           </button>
         ))}
@@ -306,4 +305,10 @@ function PartLine({ part, order, option, answer, byWeight }: PartLineProps) {
       )}
     </li>
   );
+}
+
+/** How far a ratio is off, in words. */
+function ratioWords(error: number): string {
+  if (error <= 0.0005) return "ratio exact";
+  return error < 0.02 ? "ratio nearly exact" : `ratio up to ${percent(error)} off`;
 }

@@ -208,7 +208,7 @@ def _said(how: str, proofs: Sequence[Proof], stopped: bool, rejected: str) -> st
     if how == "at once":
         return "Found at once: there may be better."
     if how == "best":
-        return "The best there is, proven; minutes to half an hour."
+        return "Nothing better for what you asked; times may be half an hour off."
     open_goals = [p for p in proofs if not p.proven]
     gaps = "; ".join(f"{_goal(p)}: {_number(p)}, and no days come to less than {_bound(p)}" for p in open_goals)
     ended = "The clock ended the search. " if stopped else ""

@@ -55,7 +55,7 @@ def steps_apart(before: float, after: float) -> str:
     return f"{said} {'lighter' if after > before else 'darker'}"
 
 
-SURE = ((1.5, "hardly off"), (4.0, "a little either way"), (8.0, "a shade either way"), (1e9, "two shades either way"))
+SURE = ((1.5, "hardly off"), (4.0, "may be a little off"), (8.0, "may be a shade off"), (1e9, "may be two shades off"))
 """What a range of so many ΔE₀₀ is called."""
 
 
@@ -63,6 +63,20 @@ def how_sure(within: float) -> str:
     """What a range is good for.
 
     >>> how_sure(6.0)
-    'a shade either way'
+    'may be a shade off'
     """
     return next(words for end, words in SURE if within < end)
+
+
+LIGHT = ((15, "nearly black"), (33, "dark"), (48, "mid-dark"), (62, "mid"), (78, "mid-light"), (92, "light"),
+         (1e9, "nearly white"))  # fmt: skip
+"""What a lightness L* below so much is called."""
+
+
+def how_light(lightness: float) -> str:
+    """What a lightness L*, 0–100, is called.
+
+    >>> how_light(10), how_light(70), how_light(97)
+    ('nearly black', 'mid-light', 'nearly white')
+    """
+    return next(words for end, words in LIGHT if lightness < end)

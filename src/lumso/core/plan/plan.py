@@ -210,7 +210,7 @@ def _begin_with(one: Operation, job: Job) -> NextAction:
     """The first operation of a job as what is to be done next."""
     if one.amounts is None:
         where = f"{one.zone_name}: " if one.zone_name and len(job.zones) > 1 else ""
-        says = f"First, to the ground: {one.says[:1].lower()}{one.says[1:]}" if one.kind == "prepare" else one.says
+        says = f"Prepare: {one.says[:1].lower()}{one.says[1:]}" if one.kind == "prepare" else one.says
         return NextAction(f"{where}{says}", " ".join(one.how), _where(one, job), "steps")
     verb, _, what = one.says.partition(" ")
     verb, what = (verb, what) if verb == "Mix" else ("Pour off", one.says.removeprefix("Pour off "))

@@ -33,7 +33,7 @@ FIELDS: Mapping[Kind, Mapping[str, Bound]] = {
         "times.seal": Bound("May be sealed", 1, 400_000, "min"),
         "times.tape_safe": Bound("Holds low-tack tape from", 1, 400_000, "min"),
         "times.cured": Bound("Cured", 1, 400_000, "min"),
-        "gentle_days": Bound("Gently used from", 0, 365, "days"),
+        "gentle_days": Bound("Ready for light use from", 0, 365, "days"),
         "open_least_min": Bound("Stays open, at the least", 0, 600, "min"),
         "open_most_min": Bound("Stays open, at the most", 0, 600, "min"),
         "usual_um": Bound("Usual wet thickness", 1, 5000, "µm"),

@@ -33,7 +33,7 @@ def day_sheet(days: Days, paper: Paper) -> bytes:
     for job in days.jobs:
         late = f" {job.late} late." if job.late else ""
         due = f" Promised {job.due}.{late}" if job.due else ""
-        story.append(text(f"{job.name}: finished {job.finished}; gently used from {job.gently}.{due}", BODY))
+        story.append(text(f"{job.name}: finished {job.finished}; ready for light use from {job.gently}.{due}", BODY))
     story += [bold("Before anything else.", care, CARE) for care in days.first]
     story += [bold(given.says, given.instead, BODY) for given in days.given_up]
     story += [text(line, BODY) for line in days.assumed]

@@ -80,6 +80,6 @@ KIND = PieceKind(
     ),
     surfaces,
     draw,
-    (CountSpec("rows", "Rows", 1, 10, 3), CountSpec("columns", "Columns", 1, 8, 1)),
+    (CountSpec("rows", "Drawers down", 1, 10, 3), CountSpec("columns", "Drawers across", 1, 8, 1)),
     check,
 )
