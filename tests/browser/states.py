@@ -185,6 +185,7 @@ def _judging(page: Page, lumso: Running) -> None:
     expect(page.get_by_role("heading", name="milk", exact=True)).to_be_visible()
 
 
+BACKUPS = "Backups and deleted jobs"
 JOB, BENCH = "/jobs/{job}", "/jobs/{job}/bench"
 AT_LAYER = f"{JOB}/finish?zone={{zone}}&layer={{layer}}&tab=layout"
 
@@ -207,7 +208,7 @@ STATES = (
     State("workshop", "/log/learned", "Log", "Log"),
     State("workshop", "/log/pots/{pot}", "", ""),
     State("workshop", "/b/{code}", "", "Milk paint"),
-    State("workshop", "/kept", "Backups and deleted jobs", "Backups and deleted jobs"),
+    State("workshop", "/kept", BACKUPS, BACKUPS),
     State("workshop", "/help", "Help", "How this works"),
     State("job", f"{JOB}/piece", "Ticket counter · Piece", "Ticket counter", press=("How many the same: more", "Undo")),
     State("job", f"{JOB}/piece?tab=zones", "Costume wardrobe · Piece", "Costume wardrobe", of="Costume wardrobe"),
@@ -238,7 +239,7 @@ STATES = (
     State("bench", BENCH, "", "", of="Prop chest", make=_pouring),
     State("dialogs", "/", "Today", "Jobs", make=opens("Quick pot"), covers=("quick/QuickPot.tsx",)),
     State("dialogs", "/", "Today", "Jobs", make=_keys, covers=("help/Shortcuts.tsx",)),
-    State("dialogs", "/kept", "Backups and deleted jobs", "Backups and deleted jobs", make=_restoring, covers=("kept/Backups.tsx",)),
+    State("dialogs", "/kept", BACKUPS, BACKUPS, make=_restoring, covers=("kept/Backups.tsx",)),
     State("dialogs", f"{JOB}/steps", "", "", make=_word, covers=("parts/Worded.tsx",)),
     State("dialogs", f"{JOB}/mix", "", "", make=opens("Mix: "), covers=("parts/Why.tsx",)),
     State("dialogs", f"{JOB}/finish", "", "", make=opens("Finish library"), covers=("finish/Library.tsx",)),
@@ -253,7 +254,7 @@ STATES = (
     State("errors", "/left?mix=colour-wash", "", "", make=fills("How much is left", "no idea", "ml")),
     State("errors", "/", "Today", "Jobs", make=_rotten),
     State("errors", "/", "Today", "Jobs", make=_no_copies),
-    State("errors", "/kept", "Backups and deleted jobs", "Backups and deleted jobs", make=_rotten_backup),
+    State("errors", "/kept", BACKUPS, BACKUPS, make=_rotten_backup),
     State("errors", f"{JOB}/mix", "", "This job cannot be opened", of="Hat stand", make=_spoilt),
     State("errors", f"{JOB}/mix", "", "", of="Programme rack", make=_away),
     State("nothing", "/", "Today", "Nothing on the bench yet"),
@@ -262,6 +263,6 @@ STATES = (
     State("nothing", "/buying", "Buying", "Buying"),
     State("nothing", "/log", "Log", "Log"),
     State("nothing", "/log/jars", "Log", "Log"),
-    State("nothing", "/kept", "Backups and deleted jobs", "Backups and deleted jobs"),
+    State("nothing", "/kept", BACKUPS, BACKUPS),
 )  # fmt: skip
 GROUPS = tuple(dict.fromkeys(state.group for state in STATES))

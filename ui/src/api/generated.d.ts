@@ -12759,11 +12759,6 @@ export interface components {
             /** Hex */
             hex: string;
             /**
-             * Light
-             * @description How light it is, in words.
-             */
-            light: string;
-            /**
              * Lightness
              * @description L*, 0–100.
              */

@@ -64,7 +64,7 @@ export function WetAndDry({ film, className = "" }: { film: StripFilm; className
 export function Range({ shade }: { shade: Shade }) {
   return (
     <span title={`L* ${Math.round(shade.lightness)}, within ΔE ${shade.within.toFixed(1)}`}>
-      {shade.light}; {shade.sure}
+      {shade.sure}
     </span>
   );
 }

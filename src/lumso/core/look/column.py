@@ -23,7 +23,7 @@ from ..value import Value
 from .films import MOST_GRIT, LayerFilm, PotFilm
 from .ground import PLAIN, Stand
 from .marking import GRIT_MM, IN_LOWS, ridges, thicknesses
-from .words import colour_in_words, how_light, how_sure, steps_apart
+from .words import colour_in_words, how_sure, steps_apart
 
 SAMPLES = 96
 """How many stacks are tried within what is not known of each film."""
@@ -48,8 +48,6 @@ class Shade(Value):
     words: str
     sure: str
     """What that is good for, in words."""
-    light: str
-    """How light it is, in words."""
 
 
 @dataclass(frozen=True)
@@ -155,7 +153,6 @@ def shade(light: Array) -> Shade:
         round(float(own[0]), 1),
         colour_in_words(own),
         how_sure(within),
-        how_light(float(own[0])),
     )
 
 

@@ -9,7 +9,7 @@ HUES = ((18, "pink red"), (42, "red"), (62, "orange brown"), (82, "ochre"), (105
         (170, "green"), (205, "blue green"), (240, "green blue"), (285, "blue"), (315, "violet"), (345, "purple"),
         (361, "pink red"))  # fmt: skip
 """Where each hue ends, in degrees of CIELAB."""
-LIGHT = (
+LIGHT: tuple[tuple[float, str], ...] = (
     (12, "black"),
     (28, "very dark"),
     (45, "dark"),
@@ -66,17 +66,3 @@ def how_sure(within: float) -> str:
     'may be a shade off'
     """
     return next(words for end, words in SURE if within < end)
-
-
-LIGHT = ((15, "nearly black"), (33, "dark"), (48, "mid-dark"), (62, "mid"), (78, "mid-light"), (92, "light"),
-         (1e9, "nearly white"))  # fmt: skip
-"""What a lightness L* below so much is called."""
-
-
-def how_light(lightness: float) -> str:
-    """What a lightness L*, 0–100, is called.
-
-    >>> how_light(10), how_light(70), how_light(97)
-    ('nearly black', 'mid-light', 'nearly white')
-    """
-    return next(words for end, words in LIGHT if lightness < end)
