@@ -113,7 +113,7 @@ def test_every_step_is_on_the_bench_sheet_with_its_box(name: str) -> None:
     pdf = bench_sheet(job.name, steps, "a4")
     text = " ".join(" ".join(p.extract_text() for p in PdfReader(io.BytesIO(pdf)).pages).split())
     tasks = [step.operation for step in steps.steps]
-    assert text.count("Begun ____________") == len(tasks)
+    assert text.count("Begun ________") == len(tasks)
     for task in tasks:
         assert " ".join(printable(task.says).split()) in text
     for thing in steps.kit:

@@ -8,6 +8,7 @@ import { useWaiting } from "./keep/hooks";
 import { keepFocus } from "./parts/focus";
 import { Later, LaterView } from "./parts/later";
 import { Mishap } from "./parts/Mishap";
+import { openOnPaper } from "./parts/paper";
 import { useListening, useQuiet } from "./parts/quiet";
 import { when } from "./parts/say";
 import { useLong } from "./parts/useLong";
@@ -75,6 +76,7 @@ export function App() {
     if (quiet) for (const view of VIEWS) view.ahead();
   }, [quiet]);
   useEffect(keepFocus, []);
+  useEffect(openOnPaper, []);
   const help = aboutOf(useLocation().pathname);
   if (useMatch("/jobs/:id/bench"))
     return (

@@ -3489,6 +3489,18 @@ export interface components {
          */
         BenchStep: {
             /**
+             * As At
+             * @description The numbers, from 1, of earlier steps that say the rest of how it is done.
+             * @default []
+             */
+            as_at: number[];
+            /**
+             * Check
+             * @description What right looks like; "" where an earlier step says it.
+             * @default
+             */
+            check: string;
+            /**
              * Else Do
              * @description What is done when it is left longer.
              */
@@ -3498,11 +3510,23 @@ export interface components {
              * @description The next coat must follow by then; None where it may be left.
              */
             go_on_within_min: number | null;
+            /**
+             * How
+             * @description How it is done, but for what an earlier step says already.
+             * @default []
+             */
+            how: string[];
             operation: components["schemas"]["Operation"];
             /** Wait Check */
             wait_check: string;
             /** Wait Min */
             wait_min: number | null;
+            /**
+             * Wait Told
+             * @description What tells that the wait is over is said by one of them, too.
+             * @default false
+             */
+            wait_told: boolean;
             /** Zones */
             zones: string[];
         };

@@ -80,7 +80,7 @@ export function CostSide({ open, zone }: CostSideProps) {
 function Opened({ line }: { line: CostLine }) {
   return (
     <li className="border-t border-line">
-      <details>
+      <details data-paper>
         <summary className="grid min-h-11 grid-cols-[1fr_auto] items-center gap-3 py-1 hover:underline">
           <span>
             <span className="block first-letter:uppercase">{line.says}</span>

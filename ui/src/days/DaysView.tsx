@@ -114,7 +114,7 @@ function HowGood({ days, shown }: { days: Days; shown: Shown }) {
 function Chain({ days }: { days: Days }) {
   if (!days.chain.length) return null;
   return (
-    <details className="mt-8 border-t-2 border-ink pt-2">
+    <details data-paper className="mt-8 border-t-2 border-ink pt-2">
       <summary className="min-h-11 py-2 text-lg font-bold">What the finish hangs on</summary>
       <ol className="list-decimal pl-6">
         {days.chain.map((text) => (

@@ -57,6 +57,7 @@ export function FinishSide({ open, catalogue, zone: index, layer, onLayer }: Fin
         )}
         <button
           type="button"
+          data-said
           className="press flex flex-wrap justify-center gap-x-4 text-left"
           onClick={() => {
             setTab("findings");

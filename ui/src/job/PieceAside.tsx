@@ -46,7 +46,7 @@ export function PieceAside(props: PieceAsideProps) {
         Past the piece, to the work
       </a>
       <Cautions open={open} />
-      <details className="lg:hidden">
+      <details data-paper className="lg:hidden print:block">
         <summary className="flex min-h-11 items-center gap-3">
           <span aria-hidden>▸</span>
           <span className="font-semibold">{zone.name}</span>
@@ -105,7 +105,7 @@ function Cautions({ open }: { open: OpenJob }) {
   const lead = (rule: string) => rule === "lead-untested" || rule === "lead-found";
   const said = (says: string) => standing.says.endsWith(says);
   return cautions.map((caution) => (
-    <details key={caution.rule} className="narrow border-l-4 border-ink pl-2 text-sm">
+    <details data-paper key={caution.rule} className="narrow border-l-4 border-ink pl-2 text-sm">
       <summary className="min-h-11 py-2.5 font-bold">
         {!said(caution.says)
           ? `Take care. ${caution.says}`

@@ -256,7 +256,7 @@ function OneBatch({ batch, source, kit, sections, drawing }: OneBatchProps) {
 function Pooling({ sheet }: { sheet: MixSheet }) {
   if (!sheet.pooled.length && !sheet.apart.length) return null;
   return (
-    <details className="border-t border-line">
+    <details data-paper className="border-t border-line">
       <summary className="min-h-11 py-2 font-semibold">
         Pooled: {sheet.pooled.length}
         {sheet.apart.length > 0 && `, kept apart: ${sheet.apart.length}`}
@@ -282,7 +282,7 @@ function Pooling({ sheet }: { sheet: MixSheet }) {
 function Takes({ sheet }: { sheet: MixSheet }) {
   if (!sheet.totals.materials.length) return null;
   return (
-    <details className="border-t border-line">
+    <details data-paper className="border-t border-line">
       <summary className="min-h-11 py-2 font-semibold">
         What it all takes ({sheet.totals.materials.length} materials)
       </summary>

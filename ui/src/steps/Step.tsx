@@ -32,7 +32,7 @@ export function Step({ steps, several, job }: { steps: BenchStep[]; several: boo
             ))}
           {o.says}
         </h3>
-        <Told operation={o} job={job} />
+        <Told operation={o} job={job} before={step.as_at.length > 0} />
         {(wait_min === null || wait_min > 0) && (
           <p className="mt-2 border-l-8 border-line pl-2">
             <strong>
@@ -54,13 +54,46 @@ export function Step({ steps, several, job }: { steps: BenchStep[]; several: boo
   );
 }
 
+interface ToldProps {
+  operation: Operation;
+  job: Job | string;
+  /** An earlier step says how: here it is folded away. */
+  before?: boolean;
+}
+
 /** How an operation is done: what to take care of, what goes into a pot, what right looks like. */
-export function Told({ operation: o, job }: { operation: Operation; job: Job | string }) {
+export function Told({ operation: o, job, before = false }: ToldProps) {
   return (
     <>
       <TakeCare texts={o.take_care} again={o.remember} />
       {o.amounts && <Poured amounts={o.amounts} />}
       {o.kind === "lay out" && <p className="narrow text-sm">{o.tools.join(" · ")}</p>}
+      {before ? (
+        <details>
+          <summary className="narrow min-h-11 py-2 text-sm underline">As before</summary>
+          <How operation={o} />
+        </details>
+      ) : (
+        <How operation={o} />
+      )}
+      {pictured(o) && <Later view={STAGES} given={{ operation: o, job }} />}
+      {o.rescues.length > 0 && (
+        <details data-paper>
+          <summary className="narrow min-h-11 py-2 text-sm underline">If it goes wrong</summary>
+          <ul className="narrow text-sm">
+            {o.rescues.map((r) => (
+              <li key={r}>{r}</li>
+            ))}
+          </ul>
+        </details>
+      )}
+    </>
+  );
+}
+
+function How({ operation: o }: { operation: Operation }) {
+  return (
+    <>
       {o.how
         .filter((line) => line)
         .map((line) => (
@@ -72,17 +105,6 @@ export function Told({ operation: o, job }: { operation: Operation; job: Job | s
         <p className="mt-1">
           <strong>Right when:</strong> <Worded>{o.check}</Worded>
         </p>
-      )}
-      {pictured(o) && <Later view={STAGES} given={{ operation: o, job }} />}
-      {o.rescues.length > 0 && (
-        <details>
-          <summary className="narrow min-h-11 py-2 text-sm underline">If it goes wrong</summary>
-          <ul className="narrow text-sm">
-            {o.rescues.map((r) => (
-              <li key={r}>{r}</li>
-            ))}
-          </ul>
-        </details>
       )}
     </>
   );

@@ -125,7 +125,7 @@ function Sum({ name, value }: { name: string; value: string }) {
 
 function LayOut({ kit }: { kit: string[] }) {
   return (
-    <details className="mt-3">
+    <details data-paper className="mt-3">
       <summary className="min-h-11 py-2 font-semibold">All it takes ({kit.length} things)</summary>
       <ul className="grid grid-cols-2 gap-x-6 px-3 pb-3 xl:grid-cols-3">
         {kit.map((thing) => (

@@ -108,7 +108,7 @@ function Today({ reply, away }: { reply: DaysReply; away: boolean }) {
             ))}
           </ol>
           {mine.length > SHOWN && (
-            <details>
+            <details data-paper>
               <summary className="inline-flex min-h-11 items-center underline">
                 And {mine.length - SHOWN} more before clearing away
               </summary>

@@ -1,5 +1,6 @@
 """What a mix is put on with, and how."""
 
+import re
 from dataclasses import dataclass
 from typing import Annotated, Literal
 
@@ -42,6 +43,11 @@ class PartDry(Value):
     what: str
     check: str
     kind: Literal["part-dry", "wipe back"] = "part-dry"
+
+    @property
+    def briefly(self) -> str:
+        """What is done, without how: its first clause."""
+        return re.split(r"[,:;.]| with ", self.what)[0]
 
 
 Sign = Literal[

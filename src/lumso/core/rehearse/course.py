@@ -4,7 +4,6 @@ Nothing here judges by itself: what a layer waits for is `layers.awaited`, what 
 constraints of the order of work, how long a film can be worked is said by the film.
 """
 
-import re
 from collections.abc import Iterator, Mapping
 from dataclasses import dataclass, replace
 
@@ -97,9 +96,7 @@ class Course:
 
 def _says(one: Operation) -> str:
     """What is done, as a key says it."""
-    if one.kind not in {"part-dry", "wipe back"} or not one.how:
-        return one.says
-    return re.split(r"[,:;.]", one.how[0])[0]
+    return one.says.split(":")[0] if one.kind in {"part-dry", "wipe back"} else one.says
 
 
 def worked_id(lay: str) -> str:

@@ -292,7 +292,7 @@ def _end(worked: Worked, made_yet: Made, habits: Habits) -> Made:
         return made
     bare = listed([b.name.lower() for b in job.piece.bands]) if job.piece else ""
     refit = Operation(
-        f"{worked.scope}refit", "refit", "Put back what came off, label leftovers, note it", job=job.name,
+        f"{worked.scope}refit", "refit", "Refit what came off, label leftovers, note it", job=job.name,
         hands_on_min=habits.refit_min,
         how=(
             "Hardware back on; jars labelled with mix and date; what was done written down.",

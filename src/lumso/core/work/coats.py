@@ -264,7 +264,7 @@ def lay(coat: CoatWork, batch: str, patch: int, patches: int) -> tuple[tuple[Ope
         part = f", patch {patch} of {patches}" if patches > 1 else ""
         again = replace(
             base, id=f"{need.id}:{work.kind.replace(' ', '-')}:{patch}", kind=work.kind,
-            says=f"{coat.named}{part}: {opens} to {closes} min after laying",
+            says=f"{work.briefly}: {coat.named[:1].lower()}{coat.named[1:]}{part}, {opens}–{closes} min after laying",
             hands_on_min=coat.again_min / patches, film_ml=0.0, how=(work.what,), check=work.check, take_care=(),
             judged=coat.judged,
             rescues=(), tools=("a clean cloth",) if work.kind == "wipe back" else base.tools,

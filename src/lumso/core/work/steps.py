@@ -1,7 +1,7 @@
 """The order of work to read and to tick off: each operation with how long to leave it, and what to lay out first."""
 
 from collections.abc import Mapping, Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 from ..layers import cautions
 from ..layers.conditions import Room
@@ -29,6 +29,14 @@ class BenchStep(Value):
     """The next coat must follow by then; None where it may be left."""
     else_do: str
     """What is done when it is left longer."""
+    how: tuple[str, ...] = ()
+    """How it is done, but for what an earlier step says already."""
+    check: str = ""
+    """What right looks like; "" where an earlier step says it."""
+    as_at: tuple[int, ...] = ()
+    """The numbers, from 1, of earlier steps that say the rest of how it is done."""
+    wait_told: bool = False
+    """What tells that the wait is over is said by one of them, too."""
 
 
 @dataclass(frozen=True)
@@ -81,13 +89,35 @@ def _uses(made: Work) -> Mapping[str, tuple[str, ...]]:
     return {b.id: tuple(dict.fromkeys(u.zone for u in b.uses)) for b in made.batches}
 
 
+SHORT = 40
+"""So many letters are sooner said again than looked up."""
+
+
+def _once(step: BenchStep, number: int, told: dict[str, int]) -> BenchStep:
+    """A step without what earlier ones say already, and with their numbers."""
+    task = step.operation
+    lines = tuple(dict.fromkeys(line for line in task.how if line))
+    long = [line for line in (*lines, task.check, step.wait_check) if len(line) > SHORT]
+    as_at = tuple(sorted({told[line] for line in long if line in told}))
+
+    def fresh(line: str) -> bool:
+        return line not in told or not (as_at or len(line) > SHORT)
+
+    made = replace(step, how=tuple(line for line in lines if fresh(line)), as_at=as_at,
+                   check=task.check if fresh(task.check) else "",
+                   wait_told=not fresh(step.wait_check))  # fmt: skip
+    for line in (*lines, task.check, step.wait_check):
+        told.setdefault(line, number)
+    return made
+
+
 def steps_of(made: Work, room: Room) -> Procedure:
     """The work as steps."""
     by_first: dict[str, list[Constraint]] = {}
     for tie in made.constraints:
         by_first.setdefault(tie.first, []).append(tie)
     uses = _uses(made)
-    steps = []
+    steps, told = list[BenchStep](), dict[str, int]()
     for operation in made.operations:
         ties = by_first.get(operation.id, [])
         wait, check = (0.0, "") if operation.kind in PASSING else _wait(operation, ties, room)
@@ -95,7 +125,8 @@ def steps_of(made: Work, room: Room) -> Procedure:
         within = takes_min(window.wait, room, operation.ends_min) if window else None
         shared = uses.get(operation.batch, ()) if operation.kind in {"mix", "rest", "stir", "clean"} else ()
         zones = shared or ((operation.zone,) if operation.zone else ())
-        steps.append(BenchStep(operation, zones, wait, check, within, window.remedy if window else ""))
+        step = BenchStep(operation, zones, wait, check, within, window.remedy if window else "")
+        steps.append(_once(step, len(steps) + 1, told))
     kit = [tool for o in made.operations for tool in o.tools]
     return Procedure(
         tuple(dict.fromkeys(c for job in made.jobs for c in cautions.before_work(job.job.use, job.asks_lead))),

@@ -15,22 +15,27 @@ from lumso.core.work.steps import BenchStep, Procedure
 
 from .page import BOLD, MARGIN, PAPERS, REGULAR, Paper, grams, printable, register
 
-BODY = ParagraphStyle("body", fontName=REGULAR, fontSize=11.5, leading=14.5)
-STEP = ParagraphStyle("step", parent=BODY, fontName=BOLD, fontSize=13, leading=16)
+BODY = ParagraphStyle("body", fontName=REGULAR, fontSize=10.5, leading=12.6)
+STEP = ParagraphStyle("step", parent=BODY, fontName=BOLD, fontSize=12, leading=14.5)
+SMALL = ParagraphStyle("small", parent=BODY, fontSize=8.5, leading=14)
+MOST_LINES = 25
+"""A step of so many paragraphs is kept on one page; a longer one may be split."""
+NOTED = 78
+"""How wide the column is where times are written down, pt."""
 HEAD = ParagraphStyle("head", parent=BODY, fontName=BOLD, fontSize=16, leading=20, spaceBefore=12, spaceAfter=4)
 TITLE = ParagraphStyle("title", parent=HEAD, fontSize=22, leading=26, spaceBefore=0)
 CARE = ParagraphStyle(
     "care",
     parent=BODY,
-    fontSize=10.5,
-    leading=13,
+    fontSize=10,
+    leading=12,
     borderWidth=1,
     borderColor=black,
     borderPadding=4,
     leftIndent=5,
     rightIndent=5,
-    spaceBefore=6,
-    spaceAfter=7,
+    spaceBefore=4,
+    spaceAfter=5,
 )
 
 
@@ -74,21 +79,28 @@ def _step(step: BenchStep, number: int, width: float) -> Flowable:
     where = f"{task.zone_name}: " if task.zone_name and task.kind not in {"mix", "rest", "stir", "clean"} else ""
     lines: list[Flowable] = [text(f"{number}. {where}{task.says}", STEP)]
     lines += [bold("Take care.", care, CARE) for care in task.take_care]
-    lines += [bold("Remember:", care, BODY) for care in task.remember]
+    if task.remember:
+        lines.append(bold("Remember:", ". ".join(task.remember), BODY))
     lines += [text(line, BODY) for line in (amount_lines(task.amounts) if task.amounts else ())]
-    lines += [text(line, BODY) for line in task.how if line]
-    if task.check:
-        lines.append(bold("Right when:", task.check, BODY))
+    lines += [text(line, BODY) for line in step.how]
+    if step.check:
+        lines.append(bold("Right when:", step.check, BODY))
+    if step.as_at:
+        said = "And as" if step.how or step.check else "As"
+        lines.append(text(f"{said} at step {' and '.join(map(str, step.as_at))}.", BODY))
     if step.wait_min is None:
         lines.append(bold("Then wait", f"as long as the label says. {step.wait_check}", BODY))
     elif step.wait_min > 0:
-        lines.append(bold(f"Then leave it {lasts(step.wait_min)}.", step.wait_check, BODY))
+        until = "" if step.wait_told else step.wait_check
+        lines.append(bold(f"Then leave it {lasts(step.wait_min)}.", until, BODY))
     if step.go_on_within_min is not None:
         lines.append(bold(f"Go on within {lasts(step.go_on_within_min)};", f"later: {step.else_do}.", BODY))
-    lines.append(text("Begun ____________   Done ____________", BODY))
-    table = Table([[TickBox(), lines]], colWidths=[24, width - 24], splitInRow=1)
+    noted = [text("Begun ________", SMALL), text("Done ________", SMALL)]
+    table = Table([[TickBox(), lines, noted]], colWidths=[22, width - 22 - NOTED, NOTED],
+                  splitInRow=int(len(lines) > MOST_LINES))  # fmt: skip
     table.setStyle([("VALIGN", (0, 0), (-1, -1), "TOP"), ("LEFTPADDING", (0, 0), (-1, -1), 0),
-                    ("BOTTOMPADDING", (0, 0), (-1, -1), 9), ("LINEBELOW", (0, 0), (-1, -1), 0.4, "black")])  # fmt: skip
+                    ("TOPPADDING", (0, 0), (-1, -1), 2), ("BOTTOMPADDING", (0, 0), (-1, -1), 4),
+                    ("LINEBELOW", (0, 0), (-1, -1), 0.4, "black")])  # fmt: skip
     return table
 
 
