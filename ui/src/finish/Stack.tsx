@@ -83,6 +83,7 @@ export function Stack({ open, catalogue, zone: index, layer: picked, onLayer, on
                 <button
                   type="button"
                   aria-pressed={i === picked}
+                  data-said
                   className="press -mt-0.5 min-w-0 grow overflow-hidden px-2 py-0.5 text-left"
                   onClick={() => onLayer(i)}
                   onKeyDown={(e) => {
@@ -106,7 +107,7 @@ export function Stack({ open, catalogue, zone: index, layer: picked, onLayer, on
                   <span
                     aria-hidden
                     title="Drag to another place in the stack"
-                    className="flex w-8 shrink-0 cursor-grab touch-none items-center justify-center select-none"
+                    className="flex w-8 shrink-0 cursor-grab print:hidden touch-none items-center justify-center select-none"
                     onPointerDown={(e) => {
                       e.currentTarget.setPointerCapture(e.pointerId);
                       setDrag({ from: i, to: i });

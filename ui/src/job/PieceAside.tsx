@@ -62,6 +62,7 @@ export function PieceAside(props: PieceAsideProps) {
       </div>
       <Link
         to={`/jobs/${open.id}/piece${sameSpot(search)}`}
+        data-press
         className="inline-flex min-h-11 items-center text-sm underline max-lg:hidden"
       >
         {open.plan.presumed.length > 0 ? "Measure it" : "Sizes, zones and use"}

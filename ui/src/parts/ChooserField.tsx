@@ -29,7 +29,9 @@ export function ChooserField<O extends Option>(props: ChooserFieldProps<O>) {
         >
           {now && picture && <span className="w-8 shrink-0">{picture(now)}</span>}
           <span className="min-w-0 grow first-letter:uppercase">{shown}</span>
-          <span aria-hidden>▾</span>
+          <span aria-hidden className="print:hidden">
+            ▾
+          </span>
         </Popover.Trigger>
         <Popover.Portal>
           <Popover.Content
