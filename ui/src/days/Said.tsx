@@ -5,8 +5,16 @@ import { Alert, Fault } from "../parts/notices";
 
 type Outside = Days["outside"][number];
 
+interface SaidProps {
+  days: Days;
+  moved: string[];
+  seeTo: DaysReply["see_to"];
+  /** What is done first says what to take care of: it is not said twice. */
+  caredFor?: boolean;
+}
+
 /** What stands in the way, what was given up, what is assumed, what was done and is planned no more. */
-export function Said({ days, moved, seeTo }: { days: Days; moved: string[]; seeTo: DaysReply["see_to"] }) {
+export function Said({ days, moved, seeTo, caredFor = false }: SaidProps) {
   return (
     <div className="mt-3 flex flex-col gap-2">
       {seeTo.map((one) => (
@@ -23,7 +31,7 @@ export function Said({ days, moved, seeTo }: { days: Days; moved: string[]; seeT
           <strong>Moved.</strong> {text}
         </p>
       ))}
-      {days.first.map((text) => (
+      {(caredFor ? [] : days.first).map((text) => (
         <p key={text} className="said">
           <strong>Before anything else.</strong> {text}
         </p>
