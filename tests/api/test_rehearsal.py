@@ -9,6 +9,7 @@ import pytest
 from fastapi.testclient import TestClient
 from PIL import Image
 
+from lumso.catalogue import shipped
 from lumso.store.database import Database
 from tests.conftest import ROOT
 
@@ -92,3 +93,29 @@ def test_what_cannot_be_rehearsed_is_refused_in_words(client: TestClient) -> Non
     assert "mix" in reply.json()["faults"][0]["allowed"]
     reply = client.post("/api/rehearsal", json={**ASKED, "acts": [{"act": "pass", "minutes": -5}]})
     assert reply.status_code == 422
+
+
+def test_every_flaw_that_is_drawn_is_drawn_on_a_layer_of_a_saved_job_and_seen_there(client: TestClient) -> None:
+    job = client.post("/api/jobs", json=RACK).json()
+    zone = job["job"]["zones"][0]
+    layer = zone["layers"][-1]["id"]
+    asked = {"job": job["id"], "zone": zone["id"], "layer": layer, "px": 96}
+    drawn = {
+        flaw.slug: client.get(f"/api/rehearsal/flaws/{flaw.slug}", params=asked)
+        for flaw in shipped().flaws.values()
+        if flaw.shape != "none"
+    }
+    assert {slug: reply.status_code for slug, reply in drawn.items()} == dict.fromkeys(drawn, 200)
+    pictures = {slug: reply.content for slug, reply in drawn.items()}
+    assert len(set(pictures.values())) > len(pictures) * 0.7
+
+
+def test_a_flaw_or_a_layer_that_is_not_there_is_said(client: TestClient) -> None:
+    job = client.post("/api/jobs", json=RACK).json()
+    zone = job["job"]["zones"][0]
+    asked = {"job": job["id"], "zone": zone["id"], "layer": "nobody"}
+    wrong = client.get("/api/rehearsal/flaws/lap-line", params=asked)
+    assert wrong.status_code == 422
+    assert wrong.json()["faults"][0]["at"].endswith("layer")
+    asked["layer"] = zone["layers"][0]["id"]
+    assert client.get("/api/rehearsal/flaws/dragon", params=asked).status_code in {404, 422}

@@ -16,6 +16,7 @@ from .context import Here
 router = APIRouter(prefix="/rehearsal", tags=["rehearsal"])
 
 Px = Annotated[int, Query(ge=32, le=640, multiple_of=32, description="How many pixels wide and high.")]
+Slot = Annotated[str, Query(max_length=80)]
 PNG = {"image/png": {"schema": {"type": "string", "format": "binary"}}}
 
 
@@ -44,3 +45,10 @@ def picture(asked: RehearseIn, here: Here, px: Px = 320, planned: bool = False) 
     """The board as it is seen then; or, with `planned`, as it was to come out."""
     headers = {"Cache-Control": "no-store", "Content-Encoding": "identity"}
     return Response(rehearsing.picture(asked.asked(), planned, px, here), media_type="image/png", headers=headers)
+
+
+@router.get("/flaws/{slug}", response_class=Response, responses={200: {"content": PNG}})
+def flaw(slug: str, job: Slot, zone: Slot, layer: Slot, here: Here, px: Px = 160) -> Response:
+    """How a flaw looks on a layer of a saved job: in its own colours, at its worst."""
+    headers = {"Cache-Control": "private, max-age=60", "Content-Encoding": "identity"}
+    return Response(rehearsing.flaw_picture(job, zone, layer, slug, px, here), media_type="image/png", headers=headers)

@@ -7,11 +7,12 @@ import numpy as np
 from numpy.typing import NDArray
 from pydantic import BaseModel
 
+from lumso.core.book.catalogue import pick
 from lumso.core.colour.difference import delta_e, lab
 from lumso.core.errors import InvalidValue
 from lumso.core.job.job import Job
 from lumso.core.rehearse.course import Course, course_of
-from lumso.core.rehearse.picture import picture_of
+from lumso.core.rehearse.picture import picture_of, with_flaw
 from lumso.core.rehearse.rehearsal import as_planned, can_leave, replayed
 from lumso.core.rehearse.signs import Sign, Span, next_step, sign_of, span_of
 from lumso.core.rehearse.truth import Truth
@@ -19,6 +20,7 @@ from lumso.core.rehearse.values import Decided, Hand, Rehearsal, Spoilt
 from lumso.core.work.operations import Kind
 
 from .context import Context
+from .jobs import at_head
 
 SAYS = "Rehearsal. An estimate."
 
@@ -157,6 +159,24 @@ def picture(asked: Rehearsing, planned: bool, px: int, here: Context) -> bytes:
     seed, acts = (0, as_planned(course)) if planned else (asked.seed, asked.acts)
     place = ("rehearsed", asked.zone, seed, px, planned)
     return here.pictures.recall(place, (course, acts), lambda: _drawn(course, acts, Truth(seed), px))
+
+
+def flaw_picture(job_id: str, zone: str, layer: str, slug: str, px: int, here: Context) -> bytes:
+    """How a flaw looks on a layer of a saved job, as PNG: in its own colours, at its worst. Raises NotFound,
+    UnknownEntry, InvalidValue."""
+    job = at_head(job_id, here)
+    course = _course(Rehearsing(job, zone, 0, ()), here)
+    flaw = pick("flaw", course.catalogue.flaws, slug)
+    if course.index(layer) < 0:
+        known = ", ".join(one.layer.id for one in course.stack.laid)
+        raise InvalidValue(f"There is no layer {layer!r}.", value=layer, allowed=known, field="layer")
+
+    def drawn() -> bytes:
+        from lumso.formats.png import png  # takes a while to load
+
+        return png(picture_of(course, with_flaw(course, layer, flaw), Truth(), px), 0.0, SAYS)
+
+    return here.pictures.recall(("flaw", zone, layer, slug, px), (course,), drawn)
 
 
 def _drawn(course: Course, acts: Sequence[Hand], truth: Truth, px: int) -> bytes:

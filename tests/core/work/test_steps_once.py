@@ -3,11 +3,11 @@
 import pytest
 
 from lumso.catalogue import shipped
+from lumso.core.layers.conditions import steady
 from lumso.core.work.steps import SHORT, steps_of
 from lumso.core.work.work import work
 from lumso.core.workshop.workshop import Workshop
 from lumso.demo import demo_jobs
-from tests.conftest import steady
 
 C = shipped()
 JOBS = {job.name: job for job in demo_jobs()}

@@ -2187,6 +2187,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/rehearsal/flaws/{slug}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Flaw
+         * @description How a flaw looks on a layer of a saved job: in its own colours, at its worst.
+         */
+        get: operations["flaw_api_rehearsal_flaws__slug__get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/rehearsal/picture": {
         parameters: {
             query?: never;
@@ -12024,6 +12044,12 @@ export interface components {
             dry: string;
             /** Dry From Min */
             dry_from_min: number | null;
+            /**
+             * Flaw
+             * @description The flaw that is drawn of it (a slug); "" where none is.
+             * @default
+             */
+            flaw: string;
             /** Sign */
             sign: string;
             /** Wet */
@@ -19580,6 +19606,43 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["RehearsedOut"];
+                };
+            };
+            /** @description Problem details */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    flaw_api_rehearsal_flaws__slug__get: {
+        parameters: {
+            query: {
+                job: string;
+                zone: string;
+                layer: string;
+                /** @description How many pixels wide and high. */
+                px?: number;
+            };
+            header?: never;
+            path: {
+                slug: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "image/png": string;
                 };
             };
             /** @description Problem details */

@@ -165,6 +165,7 @@ export function BenchView() {
       {wrong && op && (
         <Wrong
           op={op}
+          job={id}
           mixing={Boolean(mixing && pot)}
           onLadder={judging ? toTheLadder : undefined}
           minute={live.minute}

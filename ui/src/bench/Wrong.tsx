@@ -4,6 +4,7 @@ import { clockTime, lasts } from "../parts/say";
 /** What goes wrong with this, what is done about it while there is time, and what that costs. */
 export function Wrong(props: {
   op: BenchOp;
+  job: string;
   /** Whether a pot is being mixed: then it is what stands in the pot that is wrong. */
   mixing: boolean;
   /** To the words a mix is judged by; undefined while something is still to be poured. */
@@ -38,7 +39,8 @@ export function Wrong(props: {
       {op.rescues.length ? (
         <ul className="mt-1 grid gap-x-6 md:grid-cols-2">
           {op.rescues.map((r) => (
-            <li key={r.sign + r.wet} className="border-b border-line py-2">
+            <li key={r.sign + r.wet} className="flow-root border-b border-line py-2">
+              {r.flaw && <FlawSeen id={props.job} of={op.operation} flaw={r.flaw} />}
               <strong>{r.sign[0]?.toUpperCase() + r.sign.slice(1)}</strong>
               {r.wet && (
                 <span
@@ -71,6 +73,25 @@ export function Wrong(props: {
         </button>
       </div>
     </section>
+  );
+}
+
+interface FlawProps {
+  id: string;
+  of: BenchOp["operation"];
+  flaw: string;
+}
+
+/** How it looks on this layer, in its own colours: one points instead of describing. */
+function FlawSeen({ id, of, flaw }: FlawProps) {
+  const asked = new URLSearchParams({ job: id, zone: of.zone, layer: of.layer, px: "160" });
+  return (
+    <img
+      src={`/api/rehearsal/flaws/${flaw}?${asked}`}
+      alt=""
+      loading="lazy"
+      className="float-left mr-3 mb-1 size-24 border border-ink bg-enamel"
+    />
   );
 }
 

@@ -38,6 +38,8 @@ class RescueNow(Value):
     costs: str
     wet_until_min: float | None
     dry_from_min: float | None
+    flaw: str = ""
+    """The flaw that is drawn of it (a slug); "" where none is."""
 
 
 @dataclass(frozen=True)
@@ -129,9 +131,16 @@ def _rescues(operation: Operation, laid: Laid | None, made: Work, begun: float |
     opened = laid.film.open_least_min
     wet_until = None if opened is None else dry_at(since, Wait(opened, "evaporation"), air)
     dry_from = dry_at(since, laid.wait("touch"), air)
-    own = [RescueNow(f.sign, f.rescue, "", "", wet_until, dry_from) for f in laid.technique.faults]
-    known = made.jobs[0].catalogue.rescues_for(laid.film.kind)
-    return (*own, *(RescueNow(r.sign, r.wet, r.dry, r.costs, wet_until, dry_from) for r in known))
+    known = made.jobs[0].catalogue
+    drawn = {f.sign: f.slug for f in reversed([*known.flaws.values()]) if f.shape != "none"}
+    own = [
+        RescueNow(f.sign, f.rescue, "", "", wet_until, dry_from, drawn.get(f.sign, "")) for f in laid.technique.faults
+    ]
+    others = (
+        RescueNow(r.sign, r.wet, r.dry, r.costs, wet_until, dry_from, drawn.get(r.sign, ""))
+        for r in known.rescues_for(laid.film.kind)
+    )
+    return (*own, *others)
 
 
 def _listed(made: Work, facts: Mapping[str, Fact]) -> list[tuple[Operation, tuple[str, ...]]]:

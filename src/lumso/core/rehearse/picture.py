@@ -6,7 +6,7 @@ from dataclasses import replace
 import numpy as np
 from numpy.typing import NDArray
 
-from ..book.flaws import Cause
+from ..book.flaws import Cause, Flaw
 from ..book.hands import Swing
 from ..job.job import Layer
 from ..layers.drying import dry_at
@@ -22,6 +22,8 @@ SWUNG: Mapping[Cause, str] = {
     "wiped soon": "far", "dragged soon": "soon", "wiped late": "soon", "dragged late": "far",
 }  # fmt: skip
 """Which way a film lies otherwise than right, by what was done to it."""
+DRY_MIN = 60 * 24 * 60.0
+"""After two months everything is dry."""
 SHOWS_THROUGH = 0.3
 """How much of a flaw is still seen through a coat that covers."""
 
@@ -117,6 +119,16 @@ def picture_of(course: Course, now: Rehearsal, truth: Truth, px: int) -> NDArray
         flaw = course.catalogue.flaws[one.flaw]
         made = flawed(made, beneath, sheet, one.shape, one.shows, flaw.most * max(one.how, 0.3) * seen, one.how * seen)
     return made
+
+
+def with_flaw(course: Course, layer: str, flaw: Flaw) -> Rehearsal:
+    """A board that is dry and laid up to a layer, with a flaw in that at its worst."""
+    index = course.index(layer)
+    done = {s.id: 0.0 for s in course.steps if 0 <= course.index(s.layer) <= index}
+    worst = Spoilt(
+        flaw.slug, flaw.name, layer, flaw.causes[0], 1.0, flaw.says, flaw.mends, flaw.shape, flaw.shows, False
+    )
+    return Rehearsal(DRY_MIN, done, done, frozenset(), len(course.steps), (worst,))
 
 
 def _seen(course: Course, one: Spoilt, laid: int) -> float:
