@@ -225,6 +225,7 @@ def counting(monkeypatch: pytest.MonkeyPatch) -> list[str]:
 def test_the_list_shows_what_was_kept_and_works_out_only_what_has_changed(
     client: TestClient, monkeypatch: pytest.MonkeyPatch
 ) -> None:
+    monkeypatch.setattr("lumso.services.jobs.PATIENCE_S", 600.0)  # however slow the machine, nothing is put off
     first, second = begin(client, ml=200), begin(client, ml=300)
     client.get("/api/jobs")
     worked = counting(monkeypatch)

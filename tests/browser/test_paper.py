@@ -40,8 +40,7 @@ def test_a_page_on_paper_says_what_it_says_on_the_screen(page: Page, loft: Runni
     at = place if place.startswith("/") else f"/jobs/{loft.job('Costume wardrobe')}/{place}"
     page.goto(loft.url + at)
     expect(page.locator("main h1").first).to_be_visible()
-    page.wait_for_load_state("networkidle") if place not in {"/days"} else page.wait_for_timeout(1500)
-    expect(page.get_by_text("Opening…")).to_have_count(0)
+    expect(page.locator("main").get_by_role("status").filter(has_text=re.compile("…$"))).to_have_count(0)
     page.evaluate("dispatchEvent(new Event('beforeprint'))")
     seen, drawn = words_of(page.evaluate(READ)), page.evaluate(DRAWN)
     page.evaluate("dispatchEvent(new Event('afterprint'))")

@@ -71,7 +71,7 @@ def test_part_dry_work_is_a_step_of_its_own_with_its_window(rack: Job) -> None:
     both = [s for s in of_kind(made, "lay", "part-dry") if s.operation.layer == "l1"]
     assert [s.operation.kind for s in both] == ["lay", "part-dry"] * (len(both) // 2)
     assert both[0].wait_min == 0
-    assert "5 to 20 min" in both[1].operation.says
+    assert "5–20 min" in both[1].operation.says
     assert both[-1].wait_min == 36 * 60
 
 
