@@ -24,6 +24,7 @@ C = shipped()
         ("1 1/2 tbsp", "metric", (22.5,)),
         ("2 fl oz", "imperial", (56.826125,)),
         ("blue cup 183", "metric", (183,)),
+        ("jug,500 ml", "metric", (500,)),
         ("jug 0.5 l + syringe 20 ml", "metric", (500, 20)),
     ],
 )

@@ -4,12 +4,17 @@ What is expected was written down before anything was read: a blank or an apostr
 thousands, a comma or a dot is asked about where both could be meant, a smaller unit fits into the larger one before it.
 """
 
+import json
+import re
+
 import pytest
 
 from lumso.catalogue import shipped
 from lumso.core.errors import AmbiguousValue, InvalidValue
 from lumso.core.measure.amounts import read_amount
 from lumso.core.measure.lengths import Bare, parse_length
+from lumso.core.measure.numbers import NUMBER, plain, read_number, readings
+from tests.conftest import ROOT
 
 C = shipped()
 
@@ -129,3 +134,9 @@ def test_a_measure_is_the_workshop_s_own_or_refused(typed: str, system: str) -> 
             read_amount(typed, C.system(system))
     else:
         assert read_amount(typed, C.system(system)) == pytest.approx(ml, abs=0.01)
+
+
+@pytest.mark.parametrize(("typed", "meant"), json.loads((ROOT / "ui" / "src" / "parts" / "typed.json").read_text()))
+def test_a_number_alone_is_read_as_the_page_foresees(typed: str, meant: list[float]) -> None:
+    both = readings(plain(typed))
+    assert [read_number(text) for text in both if re.fullmatch(NUMBER, text)] == meant

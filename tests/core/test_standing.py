@@ -16,7 +16,7 @@ def test_what_can_hurt_comes_before_what_will_fail_and_what_two_zones_have_is_on
     found = [("a", "Body", finding("will fail", "wet")), ("a", "Body", finding("can hurt", "lead")),
              ("b", "Doors", finding("can hurt", "lead")), ("b", "Doors", finding("will fail", "wax"))]  # fmt: skip
     said = "1 can hurt somebody, 2 will fail. Body: lead says so."
-    assert standing_of(found) == Standing(1, 2, "a", said)
+    assert standing_of(found) == Standing(1, 2, "a", "lead", said)
 
 
 def test_what_is_accepted_or_merely_risky_does_not_count() -> None:

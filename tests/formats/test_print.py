@@ -1,6 +1,7 @@
 """What is printed, piece by piece: nothing runs off the paper, nothing is cut that matters."""
 
 import io
+import re
 from dataclasses import replace
 from typing import Any
 
@@ -162,10 +163,23 @@ def test_what_speaks_against_a_job_stands_on_every_card_and_on_the_bench_sheet()
     against = "1 can hurt somebody. Body: old gloss paint may hold lead."
     made = coded(files("Costume wardrobe"))
     for paper in PAPERS:
-        pdf = cards(made, paper, against)
+        pdf = cards(made, paper, {"Costume wardrobe": against, "Foyer wall": "Another thing."})
         assert off_paper(pdf) == []
         text = " ".join(p.extract_text() for p in PdfReader(io.BytesIO(pdf)).pages)
         assert text.count(against) == len(made)
+        assert "Another thing." not in text
     job = JOBS["Costume wardrobe"]
     sheet = bench_sheet(job.name, steps_of(work(job, Workshop(), C, steady()), steady()), "a4", against)
     assert against in " ".join(PdfReader(io.BytesIO(sheet)).pages[0].extract_text().split())
+
+
+def test_a_step_that_is_taller_than_a_page_is_split_and_others_are_not() -> None:
+    job = JOBS["Picture frames"]
+    steps = steps_of(work(job, Workshop(), C, steady()), steady())
+    long = replace(steps.steps[1], how=tuple(f"{n}. {'A long line of words. ' * 12}" for n in range(60)))
+    made = PdfReader(io.BytesIO(bench_sheet("Frames", replace(steps, steps=(long,)), "letter")))
+    assert len(made.pages) >= 2
+    sheet = PdfReader(io.BytesIO(bench_sheet(job.name, steps, "letter")))
+    for page in sheet.pages[1:]:
+        first = page.extract_text().splitlines()[1]  # the foot is told first
+        assert re.match(r"\d+\. |Session ", first.strip()), first

@@ -50,5 +50,5 @@ def picture(asked: RehearseIn, here: Here, px: Px = 320, planned: bool = False) 
 @router.get("/flaws/{slug}", response_class=Response, responses={200: {"content": PNG}})
 def flaw(slug: str, job: Slot, zone: Slot, layer: Slot, here: Here, px: Px = 160) -> Response:
     """How a flaw looks on a layer of a saved job: in its own colours, at its worst."""
-    headers = {"Cache-Control": "private, max-age=60", "Content-Encoding": "identity"}
+    headers = {"Cache-Control": "no-store", "Content-Encoding": "identity"}
     return Response(rehearsing.flaw_picture(job, zone, layer, slug, px, here), media_type="image/png", headers=headers)

@@ -1,6 +1,6 @@
 """The mix sheet, how its batches are measured, what is printed of it, and batches that were."""
 
-from collections.abc import Sequence
+from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 from typing import Any, Literal
 
@@ -107,7 +107,7 @@ async def printed(job_id: str, asked: Printing, reached: str, here: Context, bes
         return stored, read(stored, here)
 
     stored, job = await aside(saved)
-    against = await aside(lambda: here.plan(job).standing.says)
+    against = await aside(_against, job, asked.with_jobs, here)
     if asked.what == "steps":
         steps = await aside(lambda: steps_of(here.work(job), here.room()))
         return await beside(pdf_of, "steps", job.name, steps, asked.paper, against), f"{job.name} steps"
@@ -121,6 +121,11 @@ async def printed(job_id: str, asked: Printing, reached: str, here: Context, bes
     frozen = await aside(_frozen, stored, files, here)
     coded = [(f.code, f"{reached}/b/{f.code}", file) for f, file in zip(frozen, files, strict=True)]
     return await beside(pdf_of, asked.what, job.name, coded, asked.paper, against), f"{job.name} {asked.what}"
+
+
+def _against(job: Job, with_jobs: Sequence[str], here: Context) -> dict[str, str]:
+    """What speaks against each of the jobs that are printed, by their names."""
+    return {one.name: here.plan(one).standing.says for one in (job, *(at_head(i, here) for i in with_jobs))}
 
 
 def _to_print(job: Job, asked: Printing, here: Context) -> MixSheet:
@@ -142,13 +147,13 @@ def _frozen(stored: StoredJob, files: Sequence[BatchFile], here: Context) -> lis
     return batches.freeze(here.db, stored.id, stored.revision, documents)
 
 
-def pdf_of(what: str, name: str, content: Any, paper: Paper, against: str = "") -> bytes:
+def pdf_of(what: str, name: str, content: Any, paper: Paper, against: Mapping[str, str] = {}) -> bytes:
     """What is printed, as PDF: cards and labels of coded batches, a job's steps, or the days; with what speaks
-    against the job."""
+    `against` the jobs, by their names."""
     from lumso.formats import pdf  # the layout engine takes a while to load, and few sheets are printed
 
     if what == "steps":
-        return pdf.bench_sheet(name, content, paper, against)
+        return pdf.bench_sheet(name, content, paper, against.get(name, ""))
     if what == "days":
         return pdf.day_sheet(content, paper)
     return pdf.cards(content, paper, against) if what == "cards" else pdf.labels(content, paper)

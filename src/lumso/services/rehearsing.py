@@ -1,7 +1,7 @@
 """Rehearsal: what was done on a board is replayed, and answered with what can be seen. Keeps nothing."""
 
 from collections.abc import Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 import numpy as np
 from numpy.typing import NDArray
@@ -50,21 +50,6 @@ class Next(BaseModel):
     can_leave: bool
 
 
-class DecidedOut(BaseModel):
-    """Something that was done or left out, with when it should have been by the plan; what it truly should have been is
-    told when all is over."""
-
-    says: str
-    at_min: float
-    left_out: bool
-    opens_min: float | None
-    closes_min: float | None
-    true_opens_min: float | None
-    true_closes_min: float | None
-    came: list[str]
-    before: int
-
-
 class Compared(BaseModel):
     """The board beside the one that was planned, once all is over."""
 
@@ -83,7 +68,8 @@ class RehearsedOut(BaseModel):
     sign: Sign
     span: Span
     spoilt: list[Spoilt]
-    decided: list[DecidedOut]
+    decided: list[Decided]
+    """What was done or left out. What it truly should have been is told when all is over."""
     stopped: str
     acts: int
     over: bool
@@ -116,12 +102,9 @@ def _next(course: Course, now: Rehearsal) -> Next | None:
                 can_leave=can_leave(course, step))  # fmt: skip
 
 
-def _told(one: Decided, over: bool) -> DecidedOut:
+def _told(one: Decided, over: bool) -> Decided:
     """A decision as it is told: the hidden truth only when all is over."""
-    true = (one.true_opens_min, one.true_closes_min) if over else (None, None)
-    return DecidedOut(says=one.says, at_min=one.at_min, left_out=one.left_out, opens_min=one.opens_min,
-                      closes_min=one.closes_min, true_opens_min=true[0], true_closes_min=true[1],
-                      came=list(one.came), before=one.before)  # fmt: skip
+    return one if over else replace(one, true_opens_min=None, true_closes_min=None)
 
 
 def _planned(course: Course) -> Rehearsal:

@@ -4877,16 +4877,22 @@ export interface components {
             key: string;
         };
         /**
-         * DecidedOut
-         * @description Something that was done or left out, with when it should have been by the plan; what it truly should have been is
-         *     told when all is over.
+         * Decided
+         * @description Something that was done, or left out: when, and when it should have been by the plan and in truth. Minutes of the
+         *     rehearsal; None where there is no such limit.
          */
-        DecidedOut: {
+        Decided: {
             /** At Min */
             at_min: number;
-            /** Before */
+            /**
+             * Before
+             * @description How many acts there were before it: to go on from there again.
+             */
             before: number;
-            /** Came */
+            /**
+             * Came
+             * @description What came of it: names of flaws.
+             */
             came: string[];
             /** Closes Min */
             closes_min: number | null;
@@ -4894,6 +4900,8 @@ export interface components {
             left_out: boolean;
             /** Opens Min */
             opens_min: number | null;
+            /** Operation */
+            operation: string;
             /** Says */
             says: string;
             /** True Closes Min */
@@ -11958,7 +11966,7 @@ export interface components {
             acts: number;
             compared: components["schemas"]["Compared"] | null;
             /** Decided */
-            decided: components["schemas"]["DecidedOut"][];
+            decided: components["schemas"]["Decided"][];
             /** Minute */
             minute: number;
             next: components["schemas"]["Next"] | null;
@@ -13441,6 +13449,12 @@ export interface components {
              * @default 0
              */
             hurts: number;
+            /**
+             * Rule
+             * @description The rule of the worst.
+             * @default
+             */
+            rule: string;
             /**
              * Says
              * @description Both numbers and the worst by name; "" where nothing speaks against it.

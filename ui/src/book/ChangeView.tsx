@@ -256,8 +256,8 @@ function StatedShare({
         placeholder="– %"
         defaultValue={share === null ? "" : percent(share)}
         onChange={(e) => {
-          const [share] = readWithin(e.target.value.replace("%", ""), 0, 99.9);
-          onChange(share === undefined ? null : share / 100);
+          const [said] = readWithin(e.target.value.replace("%", ""), 0, 99.99);
+          onChange(said === undefined ? null : said / 100);
         }}
       />
     </label>

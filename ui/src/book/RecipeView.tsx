@@ -61,7 +61,7 @@ function Page({ recipe, catalogue }: { recipe: Recipe; catalogue: Catalogue }) {
     <div className="grid lg:grid-cols-[minmax(0,1fr)_minmax(26rem,34rem)]">
       <div className="min-w-0 p-4 sm:p-6">
         <div className="flex flex-wrap justify-between gap-3 print:hidden">
-          <Link data-press to="/book" className="inline-flex min-h-11 items-center underline">
+          <Link to="/book" className="inline-flex min-h-11 items-center underline">
             Recipe book
           </Link>
           <button type="button" className="press" onClick={() => window.print()}>

@@ -73,7 +73,7 @@ function Promised({ one, name, chosen, onChange }: Omit<Props, "days"> & { one: 
   return (
     <details className="mt-1">
       <summary className="narrow inline-flex min-h-11 items-center text-sm underline">
-        {one.due ? "Dates and order" : "Dates and order"}
+        Dates and order
       </summary>
       <div className="grid gap-2 sm:grid-cols-2">
         <label className={LABEL}>

@@ -5,16 +5,8 @@ import { Alert, Fault } from "../parts/notices";
 
 type Outside = Days["outside"][number];
 
-interface SaidProps {
-  days: Days;
-  moved: string[];
-  seeTo: DaysReply["see_to"];
-  /** What is done first says what to take care of: it is not said twice. */
-  caredFor?: boolean;
-}
-
 /** What stands in the way, what was given up, what is assumed, what was done and is planned no more. */
-export function Said({ days, moved, seeTo, caredFor = false }: SaidProps) {
+export function Said({ days, moved, seeTo }: { days: Days; moved: string[]; seeTo: DaysReply["see_to"] }) {
   return (
     <div className="mt-3 flex flex-col gap-2">
       {seeTo.map((one) => (
@@ -31,7 +23,7 @@ export function Said({ days, moved, seeTo, caredFor = false }: SaidProps) {
           <strong>Moved.</strong> {text}
         </p>
       ))}
-      {(caredFor ? [] : days.first).map((text) => (
+      {days.first.map((text) => (
         <p key={text} className="said">
           <strong>Before anything else.</strong> {text}
         </p>

@@ -213,8 +213,7 @@ function Prep({ open, catalogue, zone: index }: { open: OpenJob; catalogue: Cata
               </span>
               <button
                 type="button"
-                data-press
-                className="min-h-11 px-2 text-sm underline"
+                className="min-h-11 px-2 text-sm underline print:hidden"
                 aria-label={`Leave out: ${known?.name ?? slug}`}
                 onClick={() => change("a preparation left out", { do: "drop prep", prep: slug })}
               >

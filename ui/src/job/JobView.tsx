@@ -88,10 +88,13 @@ export function JobView() {
   );
 }
 
+const DANGERS = new Set(["can hurt", "will fail"]);
+
 /** What will fail or can hurt somebody as it is planned, on every side of the job; where it is listed anyway, once. */
 function Standing({ open, zone, now }: { open: OpenJob; zone: number; now: string }) {
   const { standing } = open.plan;
-  const listed = now === "finish" && open.job.zones[zone]?.id === standing.zone;
+  const here = open.plan.zones[zone]?.findings.filter((f) => f.accepted === null && DANGERS.has(f.grade));
+  const listed = now === "finish" && (here?.length ?? 0) >= standing.hurts + standing.fails;
   if (!standing.says || listed) return null;
   return (
     <p role="note" className="said narrow flex flex-wrap items-baseline gap-x-3 px-4">

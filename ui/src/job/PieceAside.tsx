@@ -62,8 +62,7 @@ export function PieceAside(props: PieceAsideProps) {
       </div>
       <Link
         to={`/jobs/${open.id}/piece${sameSpot(search)}`}
-        data-press
-        className="inline-flex min-h-11 items-center text-sm underline max-lg:hidden"
+        className="inline-flex min-h-11 items-center text-sm underline max-lg:hidden print:hidden"
       >
         {open.plan.presumed.length > 0 ? "Measure it" : "Sizes, zones and use"}
       </Link>
@@ -104,11 +103,10 @@ function Small({ open, catalogue, zone: index, onZone }: PieceAsideProps) {
 function Cautions({ open }: { open: OpenJob }) {
   const { cautions, standing } = open.plan;
   const lead = (rule: string) => rule === "lead-untested" || rule === "lead-found";
-  const said = (says: string) => standing.says.endsWith(says);
   return cautions.map((caution) => (
     <details data-paper key={caution.rule} className="narrow border-l-4 border-ink pl-2 text-sm">
       <summary className="min-h-11 py-2.5 font-bold">
-        {!said(caution.says)
+        {caution.rule !== standing.rule
           ? `Take care. ${caution.says}`
           : lead(caution.rule)
             ? "Answer: lead?"

@@ -32,7 +32,7 @@ export function Step({ steps, several, job }: { steps: BenchStep[]; several: boo
             ))}
           {o.says}
         </h3>
-        <Told operation={o} job={job} before={step.as_at.length > 0} />
+        <Told operation={o} job={job} fresh={step} />
         {(wait_min === null || wait_min > 0) && (
           <p className="mt-2 border-l-8 border-line pl-2">
             <strong>
@@ -57,24 +57,26 @@ export function Step({ steps, several, job }: { steps: BenchStep[]; several: boo
 interface ToldProps {
   operation: Operation;
   job: Job | string;
-  /** An earlier step says how: here it is folded away. */
-  before?: boolean;
+  /** What of it no earlier step says: the rest is folded away. */
+  fresh?: Pick<BenchStep, "how" | "check">;
 }
 
 /** How an operation is done: what to take care of, what goes into a pot, what right looks like. */
-export function Told({ operation: o, job, before = false }: ToldProps) {
+export function Told({ operation: o, job, fresh = o }: ToldProps) {
+  const lines = o.how.filter((line) => line && !fresh.how.includes(line));
+  const check = o.check === fresh.check ? "" : o.check;
+  const before = (lines.length > 0 || check) && { lines, check };
   return (
     <>
       <TakeCare texts={o.take_care} again={o.remember} />
       {o.amounts && <Poured amounts={o.amounts} />}
       {o.kind === "lay out" && <p className="narrow text-sm">{o.tools.join(" · ")}</p>}
-      {before ? (
+      <How lines={fresh.how} check={fresh.check} />
+      {before && (
         <details>
           <summary className="narrow min-h-11 py-2 text-sm underline">As before</summary>
-          <How operation={o} />
+          <How {...before} />
         </details>
-      ) : (
-        <How operation={o} />
       )}
       {pictured(o) && <Later view={STAGES} given={{ operation: o, job }} />}
       {o.rescues.length > 0 && (
@@ -91,19 +93,19 @@ export function Told({ operation: o, job, before = false }: ToldProps) {
   );
 }
 
-function How({ operation: o }: { operation: Operation }) {
+function How({ lines, check }: { lines: string[]; check: string }) {
   return (
     <>
-      {o.how
+      {lines
         .filter((line) => line)
         .map((line) => (
           <p key={line}>
             <Worded>{line}</Worded>
           </p>
         ))}
-      {o.check && (
+      {check && (
         <p className="mt-1">
-          <strong>Right when:</strong> <Worded>{o.check}</Worded>
+          <strong>Right when:</strong> <Worded>{check}</Worded>
         </p>
       )}
     </>

@@ -73,12 +73,7 @@ function Today({ reply, away }: { reply: DaysReply; away: boolean }) {
           Lumso is not answering. What you note is kept here, and the days are as they were.
         </Alert>
       )}
-      <Said
-        days={days}
-        moved={reply.moved}
-        seeTo={reply.see_to}
-        caredFor={!!now?.operation.take_care.length}
-      />
+      <Said days={days} moved={reply.moved} seeTo={reply.see_to} />
       {now && (
         <article className="mt-4 border-l-8 border-ink pl-4">
           <p className="flex flex-wrap items-baseline gap-2">

@@ -18,6 +18,8 @@ class Standing(Value):
     fails: int = 0
     zone: str = ""
     """The id of the zone of the worst; "" where there is none."""
+    rule: str = ""
+    """The rule of the worst."""
     says: str = ""
     """Both numbers and the worst by name; "" where nothing speaks against it."""
 
@@ -33,4 +35,4 @@ def standing_of(found: Iterable[tuple[str, str, Finding]]) -> Standing:
         return Standing()
     zone, name, worst = every[0]
     many = ", ".join(f"{len(count[grade])} {words}" for grade, words in WORDS if count[grade])
-    return Standing(len(count["can hurt"]), len(count["will fail"]), zone, f"{many}. {name}: {worst.says}")
+    return Standing(len(count["can hurt"]), len(count["will fail"]), zone, worst.rule, f"{many}. {name}: {worst.says}")

@@ -75,7 +75,7 @@ def _grouped(found: re.Match[str]) -> tuple[str, ...]:
 
 def _points(text: str) -> str:
     """The text with decimal commas as points."""
-    return re.sub(r"(?<![\d.]),(?=\d)", ".", re.sub(r"(?<=\d),(?=\d)", ".", text))
+    return re.sub(r"(?:(?<=\d)|(?<!\S)),(?=\d)", ".", text)
 
 
 def read_number(text: str) -> float:

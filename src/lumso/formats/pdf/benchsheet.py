@@ -18,8 +18,8 @@ from .page import BOLD, MARGIN, PAPERS, REGULAR, Paper, grams, printable, regist
 BODY = ParagraphStyle("body", fontName=REGULAR, fontSize=10.5, leading=12.6)
 STEP = ParagraphStyle("step", parent=BODY, fontName=BOLD, fontSize=12, leading=14.5)
 SMALL = ParagraphStyle("small", parent=BODY, fontSize=8.5, leading=14)
-MOST_LINES = 25
-"""A step of so many paragraphs is kept on one page; a longer one may be split."""
+LEAST_PAGE = 600
+"""No page is less tall inside, pt."""
 NOTED = 78
 """How wide the column is where times are written down, pt."""
 HEAD = ParagraphStyle("head", parent=BODY, fontName=BOLD, fontSize=16, leading=20, spaceBefore=12, spaceAfter=4)
@@ -96,11 +96,12 @@ def _step(step: BenchStep, number: int, width: float) -> Flowable:
     if step.go_on_within_min is not None:
         lines.append(bold(f"Go on within {lasts(step.go_on_within_min)};", f"later: {step.else_do}.", BODY))
     noted = [text("Begun ________", SMALL), text("Done ________", SMALL)]
-    table = Table([[TickBox(), lines, noted]], colWidths=[22, width - 22 - NOTED, NOTED],
-                  splitInRow=int(len(lines) > MOST_LINES))  # fmt: skip
+    table = Table([[TickBox(), lines, noted]], colWidths=[22, width - 22 - NOTED, NOTED])
     table.setStyle([("VALIGN", (0, 0), (-1, -1), "TOP"), ("LEFTPADDING", (0, 0), (-1, -1), 0),
                     ("TOPPADDING", (0, 0), (-1, -1), 2), ("BOTTOMPADDING", (0, 0), (-1, -1), 4),
                     ("LINEBELOW", (0, 0), (-1, -1), 0.4, "black")])  # fmt: skip
+    # On one page, but for what is taller than any.
+    table.splitInRow = int(table.wrap(width, 0)[1] > LEAST_PAGE)
     return table
 
 

@@ -1,6 +1,6 @@
 """Mixing cards: one batch each, two on a sheet, to stand on the bench while it is mixed."""
 
-from collections.abc import Sequence
+from collections.abc import Mapping, Sequence
 
 from reportlab.pdfgen.canvas import Canvas
 
@@ -117,8 +117,8 @@ def _card(page: Canvas, coded: Coded, x: float, top: float, width: float, bottom
         y = write(page, x, y, line, size, width=width) - 2
 
 
-def cards(batches: Sequence[Coded], paper: Paper, against: str = "") -> bytes:
-    """The mixing cards, two on a page, as a PDF; each with what speaks `against` its job."""
+def cards(batches: Sequence[Coded], paper: Paper, against: Mapping[str, str] = {}) -> bytes:
+    """The mixing cards, two on a page, as a PDF; each with what speaks `against` the jobs it serves, by their names."""
     page, out = canvas(paper, "Mixing cards")
     width, height = PAPERS[paper]
     half = height / 2
@@ -127,9 +127,10 @@ def cards(batches: Sequence[Coded], paper: Paper, against: str = "") -> bytes:
             page.showPage()
         top = height - MARGIN if number % 2 == 0 else half - MARGIN
         bottom = half + MARGIN / 2 if number % 2 == 0 else MARGIN
-        if against:
+        served = dict.fromkeys(use.job for use in coded[2].batch.uses)
+        if says := " ".join(against[name] for name in served if against.get(name)):
             page.setFillColorRGB(0, 0, 0)
-            write(page, MARGIN, top + MARGIN / 3, against, 9, bold=True, width=width - 2 * MARGIN, most=1)
+            write(page, MARGIN, top + MARGIN / 2, says, 8.5, bold=True, width=width - 2 * MARGIN, most=2)
         _card(page, coded, MARGIN, top, width - 2 * MARGIN, bottom)
         if number % 2 == 0:
             page.setDash(4, 4)
