@@ -77,7 +77,9 @@ def take(url: str, folder: Path) -> None:
         page.get_by_role("link", name="Go on with it").wait_for()
         shoot("jobs")
         page.goto(f"{url}/days")
-        page.get_by_text(re.compile("Nothing better|Not proven")).first.wait_for()  # the best, or that it is not known to be
+        page.get_by_text(
+            re.compile("Nothing better|Not proven")
+        ).first.wait_for()  # the best, or that it is not known to be
         shoot("days")
         page.goto(url)
         open_rack(page)

@@ -81,8 +81,16 @@ export const useBringBack = () =>
 export const useDeleteAside = () =>
   useChange((number: number) => answer(api.DELETE("/api/aside/{number}", at({ number }))));
 
-export const useDeleteJob = () =>
-  useChange((id: string) => answer(api.DELETE("/api/jobs/{job_id}", at({ job_id: id }))));
+/** Delete a job for good. Lists of what was put away that are not on the screen are let go of: in one that was held it
+ * would flash up, and its going would move another job from under the finger. */
+export function useDeleteJob() {
+  const client = useQueryClient();
+  return useChange(async (id: string) => {
+    await answer(api.DELETE("/api/jobs/{job_id}", at({ job_id: id })));
+    const listsAway = ({ queryKey: [, , away] }: { queryKey: readonly unknown[] }) => away === true;
+    client.removeQueries({ queryKey: ["jobs"], type: "inactive", predicate: listsAway });
+  });
+}
 
 export const useMakeBackup = () => useChange(() => answer(api.POST("/api/backups")));
 
